@@ -1,0 +1,321 @@
+// Command jantel maps a codebase, scores its structure and names, and keeps
+// the review of it.
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"strings"
+	"syscall"
+	"time"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/smells"
+	"jantel/core/source"
+	"jantel/core/survey"
+	_ "jantel/core/syntax/languages" // all of them
+	"jantel/demo"
+	"jantel/report"
+	"jantel/review"
+	"jantel/server"
+	"jantel/store"
+
+	"github.com/spf13/cobra"
+)
+
+var version = "0.1.0"
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	root := &cobra.Command{Use: "jantel", Short: "Map a codebase, score its structure and names, record what to do about it", SilenceUsage: true, SilenceErrors: true, Version: version}
+	root.AddCommand(serveCommand(), demoCommand(), surveyCommand(), checkCommand(), rulesCommand(), openapiCommand())
+	if err := root.ExecuteContext(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "jantel: "+report.Plain(err.Error()))
+		var ex exit
+		if errors.As(err, &ex) {
+			stop()
+			os.Exit(ex.code)
+		}
+		stop()
+		os.Exit(2)
+	}
+}
+
+type exit struct {
+	code int
+	err  error
+}
+
+func (e exit) Error() string { return e.err.Error() }
+
+func dataFolder(env, fallback string) string {
+	if d := os.Getenv(env); d != "" {
+		return filepath.Join(d, "jantel")
+	}
+	home, err := os.UserHomeDir()
+	if err != nil {
+		return filepath.Join(os.TempDir(), "jantel")
+	}
+	return filepath.Join(home, fallback, "jantel")
+}
+
+func logger(level string) *slog.Logger {
+	var l slog.Level
+	if l.UnmarshalText([]byte(level)) != nil {
+		l = slog.LevelWarn
+	}
+	return slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: l}))
+}
+
+func serveCommand() *cobra.Command {
+	var cfg server.Config
+	var level string
+	c := &cobra.Command{Use: "serve", Short: "Start the server and print the address to open", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		cfg.Version, cfg.Log = version, logger(level)
+		s, err := server.New(cmd.Context(), cfg)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintf(cmd.OutOrStdout(), "Jantel is at %s\n", s.URL())
+		if len(cfg.Allow) == 0 {
+			fmt.Fprintln(cmd.OutOrStdout(), "No folder may be surveyed yet, only uploads: start with --allow DIR to change that.")
+		}
+		return s.Serve(cmd.Context())
+	}}
+	c.Flags().StringVar(&cfg.Addr, "addr", "127.0.0.1:7420", "address on loopback to listen on")
+	c.Flags().StringVar(&cfg.Data, "data", dataFolder("XDG_DATA_HOME", ".local/share"), "folder in which the data is kept")
+	c.Flags().StringArrayVar(&cfg.Allow, "allow", nil, "folder that may be surveyed, with all below it; may be repeated")
+	c.Flags().StringVar(&level, "log", "warn", "what is logged to stderr: debug, info, warn, error")
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var cfg server.Config
+	var level string
+	c := &cobra.Command{Use: "demo", Short: "Start the server with a made-up codebase and its review in it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		cfg.Version, cfg.Log = version, logger(level)
+		repo := filepath.Join(cfg.Data, "hollin-vault")
+		if err := demo.Make(cmd.Context(), repo); err != nil {
+			return err
+		}
+		cfg.Allow = append(cfg.Allow, repo)
+		s, err := server.New(cmd.Context(), cfg)
+		if err != nil {
+			return err
+		}
+		ready := make(chan error, 1)
+		ctx, cancel := context.WithCancel(cmd.Context())
+		defer cancel()
+		go func() { ready <- s.Serve(ctx) }()
+		if err := demo.Fill(ctx, s, repo); err != nil {
+			cancel()
+			return errors.Join(fmt.Errorf("the demo can not be filled: %w", err), <-ready)
+		}
+		fmt.Fprintf(cmd.OutOrStdout(), "The demo is at %s\nStop it with Ctrl-C.\n", s.URL())
+		return <-ready
+	}}
+	c.Flags().StringVar(&cfg.Addr, "addr", "127.0.0.1:7420", "address on loopback to listen on")
+	c.Flags().StringVar(&cfg.Data, "data", filepath.Join(dataFolder("XDG_DATA_HOME", ".local/share"), "demo"), "folder in which the demo is kept")
+	c.Flags().StringArrayVar(&cfg.Allow, "allow", nil, "further folder that may be surveyed; may be repeated")
+	c.Flags().StringVar(&level, "log", "warn", "what is logged to stderr: debug, info, warn, error")
+	return c
+}
+
+type surveyFlags struct {
+	rev, format, out, stage, charter, data string
+	noCache                                bool
+}
+
+func surveyCommand() *cobra.Command {
+	var f surveyFlags
+	c := &cobra.Command{Use: "survey PATH", Short: "Survey a folder, a Git repository or an archive without a server", Args: exactPath, RunE: func(cmd *cobra.Command, args []string) error {
+		return runSurvey(cmd, args[0], f)
+	}}
+	c.Flags().StringVar(&f.rev, "rev", "", "revision of a Git repository: a branch, a tag or a commit")
+	c.Flags().StringVar(&f.format, "format", "text", "text, json or html")
+	c.Flags().StringVar(&f.out, "out", "", "file to write to instead of standard output")
+	c.Flags().StringVar(&f.stage, "stage", "", "how strict to judge: sketch, growing or \"in service\"; of the recorded brief, or growing, when not given")
+	c.Flags().StringVar(&f.charter, "charter", "", "charter to hold against the code (charters are not read yet)")
+	c.Flags().BoolVar(&f.noCache, "no-cache", false, "read every file again")
+	c.Flags().StringVar(&f.data, "data", dataFolder("XDG_DATA_HOME", ".local/share"), "the server's data folder, whose findings go into the HTML")
+	return c
+}
+
+func exactPath(_ *cobra.Command, args []string) error {
+	if len(args) != 1 {
+		return errors.New("give one path: a folder, a Git repository or an archive")
+	}
+	return nil
+}
+
+func runSurvey(cmd *cobra.Command, path string, f surveyFlags) (err error) {
+	ctx := cmd.Context()
+	switch f.format {
+	case "text", "json", "html":
+	case "markdown", "sarif", "svg":
+		return fmt.Errorf("the format %s is not written yet; text, json and html are", f.format)
+	default:
+		return fmt.Errorf("there is no format %q; text, json and html are written", f.format)
+	}
+	if f.charter != "" {
+		return errors.New("charters are not read yet; leave --charter out")
+	}
+	brief := model.Brief{Stage: model.Stage(f.stage)}
+	if f.stage != "" && !brief.Stage.Valid() {
+		return fmt.Errorf("the stage %q is none of sketch, growing, in service", f.stage)
+	}
+	src, err := source.Open(ctx, source.Request{Path: path, Revision: f.rev})
+	if err != nil {
+		return errors.New(strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": "))
+	}
+	defer func() { err = errors.Join(err, src.Close()) }()
+	abs, err := source.Resolve(path, nil)
+	if err != nil {
+		return err
+	}
+	o := survey.Options{Name: strings.TrimSuffix(filepath.Base(abs), ".git"), Root: filepath.Base(abs), Key: src.Origin().Kind + ":" + abs}
+	if !f.noCache && src.Origin().Kind != "archive" {
+		// A cache that can not be used makes the survey slower, not wrong.
+		if facts, e := store.OpenFacts(ctx, dataFolder("XDG_CACHE_HOME", ".cache")); e == nil {
+			defer func() { err = errors.Join(err, facts.Close()) }()
+			o.Cache = facts
+		} else {
+			fmt.Fprintln(os.Stderr, "jantel: surveying without a cache: "+report.Plain(e.Error()))
+		}
+	}
+	if terminal(os.Stderr) {
+		o.Progress = func(p survey.Progress) {
+			if p.Total > 0 {
+				fmt.Fprintf(os.Stderr, "\r\x1b[K%s: %d of %d files, %d lines", p.Step, p.Done, p.Total, p.Lines)
+			} else {
+				fmt.Fprintf(os.Stderr, "\r\x1b[K%s", p.Step)
+			}
+		}
+		defer fmt.Fprint(os.Stderr, "\r\x1b[K")
+	}
+	s, err := survey.Run(ctx, src, o)
+	if err != nil {
+		return errors.New(strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": "))
+	}
+	found, brief, quiet := recorded(ctx, f, abs, brief)
+	began := time.Now()
+	j := judgement.Judge(s, brief, quiet)
+	s.Timings["judge"] = float64(time.Since(began).Milliseconds()) / 1000
+	return write(cmd, f, s, j, found)
+}
+
+// recorded takes the findings, the brief and the silenced smells of this
+// codebase from the server's data, where there are any.
+func recorded(ctx context.Context, f surveyFlags, abs string, b model.Brief) ([]review.Finding, model.Brief, judgement.Silenced) {
+	if _, err := os.Stat(filepath.Join(f.data, "review.db")); err != nil || f.format != "html" {
+		return nil, b, nil
+	}
+	rv, err := store.OpenReview(ctx, f.data)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "jantel: without the recorded findings: "+report.Plain(err.Error()))
+		return nil, b, nil
+	}
+	defer func() { _ = rv.Close() }()
+	all, err := rv.Codebases(ctx)
+	if err != nil {
+		return nil, b, nil
+	}
+	for _, c := range all {
+		if c.Path != abs || c.Revision != f.rev {
+			continue
+		}
+		found, err := rv.Findings(ctx, c.ID)
+		if err != nil {
+			return nil, b, nil
+		}
+		if kept, v, err := rv.Brief(ctx, c.ID); err == nil && v > 0 && b.Stage == "" {
+			b = kept
+		}
+		quiet, _ := rv.Silences(ctx, c.ID)
+		return found, b, quiet
+	}
+	return nil, b, nil
+}
+
+func terminal(f *os.File) bool {
+	info, err := f.Stat()
+	return err == nil && info.Mode()&os.ModeCharDevice != 0 && os.Getenv("TERM") != "" && os.Getenv("TERM") != "dumb"
+}
+
+func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Result, found []review.Finding) (err error) {
+	var w io.Writer = cmd.OutOrStdout()
+	if f.out != "" {
+		// Written beside and renamed, so that a full disk leaves what was there.
+		tmp, e := os.CreateTemp(filepath.Dir(f.out), ".jantel-*")
+		if e != nil {
+			return fmt.Errorf("%s can not be written: %w", f.out, e)
+		}
+		defer func() {
+			e := tmp.Close()
+			if err == nil {
+				err = e
+			}
+			if err == nil {
+				err = os.Rename(tmp.Name(), f.out)
+			}
+			if err != nil {
+				_ = os.Remove(tmp.Name())
+				err = fmt.Errorf("%s can not be written: %w", f.out, err)
+			}
+		}()
+		w = tmp
+	}
+	switch f.format {
+	case "json":
+		return report.JSON(w, s, j)
+	case "html":
+		return report.HTML(w, s, j, found)
+	}
+	return report.Text(w, s, j)
+}
+
+func checkCommand() *cobra.Command {
+	c := &cobra.Command{Use: "check PATH", Short: "Hold a codebase against its charter (not available yet)", Args: exactPath, RunE: func(*cobra.Command, []string) error {
+		return exit{2, errors.New("charters are not read yet, so nothing can be checked; jantel survey PATH works")}
+	}}
+	c.Flags().String("charter", "", "charter to check against")
+	c.Flags().String("rev", "", "revision of a Git repository")
+	return c
+}
+
+func rulesCommand() *cobra.Command {
+	var format string
+	c := &cobra.Command{Use: "rules", Short: "List the rules that are checked", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		switch format {
+		case "json":
+			return report.RulesJSON(cmd.OutOrStdout(), smells.Rules())
+		case "text":
+			for _, r := range smells.Rules() {
+				fmt.Fprintf(cmd.OutOrStdout(), "%-22s %-10s %s\n", r.Slug, r.Facet, r.Question)
+			}
+			return nil
+		}
+		return fmt.Errorf("there is no format %q; rules are written as text or json", format)
+	}}
+	c.Flags().StringVar(&format, "format", "text", "text or json")
+	return c
+}
+
+func openapiCommand() *cobra.Command {
+	return &cobra.Command{Use: "openapi", Short: "Print the description of the API", Hidden: true, Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		text, err := server.OpenAPI()
+		if err != nil {
+			return err
+		}
+		_, err = fmt.Fprintln(cmd.OutOrStdout(), string(text))
+		return err
+	}}
+}

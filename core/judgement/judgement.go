@@ -1,0 +1,135 @@
+// Package judgement makes of a survey's facts what Jantel has to say about
+// them, under the brief of the lead. It is made anew whenever the brief or the
+// rules change; facts stay as they are.
+package judgement
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"math"
+
+	"jantel/core/links"
+	"jantel/core/model"
+	"jantel/core/patterns"
+	"jantel/core/smells"
+	"jantel/core/weave"
+
+	"github.com/bmatcuk/doublestar/v4"
+)
+
+// RulesVersion is raised when a rule, a weight, the lexicon or a signal
+// changes, so that judgements kept elsewhere are made anew.
+const RulesVersion = 1
+
+// Result is a judgement with the arithmetic of every folder's score.
+type Result struct {
+	*model.Judgement
+	Scores *smells.Scores
+}
+
+// Silenced maps smell ids to the lead's reason for not counting them.
+type Silenced map[string]string
+
+// Version identifies what the judgement depends on besides the facts.
+func Version(b model.Brief, quiet Silenced) string {
+	text, err := json.Marshal([]any{RulesVersion, b, quiet})
+	if err != nil {
+		panic(err) // plain strings always marshal
+	}
+	sum := sha256.Sum256(text)
+	return hex.EncodeToString(sum[:8])
+}
+
+// CheckBrief reports what is wrong with a brief, or nil.
+func CheckBrief(b model.Brief) error {
+	if !b.Stage.Valid() {
+		return fmt.Errorf("the stage %q is none of sketch, growing, in service", b.Stage)
+	}
+	for _, g := range append(append([]string(nil), b.In...), b.Out...) {
+		if !doublestar.ValidatePattern(g) {
+			return fmt.Errorf("%q is not a valid glob", g)
+		}
+	}
+	return nil
+}
+
+// imports are the languages whose imports are read and resolved.
+var imports = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true}
+
+// Judge judges a survey. The brief must have passed CheckBrief; a brief
+// without a stage is taken as growing.
+func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
+	if brief.Stage == "" {
+		brief.Stage = model.Growing
+	}
+	j := &model.Judgement{Version: Version(brief, quiet), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
+	for _, f := range s.Files {
+		j.AllLines += f.Lines()
+		j.Roles[f.Path] = weave.Role(f)
+		if f.Judgeable() && inScope(brief, f.Path) {
+			j.InScope[f.Path] = true
+			j.Judged += f.Lines()
+		}
+	}
+	j.Folders = weave.Folders(s, j.Roles, j.InScope)
+	j.Cycles = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] })
+	c := &smells.Context{Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
+	j.Smells = smells.Find(c)
+	for i := range j.Smells {
+		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
+	}
+	scores := smells.Score(c, j.Smells, func(f *model.File) bool { return imports[f.Language] })
+	j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders)
+	j.Legibility = scores.ByFolder["."]
+	j.Strains = scores.Arithmetic(".")
+	j.BuildIndex()
+	for _, f := range j.Folders {
+		f.Legibility = scores.ByFolder[f.Path]
+	}
+	countSmells(s, j)
+	return &Result{j, scores}
+}
+
+func countSmells(s *model.Survey, j *model.Judgement) {
+	for i := range j.Smells {
+		sm := &j.Smells[i]
+		if sm.Silenced != "" {
+			continue
+		}
+		d := sm.Path
+		if s.File(d) != nil {
+			d = model.FolderOf(d)
+		}
+		for {
+			if f := j.Folder(d); f != nil {
+				f.Smells++
+				f.Strongest = math.Max(f.Strongest, sm.Strength)
+			}
+			if d == "." {
+				break
+			}
+			d = model.FolderOf(d)
+		}
+	}
+}
+
+func inScope(b model.Brief, p string) bool {
+	in := len(b.In) == 0
+	for _, g := range b.In {
+		if ok, _ := doublestar.Match(g, p); ok {
+			in = true
+			break
+		}
+	}
+	if !in {
+		return false
+	}
+	for _, g := range b.Out {
+		if ok, _ := doublestar.Match(g, p); ok {
+			return false
+		}
+	}
+	return true
+}

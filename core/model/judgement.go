@@ -1,0 +1,228 @@
+package model
+
+import "path"
+
+// Role is what a file is technically.
+type Role string
+
+// The closed list of roles, from the outside of a system to its inside. This
+// is also the order in which they are drawn.
+const (
+	RoleEntry       Role = "entry"
+	RoleRouting     Role = "routing"
+	RoleHandler     Role = "handler"
+	RoleView        Role = "view"
+	RoleState       Role = "state"
+	RoleLogic       Role = "logic"
+	RoleMessage     Role = "message"
+	RoleModel       Role = "model"
+	RoleDataAccess  Role = "data access"
+	RoleSchema      Role = "schema"
+	RoleHelper      Role = "helper"
+	RoleStyle       Role = "style"
+	RoleAsset       Role = "asset"
+	RoleTranslation Role = "translation"
+	RoleConfig      Role = "config"
+	RoleScript      Role = "script"
+	RoleTest        Role = "test"
+	RoleDocs        Role = "docs"
+	RoleGenerated   Role = "generated"
+)
+
+// Roles lists every role in drawing order.
+var Roles = []Role{RoleEntry, RoleRouting, RoleHandler, RoleView, RoleState, RoleLogic, RoleMessage, RoleModel,
+	RoleDataAccess, RoleSchema, RoleHelper, RoleStyle, RoleAsset, RoleTranslation, RoleConfig, RoleScript, RoleTest,
+	RoleDocs, RoleGenerated}
+
+// Evidence is a place with a word on why it counts. Line 0 means the whole
+// file or folder.
+type Evidence struct {
+	Path string `json:"path"`
+	Line int    `json:"line"`
+	Note string `json:"note"`
+}
+
+// RoleOf is a file's role with how sure it is (0 to 1) and why. Role is ""
+// when nothing tells.
+type RoleOf struct {
+	Role       Role     `json:"role"`
+	Confidence float64  `json:"confidence"`
+	Reasons    []string `json:"reasons"`
+}
+
+// Facet is one of the four sides of legibility.
+type Facet string
+
+// The facets in their fixed order.
+const (
+	Layout     Facet = "Layout"
+	Boundaries Facet = "Boundaries"
+	Units      Facet = "Units"
+	Names      Facet = "Names"
+)
+
+// Facets lists the facets in their fixed order.
+var Facets = []Facet{Layout, Boundaries, Units, Names}
+
+// Smell is one hit of a rule.
+type Smell struct {
+	ID       string     `json:"id"`
+	Rule     string     `json:"rule"`
+	Facet    Facet      `json:"facet"`
+	Strength float64    `json:"strength"`
+	Path     string     `json:"path"`
+	Line     *int       `json:"line"`
+	EndLine  *int       `json:"end_line"`
+	Name     *string    `json:"name"`
+	Message  string     `json:"message"`
+	Evidence []Evidence `json:"evidence"`
+	Remedy   string     `json:"remedy"`
+	// Touches lists the files whose lines the smell weighs on.
+	Touches []string `json:"-"`
+	// Silenced holds the lead's reason when the smell does not count.
+	Silenced string `json:"silenced,omitempty"`
+}
+
+// Legibility is the score of a place; a nil figure is unknown.
+type Legibility struct {
+	Total       *float64 `json:"total"`
+	Layout      *float64 `json:"layout"`
+	Boundaries  *float64 `json:"boundaries"`
+	Units       *float64 `json:"units"`
+	Names       *float64 `json:"names"`
+	JudgedShare *float64 `json:"judged_share"`
+}
+
+// Facet returns the figure of one facet.
+func (l Legibility) Facet(f Facet) *float64 {
+	switch f {
+	case Layout:
+		return l.Layout
+	case Boundaries:
+		return l.Boundaries
+	case Units:
+		return l.Units
+	case Names:
+		return l.Names
+	}
+	return nil
+}
+
+// Strain is one line of the arithmetic behind a score.
+type Strain struct {
+	Rule        string  `json:"rule"`
+	Facet       Facet   `json:"facet"`
+	Weight      float64 `json:"weight"`
+	Hits        int     `json:"hits"`
+	JudgedLines int     `json:"judged_lines"`
+	Touched     float64 `json:"touched"` // lines, each times its strongest hit's strength
+	Strain      float64 `json:"strain"`
+}
+
+// Argument is one signal's outcome for a pattern: a sentence, what it is worth
+// and the places it came from.
+type Argument struct {
+	Text     string     `json:"text"`
+	Points   float64    `json:"points"`
+	Evidence []Evidence `json:"evidence"`
+}
+
+// PatternMatch is how well one pattern of the catalogue fits.
+type PatternMatch struct {
+	Name    string     `json:"name"`
+	Score   float64    `json:"score"`
+	For     []Argument `json:"for"`
+	Against []Argument `json:"against"`
+}
+
+// Purpose is what a folder is for, and who says so: "author", "inferred",
+// "lead" or "".
+type Purpose struct {
+	Text   string `json:"text"`
+	Source string `json:"source"`
+	Path   string `json:"path"` // the file the words stand in
+	Line   int    `json:"line"`
+}
+
+// Folder is one folder with all that lies below it summed up.
+type Folder struct {
+	Path        string
+	Parent      string
+	Name        string
+	Depth       int
+	Files       int // all files below
+	OwnFiles    int // files directly in it
+	Lines       int
+	CodeLines   int
+	JudgedLines int
+	Roles       map[Role]int // judged files per role, below
+	RoleLines   map[Role]int // lines per role, below
+	In, Out     int          // links that cross its border
+	Smells      int
+	Strongest   float64
+	Purpose     Purpose
+	Legibility  Legibility
+}
+
+// Cycle is a ring of files or folders that need each other.
+type Cycle struct {
+	Level   string      `json:"level"`
+	Members []string    `json:"members"`
+	Break   []CycleLink `json:"break"`
+	Exact   bool        `json:"exact"`
+}
+
+// CycleLink is a dependency whose removal helps to break a cycle.
+type CycleLink struct {
+	From string `json:"from"`
+	To   string `json:"to"`
+}
+
+// Brief is what the lead sets before judging.
+type Brief struct {
+	Stage     Stage    `json:"stage"`
+	In        []string `json:"in"`  // globs; empty means everything
+	Out       []string `json:"out"` // globs
+	Questions []string `json:"questions"`
+}
+
+// Judgement is what is made of a survey under a brief. It can be thrown away
+// and made again.
+type Judgement struct {
+	Version    string
+	Brief      Brief
+	InScope    map[string]bool // judged files
+	Roles      map[string]RoleOf
+	Folders    []*Folder // sorted by path, the root first
+	Smells     []Smell
+	Cycles     []Cycle
+	Patterns   []PatternMatch
+	Legibility Legibility
+	Strains    []Strain
+	Judged     int // judged lines
+	AllLines   int
+
+	folders map[string]*Folder
+}
+
+// Folder returns the folder at path ("." is the root), or nil.
+func (j *Judgement) Folder(p string) *Folder { return j.folders[p] }
+
+// BuildIndex prepares Folder for use.
+func (j *Judgement) BuildIndex() {
+	j.folders = make(map[string]*Folder, len(j.Folders))
+	for _, f := range j.Folders {
+		j.folders[f.Path] = f
+	}
+}
+
+// Within reports whether p is place or lies below it. "." holds everything.
+func Within(place, p string) bool {
+	if place == "." || place == p {
+		return true
+	}
+	return len(p) > len(place) && p[len(place)] == '/' && p[:len(place)] == place
+}
+
+// FolderOf is the folder a path lies in, "." at the top.
+func FolderOf(p string) string { return path.Dir(p) }

@@ -1,0 +1,280 @@
+// Package model holds the nouns that every part of Jantel shares: files and
+// what was read in them, the links between them, and what is judged of them.
+// It computes nothing.
+package model
+
+import "time"
+
+// Schema names the format of the survey as JSON.
+const Schema = "jantel-survey/1"
+
+// Stage says how far along the lead takes a codebase to be; it sets how
+// strict the judgement is.
+type Stage string
+
+// The stages a brief can name.
+const (
+	Sketch    Stage = "sketch"
+	Growing   Stage = "growing"
+	InService Stage = "in service"
+)
+
+// Valid reports whether s is one of the three stages.
+func (s Stage) Valid() bool { return s == Sketch || s == Growing || s == InService }
+
+// LinkKind is the kind of a dependency between two files.
+type LinkKind string
+
+// The closed list of link kinds.
+const (
+	LinkImport        LinkKind = "import"
+	LinkLazyImport    LinkKind = "lazy import"
+	LinkReExport      LinkKind = "re-export"
+	LinkNameViaIndex  LinkKind = "name via index"
+	LinkInheritance   LinkKind = "inheritance"
+	LinkRendering     LinkKind = "rendering"
+	LinkTemplate      LinkKind = "template"
+	LinkRoute         LinkKind = "route"
+	LinkHTTP          LinkKind = "http"
+	LinkMessage       LinkKind = "message"
+	LinkConfiguration LinkKind = "configuration"
+	LinkDeclared      LinkKind = "declared"
+)
+
+// DefinitionKind is the kind of a definition.
+type DefinitionKind string
+
+// The closed list of definition kinds.
+const (
+	DefType      DefinitionKind = "type"
+	DefClass     DefinitionKind = "class"
+	DefInterface DefinitionKind = "interface"
+	DefEnum      DefinitionKind = "enum"
+	DefFunction  DefinitionKind = "function"
+	DefMethod    DefinitionKind = "method"
+	DefComponent DefinitionKind = "component"
+	DefConstant  DefinitionKind = "constant"
+	DefVariable  DefinitionKind = "variable"
+	DefProperty  DefinitionKind = "property"
+	DefNamespace DefinitionKind = "namespace"
+	DefOther     DefinitionKind = "other"
+)
+
+// Reasons why a file is counted and shown but not judged.
+const (
+	SkippedGenerated = "generated"
+	SkippedVendored  = "vendored"
+	SkippedBinary    = "binary"
+	SkippedMinified  = "minified"
+	SkippedTooLarge  = "too large"
+)
+
+// How completely a file was read.
+const (
+	ReadFull    = "full"
+	ReadPartial = "partial"
+)
+
+// Definition is one named thing a file defines. Lines count from 1 and both
+// ends belong to it. Parent is the qualified name of what encloses it, or "".
+type Definition struct {
+	Name     string         `cbor:"1,keyasint" json:"name"`
+	Parent   string         `cbor:"2,keyasint,omitempty" json:"parent"`
+	Kind     DefinitionKind `cbor:"3,keyasint" json:"kind"`
+	Line     int            `cbor:"4,keyasint" json:"line"`
+	EndLine  int            `cbor:"5,keyasint" json:"end_line"`
+	Exported bool           `cbor:"6,keyasint,omitempty" json:"exported"`
+	Params   int            `cbor:"7,keyasint,omitempty" json:"-"`
+	Bases    []string       `cbor:"8,keyasint,omitempty" json:"-"`
+	Marks    []string       `cbor:"9,keyasint,omitempty" json:"-"` // annotations and decorators as written
+}
+
+// Qualified is the definition's name with its parents, joined by dots.
+func (d Definition) Qualified() string {
+	if d.Parent == "" {
+		return d.Name
+	}
+	return d.Parent + "." + d.Name
+}
+
+// Import is one import statement as it is written, not yet resolved.
+type Import struct {
+	Text  string   `cbor:"1,keyasint"`           // the module text: "./shelf", "..lots.rules", "encoding/json"
+	Line  int      `cbor:"2,keyasint"`           // where the statement starts
+	Kind  LinkKind `cbor:"3,keyasint"`           // import, lazy import or re-export
+	Names []string `cbor:"4,keyasint,omitempty"` // names taken from the module, sorted; "*" for all
+	Alias string   `cbor:"5,keyasint,omitempty"` // the local name of the whole module
+}
+
+// Project is what a project file declares.
+type Project struct {
+	Tool         string            `cbor:"1,keyasint"` // npm, go, python, typescript, make, docker
+	Name         string            `cbor:"2,keyasint,omitempty"`
+	Description  string            `cbor:"3,keyasint,omitempty"`
+	Scripts      []Command         `cbor:"4,keyasint,omitempty"`
+	Dependencies map[string]string `cbor:"5,keyasint,omitempty"` // package to version as written
+	Workspaces   []string          `cbor:"6,keyasint,omitempty"`
+	Entries      []string          `cbor:"7,keyasint,omitempty"` // main, module, bin: paths relative to the project
+	Exports      map[string]string `cbor:"8,keyasint,omitempty"` // subpath pattern to target, "." first
+	Imports      map[string]string `cbor:"9,keyasint,omitempty"` // "#name" pattern to target
+	Paths        []Alias           `cbor:"10,keyasint,omitempty"`
+	BaseURL      string            `cbor:"11,keyasint,omitempty"`
+	Extends      []string          `cbor:"12,keyasint,omitempty"`
+	Roots        []string          `cbor:"13,keyasint,omitempty"` // source roots it declares
+	Problem      string            `cbor:"14,keyasint,omitempty"` // why it could not be understood
+}
+
+// Command is something one can run, with the line that says so.
+type Command struct {
+	Name string `cbor:"1,keyasint" json:"name"`
+	Text string `cbor:"2,keyasint" json:"text"`
+	Line int    `cbor:"3,keyasint" json:"line"`
+}
+
+// Alias maps an import pattern (one "*" at most) to targets, tried in order.
+type Alias struct {
+	Pattern string   `cbor:"1,keyasint"`
+	Targets []string `cbor:"2,keyasint"`
+}
+
+// Facts is what follows from one file's bytes and its language alone.
+type Facts struct {
+	Lines       int          `cbor:"1,keyasint"`
+	Code        int          `cbor:"2,keyasint"`
+	Comment     int          `cbor:"3,keyasint,omitempty"`
+	Blank       int          `cbor:"4,keyasint,omitempty"`
+	Read        string       `cbor:"5,keyasint,omitempty"` // "full", "partial", or "" when only lines were counted
+	Problem     string       `cbor:"6,keyasint,omitempty"` // why it is partial
+	Skipped     string       `cbor:"7,keyasint,omitempty"` // generated, binary or minified, as its bytes tell
+	Definitions []Definition `cbor:"8,keyasint,omitempty"`
+	Imports     []Import     `cbor:"9,keyasint,omitempty"`
+	Namespace   string       `cbor:"10,keyasint,omitempty"`
+	Doc         string       `cbor:"11,keyasint,omitempty"` // the opening words of its authors about it
+	DocLine     int          `cbor:"12,keyasint,omitempty"`
+	Starts      int          `cbor:"13,keyasint,omitempty"` // line where a program starts in it, 0 if none does
+	Signs       []Sign       `cbor:"14,keyasint,omitempty"`
+	Project     *Project     `cbor:"15,keyasint,omitempty"`
+	Commands    []Command    `cbor:"16,keyasint,omitempty"` // what a README says to run
+	Names       []string     `cbor:"17,keyasint,omitempty"` // every exported name, sorted: what others can take from it
+}
+
+// Sign is a telling thing met while reading, such as JSX being drawn or SQL
+// being run. Roles and patterns are judged from signs.
+type Sign struct {
+	Name  string `cbor:"1,keyasint"`
+	Line  int    `cbor:"2,keyasint"` // of the first
+	Count int    `cbor:"3,keyasint"`
+}
+
+// Sign returns how often the named sign was met and the line of the first.
+func (f *Facts) Sign(name string) (count, line int) {
+	if f == nil {
+		return 0, 0
+	}
+	for _, s := range f.Signs {
+		if s.Name == name {
+			return s.Count, s.Line
+		}
+	}
+	return 0, 0
+}
+
+// File is one file of a survey.
+type File struct {
+	Path     string
+	Language string // "" when unknown
+	Hash     string // hex SHA-256 of the bytes, "" when it was not read
+	Bytes    int64
+	Skipped  string // "" when it is judged
+	Facts    *Facts // nil when it was not read
+}
+
+// Lines is the number of lines, 0 when the file was not read.
+func (f *File) Lines() int {
+	if f.Facts == nil {
+		return 0
+	}
+	return f.Facts.Lines
+}
+
+// Judgeable reports whether the file counts in judgement as far as its bytes
+// and path tell; the brief's scope may still exclude it.
+func (f *File) Judgeable() bool { return f.Skipped == "" && f.Facts != nil }
+
+// Link is a dependency inside the codebase, from file to file.
+type Link struct {
+	From  string   `json:"from"`
+	To    string   `json:"to"`
+	Kind  LinkKind `json:"kind"`
+	Line  int      `json:"line"`
+	Text  string   `json:"text"`
+	Sure  bool     `json:"sure"`
+	Names []string `json:"names,omitempty"`
+}
+
+// External is a dependency on a package outside the codebase. Version is nil
+// where no project file tells it.
+type External struct {
+	From    string  `json:"from"`
+	Package string  `json:"package"`
+	Version *string `json:"version"`
+	Line    int     `json:"line"`
+}
+
+// Unresolved is an import that should lead into the codebase and does not.
+type Unresolved struct {
+	From   string `json:"from"`
+	Text   string `json:"text"`
+	Line   int    `json:"line"`
+	Reason string `json:"reason"`
+}
+
+// Note is something met while taking the codebase in that the reader should
+// know of: a limit reached, a symlink not followed, a file that vanished.
+type Note struct {
+	Path string `json:"path"`
+	Text string `json:"text"`
+}
+
+// Origin says where the bytes came from.
+type Origin struct {
+	Kind     string `json:"kind"`     // folder, git, archive
+	Revision string `json:"revision"` // commit id, "" when there is none
+	Subject  string `json:"subject"`  // first line of the commit's message
+	Author   string `json:"author"`
+	Date     string `json:"date"` // RFC 3339, "" when there is none
+	BasedOn  string `json:"based_on"`
+	Label    string `json:"label"` // the branch or tag asked for
+}
+
+// Survey is one complete reading: facts alone, immutable, sorted by path.
+type Survey struct {
+	Codebase   string
+	Origin     Origin
+	SurveyedAt time.Time
+	Files      []*File
+	Links      []Link
+	External   []External
+	Unresolved []Unresolved
+	Notes      []Note
+	Timings    map[string]float64
+
+	index map[string]*File
+}
+
+// File returns the file at path, or nil.
+func (s *Survey) File(path string) *File {
+	if s.index == nil {
+		s.BuildIndex()
+	}
+	return s.index[path]
+}
+
+// BuildIndex prepares File for use by several goroutines.
+func (s *Survey) BuildIndex() {
+	m := make(map[string]*File, len(s.Files))
+	for _, f := range s.Files {
+		m[f.Path] = f
+	}
+	s.index = m
+}

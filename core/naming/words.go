@@ -1,0 +1,142 @@
+// Package naming takes names apart into words and tells how they are cased.
+package naming
+
+import (
+	"path"
+	"strings"
+	"unicode"
+)
+
+// Words splits a name at signs, digits and changes of case, in lower case:
+// "seedLotHTTPView2" gives seed, lot, http, view, 2.
+func Words(name string) []string {
+	var out []string
+	var word []rune
+	flush := func() {
+		if len(word) > 0 {
+			out = append(out, strings.ToLower(string(word)))
+			word = word[:0]
+		}
+	}
+	runes := []rune(name)
+	for i, r := range runes {
+		switch {
+		case unicode.IsDigit(r):
+			if len(word) > 0 && !unicode.IsDigit(word[len(word)-1]) {
+				flush()
+			}
+			word = append(word, r)
+		case !unicode.IsLetter(r):
+			flush()
+		case unicode.IsUpper(r):
+			next := i+1 < len(runes) && unicode.IsLower(runes[i+1])
+			if len(word) > 0 && (!unicode.IsUpper(word[len(word)-1]) || next) {
+				flush()
+			}
+			word = append(word, r)
+		default:
+			if len(word) > 0 && unicode.IsDigit(word[len(word)-1]) {
+				flush()
+			}
+			word = append(word, r)
+		}
+	}
+	flush()
+	return out
+}
+
+// Stem is a file's name without its endings: "seed-lot.test.ts" gives
+// "seed-lot", ".eslintrc.json" gives ".eslintrc".
+func Stem(p string) string {
+	b := path.Base(p)
+	lead := ""
+	if strings.HasPrefix(b, ".") {
+		lead, b = ".", b[1:]
+	}
+	s, _, _ := strings.Cut(b, ".")
+	return lead + s
+}
+
+// Case is a way of writing names of several words.
+type Case string
+
+// The cases told apart. Plain names of one small word fit all but Pascal.
+const (
+	Plain  Case = "one word"
+	Kebab  Case = "kebab-case"
+	Snake  Case = "snake_case"
+	Camel  Case = "camelCase"
+	Pascal Case = "PascalCase"
+	Caps   Case = "CAPITALS"
+	Mixed  Case = "mixed"
+)
+
+// CaseOf tells how a name is written.
+func CaseOf(name string) Case {
+	var upper, lower, dash, under bool
+	for i, r := range name {
+		switch {
+		case unicode.IsUpper(r):
+			upper = true
+		case unicode.IsLower(r):
+			lower = true
+		case r == '-':
+			dash = i > 0
+		case r == '_':
+			under = under || i > 0
+		}
+	}
+	first := []rune(name + " ")[0]
+	switch {
+	case dash && under, dash && upper && lower, under && upper && lower:
+		return Mixed
+	case upper && !lower && len([]rune(name)) > 1:
+		return Caps
+	case dash:
+		return Kebab
+	case under:
+		return Snake
+	case unicode.IsUpper(first):
+		return Pascal
+	case upper:
+		return Camel
+	}
+	return Plain
+}
+
+// Number splits a name that ends in digits; ok is false where there are none
+// or where they belong to the word ("utf8", "sha256").
+func Number(name string) (base, digits string, ok bool) {
+	i := len(name)
+	for i > 0 && name[i-1] >= '0' && name[i-1] <= '9' {
+		i--
+	}
+	if i == len(name) || i == 0 {
+		return "", "", false
+	}
+	base = strings.TrimRight(name[:i], "-_ ")
+	w := Words(base)
+	if len(w) == 0 {
+		return "", "", false
+	}
+	if numbered[w[len(w)-1]+name[i:]] || numberedStem[w[len(w)-1]] || len(name)-i > 2 {
+		return "", "", false
+	}
+	return base, name[i:], true
+}
+
+// numbered are words that end in digits by nature.
+var numbered = set(`utf8 utf16 utf32 base64 base32 base16 base58 sha1 sha2 sha3 md4 md5 http1 http2 http3 ipv4 ipv6 ip4 ip6 x86 es5 es6 mp3 mp4 h264
+	oauth1 oauth2 s3 ec2 k8 e2 log2 log10 log1 exp2 atan2 int8 int16 int32 int64 uint8 uint16 uint32 uint64 float16 float32 float64 crc32 crc64 web3 pg3 css3
+	html5 tls12 tls13 p256 p384 p521 win32 amd64 arm64 arm32 mips64 ppc64 vec2 vec3 vec4 mat2 mat3 mat4 vector2 vector3 point2 point3 latin1 ucs2 ucs4 j2 py2 py3 python2 python3 lz4 bz2 sqlite3 neo4 ed25519 x509 iso8601 rfc3339 co2 h2 d3 t1 level1 level2`)
+
+// numberedStem are words after which a number counts a version or a size.
+var numberedStem = set("v version rfc iso sha md utf tls ssl sse avx level layer stage phase step day week year q quarter rev x y z i j k n p")
+
+func set(s string) map[string]bool {
+	m := map[string]bool{}
+	for _, w := range strings.Fields(s) {
+		m[w] = true
+	}
+	return m
+}

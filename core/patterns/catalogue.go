@@ -1,0 +1,383 @@
+package patterns
+
+import (
+	"cmp"
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+// catalogue lists the patterns that are told apart so far. A pattern is added
+// here, with signals of its own or shared ones.
+var catalogue = []pattern{
+	{"layered", []signal{
+		{30, true, roles("The code holds %s of the layers routes or handlers, logic, and data access", []model.Role{model.RoleRouting, model.RoleHandler}, []model.Role{model.RoleLogic}, []model.Role{model.RoleDataAccess})},
+		{35, true, downwards},
+		{20, false, named("Folders are named for layers", "No folders are named for layers", 3, "routes", "handlers", "controllers", "logic", "services", "domain", "data", "repositories", "persistence", "store", "api", "business")},
+		{15, false, skips},
+	}},
+	{"model-view-controller", []signal{
+		{30, true, roles("The code holds %s of models, views and controllers", []model.Role{model.RoleModel, model.RoleDataAccess}, []model.Role{model.RoleView}, []model.Role{model.RoleHandler})},
+		{50, true, named("Folders are named models, views and controllers", "Folders are not named models, views and controllers", 3, "models", "views", "controllers", "model", "view", "controller", "templates")},
+		{20, false, leads("Controllers use models", "No controller uses a model", model.RoleHandler, model.RoleModel, model.RoleDataAccess)},
+	}},
+	{"rings", []signal{
+		{45, true, named("Folders are named for a core, its ports and what surrounds them", "No folders are named for a core with ports around it", 2, "core", "domain", "ports", "adapters", "application", "infrastructure", "usecases", "use cases")},
+		{55, true, inward},
+	}},
+	{"by kind", []signal{
+		{70, true, kindShare},
+		{30, false, pureFolders},
+	}},
+	{"by feature", []signal{
+		{60, true, featureShare},
+		{40, false, selfContained},
+	}},
+	{"components and pages", []signal{
+		{40, true, named("There is a folder for components and one for pages", "There are no folders for components and for pages", 2, "components", "pages", "screens", "views")},
+		{30, true, views},
+		{30, false, leads("Pages use components", "No page uses a component of the component folder", model.RoleView, model.RoleView)},
+	}},
+	{"apps and libs", []signal{
+		{60, true, named("Top folders hold applications beside libraries", "There are no top folders for applications beside libraries", 2, "apps", "libs", "packages", "cmd", "pkg", "internal", "services", "modules")},
+		{40, true, projects},
+	}},
+	{"library", []signal{
+		{60, true, offers},
+		{40, false, noStart},
+	}},
+	{"scripts", []signal{
+		{60, true, starts},
+		{40, false, loose},
+	}},
+}
+
+// roles tests how many of the groups of roles are present with at least two
+// files or a tenth of the code.
+func roles(text string, groups ...[]model.Role) func(*context) outcome {
+	return func(c *context) outcome {
+		n := 0
+		var ev []model.Evidence
+		for _, g := range groups {
+			var fs []*model.File
+			for _, r := range g {
+				fs = append(fs, c.byRole[r]...)
+			}
+			if len(fs) >= 2 && c.part(g...) >= 0.03 {
+				n++
+				ev = append(ev, filesEvidence(fs[:min(2, len(fs))], string(c.roles[fs[0].Path].Role))...)
+			}
+		}
+		words := []string{"none", "one", "two", "all three", "all four"}
+		return outcome{float64(n) / float64(len(groups)), fmt.Sprintf(text, words[n]) + ".", ev}
+	}
+}
+
+func named(yes, no string, enough int, words ...string) func(*context) outcome {
+	return func(c *context) outcome {
+		found := c.foldersNamed(words...)
+		var first []*model.Folder
+		seen := map[string]bool{}
+		for _, d := range found {
+			if k := strings.TrimSuffix(strings.ToLower(d.Name), "s"); !seen[k] {
+				seen[k] = true
+				first = append(first, d)
+			}
+		}
+		if len(first) == 0 {
+			return outcome{0, no + ".", nil}
+		}
+		var names []string
+		for i, d := range first {
+			if i == 5 {
+				break
+			}
+			names = append(names, d.Name)
+		}
+		share := float64(len(first)) / float64(enough)
+		if share < 0.5 || len(first) == 1 && enough > 1 {
+			return outcome{min(share, 0.4), no + fmt.Sprintf(", but for %s.", strings.Join(names, ", ")), foldersEvidence(first, "so named")}
+		}
+		return outcome{share, yes + ": " + strings.Join(names, ", ") + ".", foldersEvidence(first, "so named")}
+	}
+}
+
+// rank is the trade's order from outside to inside.
+var rank = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
+
+func downwards(c *context) outcome {
+	down, up := 0, 0
+	var against []model.Link
+	for k, ls := range c.links {
+		a, b := rank[k[0]], rank[k[1]]
+		switch {
+		case a == 0 || b == 0 || a == b || b == 1:
+		case a < b:
+			down += len(ls)
+		default:
+			up += len(ls)
+			against = append(against, ls...)
+		}
+	}
+	if down+up < 3 {
+		return outcome{0, "There are too few dependencies between layers to tell their direction.", nil}
+	}
+	share := float64(down) / float64(down+up)
+	// Half of them pointing down is chance; all of them is a direction.
+	text := fmt.Sprintf("%d of %d dependencies between layers point from the outside in.", down, down+up)
+	return outcome{(share - 0.5) * 2, text, linksEvidence(sorted(against))}
+}
+
+func sorted(ls []model.Link) []model.Link {
+	out := slices.Clone(ls)
+	slices.SortFunc(out, func(a, b model.Link) int {
+		return cmp.Or(strings.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), strings.Compare(a.To, b.To))
+	})
+	return out
+}
+
+func skips(c *context) outcome {
+	skip := append(append([]model.Link(nil), c.links[[2]model.Role{model.RoleHandler, model.RoleDataAccess}]...), c.links[[2]model.Role{model.RoleRouting, model.RoleDataAccess}]...)
+	kept := len(c.links[[2]model.Role{model.RoleHandler, model.RoleLogic}])
+	if kept == 0 {
+		return outcome{0, "No handler uses the logic.", nil}
+	}
+	if len(skip) == 0 {
+		return outcome{1, fmt.Sprintf("Handlers reach data only through the logic (%d dependencies).", kept), nil}
+	}
+	return outcome{float64(kept) / float64(kept+2*len(skip)), fmt.Sprintf("%d dependencies of handlers or routes skip the logic and reach data directly; %d keep to it.", len(skip), kept), linksEvidence(sorted(skip))}
+}
+
+func leads(yes, no string, from model.Role, to ...model.Role) func(*context) outcome {
+	return func(c *context) outcome {
+		var ls []model.Link
+		for _, t := range to {
+			ls = append(ls, c.links[[2]model.Role{from, t}]...)
+		}
+		if len(ls) == 0 {
+			return outcome{0, no + ".", nil}
+		}
+		return outcome{min(1, float64(len(ls))/4), fmt.Sprintf("%s (%d dependencies).", yes, len(ls)), linksEvidence(sorted(ls))}
+	}
+}
+
+// inward tests that a core needs nothing of what surrounds it.
+func inward(c *context) outcome {
+	cores := c.foldersNamed("core", "domain")
+	if len(cores) == 0 {
+		return outcome{0, "There is no core that could be kept clean.", nil}
+	}
+	core := cores[0]
+	base := core.Parent
+	in, out := 0, 0
+	var against []model.Link
+	for _, l := range c.survey.Links {
+		a, b := model.Within(core.Path, l.From), model.Within(core.Path, l.To)
+		if a == b || !model.Within(base, l.From) || !model.Within(base, l.To) || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
+			continue
+		}
+		if b {
+			in++
+		} else {
+			out++
+			against = append(against, l)
+		}
+	}
+	if in < 2 {
+		return outcome{0, fmt.Sprintf("Hardly anything depends on %s.", core.Path), nil}
+	}
+	return outcome{1 - 3*float64(out)/float64(in+out), fmt.Sprintf("%d dependencies lead into %s and %d out of it.", in, core.Path, out), linksEvidence(sorted(against))}
+}
+
+// kindShare is how much of the code lies in folders named for technical kinds.
+func kindShare(c *context) outcome {
+	n := 0
+	seen := map[string]*model.Folder{}
+	var first []*model.Folder
+	for _, f := range c.source {
+		d := path.Dir(f.Path)
+		if _, ok := kindFolder(path.Base(d)); ok && d != "." {
+			n++
+			if seen[d] == nil {
+				seen[d] = c.inner[d]
+				first = append(first, c.inner[d])
+			}
+		}
+	}
+	if len(c.source) == 0 {
+		return outcome{0, "There is no program text to tell from.", nil}
+	}
+	share := float64(n) / float64(len(c.source))
+	return outcome{share * 1.15, fmt.Sprintf("%d of %d source files lie in folders named for a technical kind.", n, len(c.source)), foldersEvidence(first, "named for a kind")}
+}
+
+func pureFolders(c *context) outcome {
+	pure, all := 0, 0
+	for _, m := range c.sortsOf() {
+		total, top := 0, 0
+		for r, n := range m {
+			total += n
+			if r != "" {
+				top = max(top, n)
+			}
+		}
+		if total >= 3 {
+			all++
+			if top*10 >= total*8 {
+				pure++
+			}
+		}
+	}
+	if all < 2 {
+		return outcome{0, "There are too few folders of three files or more to compare.", nil}
+	}
+	return outcome{float64(pure) / float64(all), fmt.Sprintf("%d of %d folders of three files or more hold files of one role.", pure, all), nil}
+}
+
+// featureShare is how much of the code lies in folders that hold several roles
+// and are not named for one.
+func featureShare(c *context) outcome {
+	byDir := map[string]map[model.Role]int{}
+	counts := map[string]int{}
+	for _, f := range c.source {
+		// The feature is the innermost folder not named for a kind.
+		d := path.Dir(f.Path)
+		for d != "." {
+			if _, ok := kindFolder(path.Base(d)); !ok {
+				break
+			}
+			d = path.Dir(d)
+		}
+		if byDir[d] == nil {
+			byDir[d] = map[model.Role]int{}
+		}
+		if r := c.roles[f.Path].Role; r != "" {
+			byDir[d][r]++
+		}
+		counts[d]++
+	}
+	n, features := 0, 0
+	var ds []*model.Folder
+	for _, dir := range c.folders {
+		m := byDir[dir.Path]
+		// The roles must differ by more than an entry point.
+		if dir.Path == "." || len(m) < 3 || genericName(dir.Name) {
+			continue
+		}
+		n += counts[dir.Path]
+		features++
+		ds = append(ds, dir)
+	}
+	if features < 2 || len(c.source) == 0 {
+		return outcome{0, "Fewer than two folders hold a feature with all its roles.", nil}
+	}
+	return outcome{float64(n) / float64(len(c.source)) * 1.2, fmt.Sprintf("%d folders hold three or more roles each, together %d of %d source files.", features, n, len(c.source)), foldersEvidence(ds, "holds three or more roles")}
+}
+
+func genericName(n string) bool {
+	switch strings.Join(naming.Words(n), " ") {
+	case "src", "lib", "app", "internal", "pkg", "source", "main", "packages":
+		return true
+	}
+	return false
+}
+
+func selfContained(c *context) outcome {
+	same, across := 0, 0
+	for _, l := range c.survey.Links {
+		if !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
+			continue
+		}
+		if path.Dir(l.From) == path.Dir(l.To) {
+			same++
+		} else {
+			across++
+		}
+	}
+	if same+across < 5 {
+		return outcome{0, "There are too few dependencies to tell whether folders stand on their own.", nil}
+	}
+	share := float64(same) / float64(same+across)
+	return outcome{share * 1.6, fmt.Sprintf("%d of %d dependencies stay within their folder.", same, same+across), nil}
+}
+
+func views(c *context) outcome {
+	p := c.part(model.RoleView)
+	return outcome{p * 2.5, fmt.Sprintf("%d of %d source files draw the interface.", len(c.byRole[model.RoleView]), len(c.source)), filesEvidence(c.byRole[model.RoleView], "draws")}
+}
+
+func projects(c *context) outcome {
+	var fs []*model.File
+	for _, f := range c.survey.Files {
+		if c.judged[f.Path] && f.Facts != nil && f.Facts.Project != nil {
+			switch f.Facts.Project.Tool {
+			case "npm", "go", "python":
+				fs = append(fs, f)
+			}
+		}
+	}
+	return outcome{float64(len(fs)) / 4, fmt.Sprintf("%d project files stand in it.", len(fs)), filesEvidence(fs, "a project of its own")}
+}
+
+func offers(c *context) outcome {
+	var ev []model.Evidence
+	for _, f := range c.survey.Files {
+		if !c.judged[f.Path] || f.Facts == nil || f.Facts.Project == nil || strings.Count(f.Path, "/") > 1 {
+			continue
+		}
+		p := f.Facts.Project
+		if p.Tool == "npm" && (len(p.Entries) > 0 || len(p.Exports) > 0) {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "names what others may import"})
+		}
+		if (p.Tool == "go" || p.Tool == "python") && p.Name != "" && len(c.byRole[model.RoleEntry]) == 0 {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
+		}
+	}
+	if len(ev) == 0 {
+		return outcome{0, "No project file offers the code to others.", nil}
+	}
+	return outcome{1, "Its project file offers the code to others.", ev}
+}
+
+func noStart(c *context) outcome {
+	fs := c.byRole[model.RoleEntry]
+	if len(fs) == 0 {
+		return outcome{1, "No program starts in it.", nil}
+	}
+	return outcome{0, fmt.Sprintf("%d files start programs.", len(fs)), filesEvidence(fs, "a program starts in it")}
+}
+
+func starts(c *context) outcome {
+	var fs []*model.File
+	for _, f := range c.source {
+		if f.Facts != nil && f.Facts.Starts > 0 {
+			fs = append(fs, f)
+		}
+	}
+	if len(c.source) == 0 {
+		return outcome{0, "There is no program text to tell from.", nil}
+	}
+	share := float64(len(fs)) / float64(len(c.source))
+	return outcome{share * 1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)), filesEvidence(fs, "a program to run")}
+}
+
+func loose(c *context) outcome {
+	linked := map[string]bool{}
+	for _, l := range c.survey.Links {
+		linked[l.From], linked[l.To] = true, true
+	}
+	n := 0
+	for _, f := range c.source {
+		if !linked[f.Path] {
+			n++
+		}
+	}
+	if len(c.source) == 0 {
+		return outcome{0, "There is no program text to tell from.", nil}
+	}
+	return outcome{float64(n) / float64(len(c.source)) * 1.3, fmt.Sprintf("%d of %d source files neither need nor serve another.", n, len(c.source)), nil}
+}

@@ -1,0 +1,225 @@
+// Package patterns names the architectural patterns a codebase may follow.
+// Each pattern is a list of signals; a signal is a computed test with a weight
+// and a sentence for either outcome.
+package patterns
+
+import (
+	"math"
+	"path"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/weave"
+)
+
+// outcome is what one signal found: how far it holds (0 to 1), in words, with
+// the places it was seen in.
+type outcome struct {
+	share    float64
+	text     string
+	evidence []model.Evidence
+}
+
+type signal struct {
+	weight float64
+	// needed signals cap the score: a pattern without what makes it up is
+	// not that pattern, whatever else fits.
+	needed bool
+	test   func(c *context) outcome
+}
+
+type pattern struct {
+	name    string
+	signals []signal
+}
+
+// threshold is the score below which a pattern is not mentioned.
+const threshold = 25
+
+// Rank judges every pattern of the catalogue, best first, those under the
+// threshold left out; the ranking may be empty.
+func Rank(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) []model.PatternMatch {
+	c := newContext(s, roles, judged, folders)
+	out := []model.PatternMatch{}
+	for _, p := range catalogue {
+		m := model.PatternMatch{Name: p.name, For: []model.Argument{}, Against: []model.Argument{}}
+		var got, all float64
+		limit := 100.0
+		for _, sg := range p.signals {
+			o := sg.test(c)
+			o.share = math.Max(0, math.Min(1, o.share))
+			got += sg.weight * o.share
+			all += sg.weight
+			if sg.needed {
+				limit = math.Min(limit, 100*o.share)
+			}
+			a := model.Argument{Text: o.text, Points: round1(sg.weight * o.share), Evidence: o.evidence}
+			if a.Evidence == nil {
+				a.Evidence = []model.Evidence{}
+			}
+			if o.share >= 0.5 {
+				m.For = append(m.For, a)
+			} else {
+				a.Points = round1(sg.weight * (o.share - 1))
+				m.Against = append(m.Against, a)
+			}
+		}
+		m.Score = round1(math.Min(limit, 100*got/all))
+		if m.Score >= threshold {
+			out = append(out, m)
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return before(&out[i], &out[j]) })
+	// "by feature" and "by kind" only say how the folders are cut; they lead
+	// when nothing more specific does.
+	if len(out) > 1 && general[out[0].Name] {
+		for i := 1; i < len(out); i++ {
+			if !general[out[i].Name] && out[i].Score >= 60 {
+				m := out[i]
+				copy(out[1:i+1], out[:i])
+				out[0] = m
+				break
+			}
+		}
+	}
+	return out
+}
+
+var general = map[string]bool{"by feature": true, "by kind": true}
+
+func before(a, b *model.PatternMatch) bool {
+	if a.Score != b.Score {
+		return a.Score > b.Score
+	}
+	return a.Name < b.Name
+}
+
+func round1(x float64) float64 { return math.Round(x*10) / 10 }
+
+// Verdict puts a ranking into a word: "clear" when the first leads by far,
+// "leaning" when it leads, "undecided" when nothing does.
+func Verdict(ranking []model.PatternMatch) string {
+	if len(ranking) == 0 {
+		return "undecided"
+	}
+	lead := ranking[0].Score
+	if len(ranking) > 1 {
+		lead = ranking[0].Score - ranking[1].Score
+	}
+	switch {
+	case ranking[0].Score >= 65 && lead >= 15:
+		return "clear"
+	case ranking[0].Score >= 45 && lead >= 5:
+		return "leaning"
+	}
+	return "undecided"
+}
+
+type context struct {
+	survey  *model.Survey
+	roles   map[string]model.RoleOf
+	folders []*model.Folder
+	source  []*model.File // judged program text except tests
+	judged  map[string]bool
+	byRole  map[model.Role][]*model.File
+	links   map[[2]model.Role][]model.Link
+	inner   map[string]*model.Folder
+}
+
+func newContext(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) *context {
+	c := &context{survey: s, roles: roles, folders: folders, judged: judged, byRole: map[model.Role][]*model.File{}, links: map[[2]model.Role][]model.Link{}, inner: map[string]*model.Folder{}}
+	for _, f := range s.Files {
+		r := roles[f.Path].Role
+		if judged[f.Path] && weave.IsCode(f) && r != model.RoleTest && r != model.RoleConfig {
+			c.source = append(c.source, f)
+			c.byRole[r] = append(c.byRole[r], f)
+		}
+	}
+	for _, l := range s.Links {
+		a, b := roles[l.From].Role, roles[l.To].Role
+		if judged[l.From] && judged[l.To] && a != model.RoleTest {
+			c.links[[2]model.Role{a, b}] = append(c.links[[2]model.Role{a, b}], l)
+		}
+	}
+	for _, f := range folders {
+		c.inner[f.Path] = f
+	}
+	return c
+}
+
+func (c *context) part(roles ...model.Role) float64 {
+	n := 0
+	for _, r := range roles {
+		n += len(c.byRole[r])
+	}
+	if len(c.source) == 0 {
+		return 0
+	}
+	return float64(n) / float64(len(c.source))
+}
+
+func filesEvidence(fs []*model.File, note string) (ev []model.Evidence) {
+	for i, f := range fs {
+		if i == 5 {
+			break
+		}
+		ev = append(ev, model.Evidence{Path: f.Path, Note: note})
+	}
+	return ev
+}
+
+// foldersNamed finds folders whose name is one of the words, outermost first.
+func (c *context) foldersNamed(words ...string) (out []*model.Folder) {
+	want := map[string]bool{}
+	for _, w := range words {
+		want[w] = true
+	}
+	for _, d := range c.folders {
+		if d.Path != "." && d.JudgedLines > 0 && want[strings.Join(naming.Words(d.Name), " ")] {
+			out = append(out, d)
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool { return out[i].Depth < out[j].Depth })
+	return out
+}
+
+func foldersEvidence(ds []*model.Folder, note string) (ev []model.Evidence) {
+	for i, d := range ds {
+		if i == 5 {
+			break
+		}
+		ev = append(ev, model.Evidence{Path: d.Path, Note: note})
+	}
+	return ev
+}
+
+func linksEvidence(ls []model.Link) (ev []model.Evidence) {
+	for i, l := range ls {
+		if i == 5 {
+			break
+		}
+		ev = append(ev, model.Evidence{Path: l.From, Line: l.Line, Note: "needs " + l.To})
+	}
+	return ev
+}
+
+// kindFolder reports whether a folder is named for a technical kind.
+func kindFolder(name string) (model.Role, bool) {
+	r, ok := weave.Words().Folders[strings.Join(naming.Words(name), " ")]
+	return r, ok && r != model.RoleTest && r != model.RoleDocs && r != model.RoleScript
+}
+
+// sortsOf counts, for each innermost folder, the files of each role.
+func (c *context) sortsOf() map[string]map[model.Role]int {
+	out := map[string]map[model.Role]int{}
+	for _, f := range c.source {
+		d := path.Dir(f.Path)
+		if out[d] == nil {
+			out[d] = map[model.Role]int{}
+		}
+		out[d][c.roles[f.Path].Role]++
+	}
+	return out
+}

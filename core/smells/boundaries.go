@@ -1,0 +1,110 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"strings"
+
+	"jantel/core/model"
+)
+
+func fileCycle(c *Context, _ *Rule) (out []hit) {
+	lines := map[[2]string]model.Link{}
+	for _, l := range c.Survey.Links {
+		if _, ok := lines[[2]string{l.From, l.To}]; !ok {
+			lines[[2]string{l.From, l.To}] = l
+		}
+	}
+	for _, cy := range c.Cycles {
+		n := len(cy.Members)
+		var ev []model.Evidence
+		for _, b := range cy.Break {
+			if len(ev) == 12 {
+				break
+			}
+			ev = append(ev, model.Evidence{Path: b.From, Line: lines[[2]string{b.From, b.To}].Line, Note: "needs " + b.To})
+		}
+		how := "cutting"
+		if !cy.Exact {
+			how = "cutting at most"
+		}
+		links := "dependencies"
+		if len(cy.Break) == 1 {
+			links = "dependency"
+		}
+		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.35 + 0.07*float64(n-2),
+			message:  fmt.Sprintf("%s files need each other in a ring (%s); %s %s %s opens it", capital(number(n)), shortList(cy.Members), how, number(len(cy.Break)), links),
+			evidence: ev, touches: cy.Members})
+	}
+	return out
+}
+
+// shortList names up to three paths by their last parts.
+func shortList(ps []string) string {
+	var names []string
+	for i, p := range ps {
+		if i == 3 {
+			return strings.Join(names, ", ") + " …"
+		}
+		names = append(names, path.Base(p))
+	}
+	return strings.Join(names, ", ")
+}
+
+func climbingImports(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "steps"))
+	targets := map[string][]string{}
+	for _, l := range c.Survey.Links {
+		if climbs(l.Text) >= limit {
+			targets[l.From] = append(targets[l.From], l.To)
+		}
+	}
+	for _, f := range c.Survey.Files {
+		if !c.Judged[f.Path] || f.Facts == nil || c.Roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		var ev []model.Evidence
+		worst, first := 0, 0
+		for _, im := range f.Facts.Imports {
+			if n := climbs(im.Text); n >= limit {
+				if worst == 0 {
+					first = im.Line
+				}
+				worst = max(worst, n)
+				if len(ev) < 12 {
+					ev = append(ev, model.Evidence{Path: f.Path, Line: im.Line, Note: im.Text})
+				}
+			}
+		}
+		if worst == 0 {
+			continue
+		}
+		what := "One import climbs"
+		if len(ev) > 1 {
+			what = capital(number(len(ev))) + " imports climb"
+		}
+		out = append(out, hit{path: f.Path, line: first, strength: 0.2 + 0.1*float64(worst-limit) + 0.05*float64(len(ev)),
+			message: fmt.Sprintf("%s up to %s folders", what, number(worst)), evidence: ev, touches: append([]string{f.Path}, targets[f.Path]...)})
+	}
+	return out
+}
+
+// climbs counts the folders a relative import goes up.
+func climbs(text string) int {
+	if strings.HasPrefix(text, "../") || text == ".." {
+		n := 0
+		for strings.HasPrefix(text, "../") {
+			n, text = n+1, text[3:]
+		}
+		if text == ".." {
+			n++
+		}
+		return n
+	}
+	// In Python one dot is the package itself.
+	dots := len(text) - len(strings.TrimLeft(text, "."))
+	if dots > 1 && !strings.HasPrefix(text, "./") {
+		return dots - 1
+	}
+	return 0
+}

@@ -1,0 +1,213 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/weave"
+)
+
+func numberedName(c *Context, _ *Rule) (out []hit) {
+	for _, d := range c.Folders {
+		files := c.units(d.Path)
+		stems := map[string][]string{}
+		for _, f := range files {
+			s := naming.Stem(f.Path)
+			if base, _, ok := naming.Number(s); ok {
+				stems[base+path.Ext(f.Path)] = append(stems[base+path.Ext(f.Path)], f.Path)
+			}
+		}
+		plain := map[string]string{}
+		for _, f := range files {
+			plain[naming.Stem(f.Path)+path.Ext(f.Path)] = f.Path
+		}
+		for _, f := range files {
+			s := naming.Stem(f.Path)
+			base, digits, ok := naming.Number(s)
+			key := base + path.Ext(f.Path)
+			if !ok || len(stems[key]) < 2 && plain[key] == "" {
+				continue
+			}
+			var ev []model.Evidence
+			if plain[key] != "" {
+				ev = append(ev, model.Evidence{Path: plain[key], Note: "the same name without the number"})
+			}
+			for _, p := range stems[key] {
+				if p != f.Path && len(ev) < 6 {
+					ev = append(ev, model.Evidence{Path: p, Note: "the same name with another number"})
+				}
+			}
+			out = append(out, hit{path: f.Path, strength: 0.6, message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits), evidence: ev, touches: []string{f.Path}})
+		}
+		for _, f := range files {
+			out = append(out, numberedDefinitions(f)...)
+		}
+	}
+	return out
+}
+
+func numberedDefinitions(f *model.File) (out []hit) {
+	if f.Facts == nil {
+		return nil
+	}
+	byBase := map[string][]model.Definition{}
+	names := map[string]model.Definition{}
+	for _, d := range f.Facts.Definitions {
+		if !namedThing(d) {
+			continue
+		}
+		names[d.Qualified()] = d
+		if base, _, ok := naming.Number(d.Name); ok {
+			d2 := d
+			d2.Name = base
+			byBase[d2.Qualified()] = append(byBase[d2.Qualified()], d)
+		}
+	}
+	for _, d := range f.Facts.Definitions {
+		if !namedThing(d) {
+			continue
+		}
+		base, digits, ok := naming.Number(d.Name)
+		if !ok {
+			continue
+		}
+		d2 := d
+		d2.Name = base
+		plain, has := names[d2.Qualified()]
+		if !has && len(byBase[d2.Qualified()]) < 2 {
+			continue
+		}
+		var ev []model.Evidence
+		if has {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: plain.Line, Note: "the same name without the number"})
+		}
+		for _, o := range byBase[d2.Qualified()] {
+			if o.Line != d.Line && len(ev) < 6 {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: o.Line, Note: o.Name})
+			}
+		}
+		out = append(out, hit{path: f.Path, name: d.Qualified(), line: d.Line, end: d.EndLine, strength: 0.3, message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", d.Name, digits), evidence: ev, touches: []string{f.Path}})
+	}
+	return out
+}
+
+func namedThing(d model.Definition) bool {
+	switch d.Kind {
+	case model.DefType, model.DefClass, model.DefInterface, model.DefEnum, model.DefFunction, model.DefMethod, model.DefComponent:
+		return true
+	}
+	return false
+}
+
+func vagueName(c *Context, _ *Rule) (out []hit) {
+	lex := weave.Words()
+	for _, d := range c.Folders {
+		for _, f := range c.units(d.Path) {
+			stem := naming.Stem(f.Path)
+			words := naming.Words(stem)
+			// A file in a folder of the same meaning is the folder's fault.
+			if lex.VagueFiles[strings.Join(words, " ")] {
+				out = append(out, hit{path: f.Path, strength: 0.5, message: fmt.Sprintf("*%s* says nothing of what the file does", path.Base(f.Path)), evidence: exports(f), touches: []string{f.Path}})
+			}
+			if f.Facts == nil {
+				continue
+			}
+			for _, def := range f.Facts.Definitions {
+				if def.Parent != "" || !def.Exported {
+					continue
+				}
+				w := naming.Words(def.Name)
+				full := strings.Join(w, " ")
+				vague := false
+				strength := 0.3
+				switch def.Kind {
+				case model.DefFunction:
+					vague = lex.VagueFunctions[full]
+				case model.DefClass, model.DefInterface, model.DefType:
+					vague = lex.VagueTypes[full]
+					if n := len(w); !vague && n > 1 && lex.VagueSuffixes[w[n-1]] && def.Kind == model.DefClass {
+						vague, strength = true, 0.15
+					}
+				}
+				if vague {
+					out = append(out, hit{path: f.Path, name: def.Qualified(), line: def.Line, end: def.EndLine, strength: strength, message: fmt.Sprintf("The %s *%s* could be about anything", def.Kind, def.Name), evidence: []model.Evidence{{Path: f.Path, Line: def.Line, Note: string(def.Kind) + " " + def.Name}}, touches: []string{f.Path}})
+				}
+			}
+		}
+	}
+	return out
+}
+
+// exports shows what a file with a vague name offers.
+func exports(f *model.File) (ev []model.Evidence) {
+	if f.Facts == nil {
+		return nil
+	}
+	for _, d := range f.Facts.Definitions {
+		if d.Parent == "" && d.Exported && len(ev) < 6 {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s %s", d.Kind, d.Name)})
+		}
+	}
+	return ev
+}
+
+// fixedNames are files whose names tools prescribe.
+var fixedNames = map[string]bool{"readme": true, "makefile": true, "dockerfile": true, "index": true, "main": true, "license": true, "conftest": true, "setup": true, "vite-env": true, "next-env": true, "setupTests": true, "reportWebVitals": true}
+
+func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
+	limit, share := c.Value(r, "siblings"), c.Value(r, "share")
+	for _, d := range c.Folders {
+		byExt := map[string][]*model.File{}
+		for _, f := range c.units(d.Path) {
+			if s := naming.Stem(f.Path); !strings.HasPrefix(s, ".") && !strings.HasPrefix(s, "_") && !fixedNames[s] {
+				e := path.Ext(f.Path)
+				byExt[e] = append(byExt[e], f)
+			}
+		}
+		for _, f := range sortedFiles(byExt) {
+			files := byExt[path.Ext(f.Path)]
+			counts := map[naming.Case]int{}
+			total := 0
+			for _, g := range files {
+				if k := naming.CaseOf(naming.Stem(g.Path)); k != naming.Plain && k != naming.Caps {
+					counts[k]++
+					total++
+				}
+			}
+			own := naming.CaseOf(naming.Stem(f.Path))
+			lead, n := leading(counts)
+			if own == naming.Plain || own == naming.Caps || own == lead || float64(total) < limit || float64(n) < share*float64(total) {
+				continue
+			}
+			// A single capitalised word beside PascalCase fits; one beside
+			// another case does not.
+			var ev []model.Evidence
+			for _, g := range files {
+				if naming.CaseOf(naming.Stem(g.Path)) == lead && len(ev) < 3 {
+					ev = append(ev, model.Evidence{Path: g.Path, Note: "written in " + string(lead)})
+				}
+			}
+			out = append(out, hit{path: f.Path, strength: 0.4, message: fmt.Sprintf("*%s* is %s, where %d of %d siblings are %s", path.Base(f.Path), own, n, total, lead), evidence: ev, touches: []string{f.Path}})
+		}
+	}
+	return out
+}
+
+func sortedFiles(by map[string][]*model.File) (out []*model.File) {
+	for _, fs := range by {
+		out = append(out, fs...)
+	}
+	return out
+}
+
+func leading(counts map[naming.Case]int) (best naming.Case, n int) {
+	for _, k := range []naming.Case{naming.Kebab, naming.Snake, naming.Camel, naming.Pascal, naming.Mixed} {
+		if counts[k] > n {
+			best, n = k, counts[k]
+		}
+	}
+	return best, n
+}

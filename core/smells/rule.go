@@ -1,0 +1,192 @@
+// Package smells holds the catalogue of rules and the score made from their
+// hits. A rule is a question about a codebase, computed from facts and roles.
+package smells
+
+import (
+	"crypto/sha256"
+	"encoding/hex"
+	"math"
+	"sort"
+
+	"jantel/core/model"
+)
+
+// Parameter is a figure a rule depends on, by how far along the codebase is.
+type Parameter struct {
+	Name      string  `json:"name"`
+	Meaning   string  `json:"meaning"`
+	Sketch    float64 `json:"sketch"`
+	Growing   float64 `json:"growing"`
+	InService float64 `json:"in_service"`
+}
+
+// Rule is one rule of the catalogue.
+type Rule struct {
+	Slug       string      `json:"slug"`
+	Facet      model.Facet `json:"facet"`
+	Title      string      `json:"title"`
+	Question   string      `json:"question"`
+	Why        string      `json:"why"`
+	Remedy     string      `json:"remedy"`
+	Weight     float64     `json:"weight"`
+	Parameters []Parameter `json:"parameters"`
+
+	find func(c *Context, r *Rule) []hit
+}
+
+// Context is what rules look at.
+type Context struct {
+	Survey  *model.Survey
+	Roles   map[string]model.RoleOf
+	Judged  map[string]bool
+	Folders []*model.Folder
+	Stage   model.Stage
+	Cycles  []model.Cycle
+
+	own map[string][]*model.File // judged files by their folder
+	sub map[string][]string      // folders by their parent
+}
+
+// hit is what a rule's function returns; Find makes a smell of it.
+type hit struct {
+	path, name string
+	extra      string // what else tells it from others at the same place
+	line, end  int
+	strength   float64
+	message    string
+	evidence   []model.Evidence
+	touches    []string
+	remedy     string
+}
+
+// Value is the parameter's figure at the stage of the brief.
+func (c *Context) Value(r *Rule, name string) float64 {
+	for _, p := range r.Parameters {
+		if p.Name == name {
+			switch c.Stage {
+			case model.Sketch:
+				return p.Sketch
+			case model.InService:
+				return p.InService
+			}
+			return p.Growing
+		}
+	}
+	panic("the rule " + r.Slug + " has no parameter " + name)
+}
+
+// Rules lists the catalogue in its fixed order.
+func Rules() []*Rule { return catalogue }
+
+func init() {
+	for _, r := range catalogue {
+		if r.Parameters == nil {
+			r.Parameters = []Parameter{}
+		}
+	}
+}
+
+// Named returns the rule with that slug, or nil.
+func Named(slug string) *Rule {
+	for _, r := range catalogue {
+		if r.Slug == slug {
+			return r
+		}
+	}
+	return nil
+}
+
+// Find runs every rule and returns what they hit, by path, line and rule.
+func Find(c *Context) []model.Smell {
+	c.own, c.sub = map[string][]*model.File{}, map[string][]string{}
+	for _, f := range c.Survey.Files {
+		if c.Judged[f.Path] {
+			d := model.FolderOf(f.Path)
+			c.own[d] = append(c.own[d], f)
+		}
+	}
+	for _, d := range c.Folders {
+		if d.Path != "." {
+			c.sub[d.Parent] = append(c.sub[d.Parent], d.Path)
+		}
+	}
+	out := []model.Smell{}
+	for _, r := range catalogue {
+		for _, h := range r.find(c, r) {
+			out = append(out, r.smell(h))
+		}
+	}
+	sort.SliceStable(out, func(i, j int) bool {
+		a, b := &out[i], &out[j]
+		if a.Path != b.Path {
+			return a.Path < b.Path
+		}
+		if la, lb := line(a), line(b); la != lb {
+			return la < lb
+		}
+		if a.Rule != b.Rule {
+			return a.Rule < b.Rule
+		}
+		return a.ID < b.ID
+	})
+	return out
+}
+
+func line(s *model.Smell) int {
+	if s.Line == nil {
+		return 0
+	}
+	return *s.Line
+}
+
+// smell fills in the fixed parts. The id depends on the rule, the place and
+// the name alone, so that it stays the same from survey to survey.
+func (r *Rule) smell(h hit) model.Smell {
+	sum := sha256.Sum256([]byte(r.Slug + "\x00" + h.path + "\x00" + h.name + "\x00" + h.extra))
+	s := model.Smell{ID: hex.EncodeToString(sum[:6]), Rule: r.Slug, Facet: r.Facet, Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence, Remedy: h.remedy, Touches: h.touches}
+	if s.Remedy == "" {
+		s.Remedy = r.Remedy
+	}
+	if h.line > 0 {
+		s.Line = &h.line
+		if h.end == 0 {
+			h.end = h.line
+		}
+		s.EndLine = &h.end
+	}
+	if h.name != "" {
+		s.Name = &h.name
+	}
+	if s.Evidence == nil {
+		s.Evidence = []model.Evidence{}
+	}
+	return s
+}
+
+func clamp(x float64) float64 { return math.Max(0.05, math.Min(1, x)) }
+
+func round4(x float64) float64 { return math.Round(x*10000) / 10000 }
+
+// over grows from 0.2 at the threshold to 1 at three times it.
+func over(n, threshold float64) float64 { return 0.2 + 0.4*(n-threshold)/threshold }
+
+// paths lists the paths of files.
+func paths(fs []*model.File) []string {
+	out := make([]string, len(fs))
+	for i, f := range fs {
+		out[i] = f.Path
+	}
+	return out
+}
+
+// evidence makes a place of each path, at most twelve.
+func evidence(ps []string, note string) []model.Evidence {
+	var out []model.Evidence
+	for i, p := range ps {
+		if i == 12 {
+			break
+		}
+		out = append(out, model.Evidence{Path: p, Note: note})
+	}
+	return out
+}

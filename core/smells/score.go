@@ -1,0 +1,177 @@
+package smells
+
+import (
+	"math"
+
+	"jantel/core/model"
+)
+
+// FacetWeights say how much each facet counts in the total.
+var FacetWeights = map[model.Facet]float64{model.Layout: 0.3, model.Boundaries: 0.3, model.Units: 0.2, model.Names: 0.2}
+
+// minResolved is the share of in-tree imports that must resolve before
+// Boundaries can be told.
+const minResolved = 0.8
+
+// Scores is the legibility of every folder and the arithmetic of each.
+type Scores struct {
+	ByFolder map[string]model.Legibility
+	sums     map[string]*sums
+}
+
+type sums struct {
+	lines, judged       int
+	touched             map[string]float64 // rule to lines times strength
+	hits                map[string]int
+	resolved, unresolve int
+	readable            int // judged lines in languages whose imports are read
+}
+
+// Score computes the legibility of every folder from the smells, silenced
+// ones left out. For a rule a file counts once, with its strongest hit.
+func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *Scores {
+	s := &Scores{ByFolder: map[string]model.Legibility{}, sums: map[string]*sums{}}
+	at := func(p string) *sums {
+		x := s.sums[p]
+		if x == nil {
+			x = &sums{touched: map[string]float64{}, hits: map[string]int{}}
+			s.sums[p] = x
+		}
+		return x
+	}
+	up := func(p string, fn func(*sums)) {
+		for d := model.FolderOf(p); ; d = model.FolderOf(d) {
+			fn(at(d))
+			if d == "." {
+				return
+			}
+		}
+	}
+	at(".")
+	for _, f := range c.Survey.Files {
+		judged, canRead := c.Judged[f.Path], readable(f)
+		up(f.Path, func(x *sums) {
+			x.lines += f.Lines()
+			if judged {
+				x.judged += f.Lines()
+				if canRead {
+					x.readable += f.Lines()
+				}
+			}
+		})
+	}
+	for _, l := range c.Survey.Links {
+		if l.Kind == model.LinkImport || l.Kind == model.LinkLazyImport || l.Kind == model.LinkReExport {
+			up(l.From, func(x *sums) { x.resolved++ })
+		}
+	}
+	for _, u := range c.Survey.Unresolved {
+		up(u.From, func(x *sums) { x.unresolve++ })
+	}
+	for _, r := range catalogue {
+		strongest := map[string]float64{}
+		for i := range found {
+			sm := &found[i]
+			if sm.Rule != r.Slug || sm.Silenced != "" {
+				continue
+			}
+			for _, p := range sm.Touches {
+				strongest[p] = math.Max(strongest[p], sm.Strength)
+			}
+			d := sm.Path
+			if c.Survey.File(d) != nil {
+				d = model.FolderOf(d)
+			}
+			for ; ; d = model.FolderOf(d) {
+				at(d).hits[r.Slug]++
+				if d == "." {
+					break
+				}
+			}
+		}
+		for _, f := range c.Survey.Files { // in order, so that sums come out the same
+			if st := strongest[f.Path]; st > 0 && c.Judged[f.Path] {
+				w := st * float64(f.Lines())
+				up(f.Path, func(x *sums) { x.touched[r.Slug] += w })
+			}
+		}
+	}
+	for p := range s.sums {
+		s.ByFolder[p] = s.legibility(p)
+	}
+	return s
+}
+
+func (s *Scores) legibility(p string) model.Legibility {
+	x := s.sums[p]
+	var l model.Legibility
+	if x.lines > 0 {
+		l.JudgedShare = ptr(float64(x.judged) / float64(x.lines))
+	}
+	if x.judged == 0 {
+		return l
+	}
+	strain := map[model.Facet]float64{}
+	for _, st := range s.Arithmetic(p) {
+		strain[st.Facet] += st.Strain
+	}
+	var sum, weights float64
+	for _, f := range model.Facets {
+		if f == model.Boundaries && !x.boundariesKnown() {
+			continue
+		}
+		v := ptr(100 * math.Exp(-strain[f]))
+		switch f {
+		case model.Layout:
+			l.Layout = v
+		case model.Boundaries:
+			l.Boundaries = v
+		case model.Units:
+			l.Units = v
+		case model.Names:
+			l.Names = v
+		}
+		sum += FacetWeights[f] * strain[f]
+		weights += FacetWeights[f]
+	}
+	l.Total = ptr(100 * math.Exp(-sum/weights))
+	return l
+}
+
+func (x *sums) boundariesKnown() bool {
+	if x.readable*2 < x.judged {
+		return false
+	}
+	n := x.resolved + x.unresolve
+	return n == 0 || float64(x.resolved) >= minResolved*float64(n)
+}
+
+// Arithmetic lists, for a folder, what each rule adds to the strain; rules
+// without hits are left out.
+func (s *Scores) Arithmetic(p string) []model.Strain {
+	x := s.sums[p]
+	if x == nil || x.judged == 0 {
+		return nil
+	}
+	var out []model.Strain
+	for _, r := range catalogue {
+		t, ok := x.touched[r.Slug]
+		if !ok {
+			continue
+		}
+		share := t / float64(x.judged)
+		out = append(out, model.Strain{Rule: r.Slug, Facet: r.Facet, Weight: r.Weight, Hits: x.hits[r.Slug], JudgedLines: x.judged, Touched: round4(t), Strain: round4(r.Weight * share)})
+	}
+	return out
+}
+
+// Unresolved is how many imports that should lead into the codebase do, and
+// how many do not, below a folder.
+func (s *Scores) Unresolved(p string) (resolved, unresolved int) {
+	if x := s.sums[p]; x != nil {
+		return x.resolved, x.unresolve
+	}
+	return 0, 0
+}
+
+func ptr(x float64) *float64 { x = round4(x); return &x }

@@ -1,0 +1,373 @@
+// Package survey reads a whole codebase into facts: it lists a source, reads
+// what changed since the last time, and links the files. It judges nothing.
+package survey
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"fmt"
+	"path"
+	"sort"
+	"strconv"
+	"strings"
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"jantel/core/model"
+	"jantel/core/source"
+	"jantel/core/syntax"
+
+	"github.com/go-enry/go-enry/v2"
+)
+
+// Progress tells how far a survey is. Total is 0 while it is unknown.
+type Progress struct {
+	Step  string `json:"step"`
+	Done  int    `json:"done"`
+	Total int    `json:"total"`
+	Lines int    `json:"lines"`
+	Links int    `json:"links"`
+}
+
+// Stamped is what was known of a file when it was last read.
+type Stamped struct {
+	Stamp source.Stamp `cbor:"1,keyasint"`
+	Hash  string       `cbor:"2,keyasint"`
+}
+
+// Cache keeps facts by content, so that nothing is read twice. A cache may
+// forget anything at any time; errors only make it forget.
+type Cache interface {
+	// Stamps returns what is known of a source, by blob id or path.
+	Stamps(ctx context.Context, source string) map[string]Stamped
+	// SaveStamps replaces what is known of a source.
+	SaveStamps(ctx context.Context, source string, stamps map[string]Stamped) error
+	// Facts returns the facts that are known among the keys.
+	Facts(ctx context.Context, keys []string) map[string]*model.Facts
+	// SaveFacts adds facts.
+	SaveFacts(ctx context.Context, facts map[string]*model.Facts) error
+}
+
+// Options are what a survey needs besides its source.
+type Options struct {
+	Name     string // of the codebase
+	Root     string // name of the root folder, where it has one
+	Key      string // identifies the source in the cache
+	Cache    Cache  // nil reads everything
+	Progress func(Progress)
+	// Keep is handed every text that was read, from several goroutines; nil
+	// keeps none.
+	Keep func(hash string, text []byte) error
+	// Kept reports whether the text of that content is kept already; a file
+	// whose text is not is read even when its facts are known.
+	Kept func(hash string) bool
+	Now  func() time.Time
+}
+
+// FactKey is the key under which the facts of a content are kept: they change
+// only when the content or the reader does.
+func FactKey(hash string, l *syntax.Language) string {
+	if l == nil {
+		return hash + ":plain:" + strconv.Itoa(plainVersion)
+	}
+	return hash + ":" + l.Name + ":" + strconv.Itoa(l.Version)
+}
+
+// plainVersion is raised when what is told of files without a reader changes.
+const plainVersion = 1
+
+// Run surveys a source.
+func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, error) {
+	if o.Now == nil {
+		o.Now = time.Now
+	}
+	started := o.Now()
+	r := &run{o: o, src: src, timings: map[string]float64{}, started: started}
+	s := &model.Survey{Codebase: o.Name, Origin: src.Origin(), SurveyedAt: started.UTC().Truncate(time.Second), Timings: r.timings}
+
+	r.report(Progress{Step: "listing"})
+	t := time.Now()
+	listing, err := src.List(ctx)
+	if err != nil {
+		return nil, err
+	}
+	s.Notes = listing.Notes
+	r.took("list", &t)
+
+	if s.Files, err = r.read(ctx, listing.Entries); err != nil {
+		return nil, err
+	}
+	s.Notes = append(s.Notes, r.notes...)
+	sort.SliceStable(s.Notes, func(i, j int) bool { return s.Notes[i].Path < s.Notes[j].Path })
+	r.took("read", &t)
+
+	r.report(Progress{Step: "linking", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load())})
+	tree := syntax.NewTree(s.Files, o.Root)
+	s.Links, s.External, s.Unresolved = tree.Resolve()
+	s.BuildIndex()
+	r.took("link", &t)
+	r.report(Progress{Step: "linked", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load()), Links: len(s.Links)})
+	return s, ctx.Err()
+}
+
+type run struct {
+	o       Options
+	src     source.Source
+	timings map[string]float64
+	started time.Time
+	lines   atomic.Int64
+	done    atomic.Int64
+	mu      sync.Mutex
+	notes   []model.Note
+	last    atomic.Int64
+}
+
+func (r *run) report(p Progress) {
+	if r.o.Progress != nil {
+		r.o.Progress(p)
+	}
+}
+
+func (r *run) took(step string, since *time.Time) {
+	now := time.Now()
+	r.timings[step] = float64(now.Sub(*since).Milliseconds()) / 1000
+	*since = now
+}
+
+func stampKey(e source.Entry) string {
+	if e.Stamp.Blob != "" {
+		return e.Stamp.Blob
+	}
+	return e.Path
+}
+
+// read turns entries into files, reading only what the cache does not know.
+func (r *run) read(ctx context.Context, entries []source.Entry) ([]*model.File, error) {
+	files := make([]*model.File, len(entries))
+	at := make(map[string]int, len(entries))
+	vendored := vendoredFolders(entries)
+	stamps := map[string]Stamped{}
+	if r.o.Cache != nil {
+		stamps = r.o.Cache.Stamps(ctx, r.o.Key)
+	}
+	var unread []source.Entry
+	known := map[string][]int{}
+	for i, e := range entries {
+		files[i] = &model.File{Path: e.Path, Bytes: e.Size}
+		at[e.Path] = i
+		st, ok := stamps[stampKey(e)]
+		if !ok || e.Stamp.Zero() || st.Stamp != e.Stamp || r.o.Kept != nil && !r.o.Kept(st.Hash) {
+			unread = append(unread, e)
+			continue
+		}
+		files[i].Hash = st.Hash
+		// Only the name can be asked for its language here; a file known by
+		// its first line is read again, which costs little.
+		if l := syntax.ForFile(e.Path, nil); l != nil || path.Ext(e.Path) != "" {
+			k := FactKey(st.Hash, l)
+			known[k] = append(known[k], i)
+		} else {
+			unread = append(unread, e)
+		}
+	}
+	if len(known) > 0 {
+		keys := make([]string, 0, len(known))
+		for k := range known {
+			keys = append(keys, k)
+		}
+		sort.Strings(keys)
+		found := r.o.Cache.Facts(ctx, keys)
+		for _, k := range keys {
+			for _, i := range known[k] {
+				f := found[k]
+				if f == nil {
+					unread = append(unread, entries[i])
+					continue
+				}
+				files[i].Facts = f
+				r.complete(files[i], syntax.ForFile(files[i].Path, nil), vendored)
+				r.lines.Add(int64(f.Lines))
+				r.done.Add(1)
+			}
+		}
+		sort.Slice(unread, func(i, j int) bool { return unread[i].Path < unread[j].Path })
+	}
+	total := len(entries)
+	r.report(Progress{Step: "reading", Done: int(r.done.Load()), Total: total, Lines: int(r.lines.Load())})
+	fresh := map[string]*model.Facts{}
+	err := r.src.Read(ctx, unread, func(e source.Entry, data []byte, err error) error {
+		i := at[e.Path]
+		f := files[i]
+		if err != nil {
+			r.unreadable(f, err)
+			return nil
+		}
+		f.Bytes = int64(len(data))
+		sum := sha256.Sum256(data)
+		f.Hash = hex.EncodeToString(sum[:])
+		lang := syntax.ForFile(e.Path, data)
+		facts := Read(lang, data)
+		f.Facts = facts
+		r.complete(f, lang, vendored)
+		if r.o.Keep != nil && facts.Skipped != model.SkippedBinary {
+			if err := r.o.Keep(f.Hash, data); err != nil {
+				return fmt.Errorf("the text of %s can not be kept: %w", e.Path, err)
+			}
+		}
+		r.mu.Lock()
+		fresh[FactKey(f.Hash, lang)] = facts
+		r.mu.Unlock()
+		lines, done := r.lines.Add(int64(facts.Lines)), r.done.Add(1)
+		// A report every tenth of a second is plenty.
+		if now, last := time.Now().UnixMilli(), r.last.Load(); now-last > 100 && r.last.CompareAndSwap(last, now) {
+			r.report(Progress{Step: "reading", Done: int(done), Total: total, Lines: int(lines)})
+		}
+		return nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	if r.o.Cache != nil && (len(fresh) > 0 || len(stamps) == 0) {
+		r.save(ctx, entries, files, fresh)
+	}
+	return files, ctx.Err()
+}
+
+func (r *run) save(ctx context.Context, entries []source.Entry, files []*model.File, fresh map[string]*model.Facts) {
+	next := make(map[string]Stamped, len(entries))
+	for i, e := range entries {
+		// A file that changed within the clock's grain could change again
+		// without its stamp showing it: such a stamp is not trusted.
+		racy := e.Stamp.Blob == "" && max(e.Stamp.MTime, e.Stamp.CTime) > r.started.Add(-2*time.Second).UnixNano()
+		if files[i].Hash != "" && !e.Stamp.Zero() && !racy {
+			next[stampKey(e)] = Stamped{Stamp: e.Stamp, Hash: files[i].Hash}
+		}
+	}
+	if err := r.o.Cache.SaveFacts(ctx, fresh); err != nil {
+		r.note(".", "the facts could not be kept, so the next survey reads everything again: "+err.Error())
+		return
+	}
+	if err := r.o.Cache.SaveStamps(ctx, r.o.Key, next); err != nil {
+		r.note(".", "the file stamps could not be kept, so the next survey reads everything again: "+err.Error())
+	}
+}
+
+func (r *run) note(p, text string) {
+	r.mu.Lock()
+	r.notes = append(r.notes, model.Note{Path: p, Text: text})
+	r.mu.Unlock()
+}
+
+func (r *run) unreadable(f *model.File, err error) {
+	r.done.Add(1)
+	f.Language = languageName(f.Path, nil, nil)
+	if source.IsTooLarge(err) {
+		f.Skipped = model.SkippedTooLarge
+		r.note(f.Path, "larger than what is read of one file, so it was counted but not read")
+		return
+	}
+	r.note(f.Path, "could not be read: "+err.Error())
+}
+
+// complete fills in what a file's path tells.
+func (r *run) complete(f *model.File, l *syntax.Language, vendored map[string]bool) {
+	f.Language = languageName(f.Path, l, f.Facts)
+	f.Skipped = f.Facts.Skipped
+	switch {
+	case inVendored(f.Path, vendored):
+		f.Skipped = model.SkippedVendored
+	case f.Skipped == "" && generatedName(f.Path):
+		f.Skipped = model.SkippedGenerated
+	}
+}
+
+// languageNames puts some of the library's names in the words used here.
+func languageName(p string, l *syntax.Language, facts *model.Facts) string {
+	if l != nil {
+		return l.Name
+	}
+	if facts != nil && facts.Skipped == model.SkippedBinary {
+		return ""
+	}
+	if n, ok := enry.GetLanguageByFilename(path.Base(p)); ok && n != "" {
+		return n
+	}
+	if n, _ := enry.GetLanguageByExtension(p); n != "" {
+		return n
+	}
+	return ""
+}
+
+// Read returns the facts of one text in the given language; nil counts lines
+// only.
+func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
+	text, isText := syntax.Decode(data)
+	if !isText {
+		return &model.Facts{Skipped: model.SkippedBinary}
+	}
+	skipped := ""
+	if syntax.LooksGenerated(text) {
+		skipped = model.SkippedGenerated
+	}
+	lines := syntax.CountLines(text)
+	if syntax.LooksMinified(text, lines) {
+		// Reading squeezed code tells nothing: only its lines are counted.
+		facts = &model.Facts{Skipped: model.SkippedMinified}
+		syntax.CountPlain(facts, text)
+		return facts
+	}
+	if l == nil || l.Read == nil {
+		facts = &model.Facts{}
+		syntax.CountPlain(facts, text)
+	} else {
+		facts = l.Read(l.Name, text)
+	}
+	facts.Skipped = skipped
+	return facts
+}
+
+// vendoredFolders finds the folders that hold other people's code: by their
+// name, or for "vendor" by what stands beside or in it.
+func vendoredFolders(entries []source.Entry) map[string]bool {
+	all := make(map[string]bool, len(entries))
+	for _, e := range entries {
+		all[e.Path] = true
+	}
+	out := map[string]bool{}
+	seen := map[string]bool{}
+	for _, e := range entries {
+		for d := path.Dir(e.Path); d != "." && !seen[d]; d = path.Dir(d) {
+			seen[d] = true
+			switch strings.ToLower(path.Base(d)) {
+			case "node_modules", "bower_components", "third_party", "thirdparty", "site-packages", "pods", "godeps", ".venv", "venv":
+				out[d] = true
+			case "vendor":
+				up := path.Dir(d)
+				for _, mark := range []string{"composer.json", "go.mod", "Gemfile", "Cargo.toml"} {
+					if all[path.Join(up, mark)] || all[path.Join(d, "modules.txt")] || all[path.Join(d, "autoload.php")] {
+						out[d] = true
+					}
+				}
+			}
+		}
+	}
+	return out
+}
+
+func inVendored(p string, vendored map[string]bool) bool {
+	for d := path.Dir(p); d != "."; d = path.Dir(d) {
+		if vendored[d] {
+			return true
+		}
+	}
+	return false
+}
+
+var generatedNames = map[string]bool{"package-lock.json": true, "npm-shrinkwrap.json": true, "yarn.lock": true, "pnpm-lock.yaml": true, "go.sum": true, "go.work.sum": true, "composer.lock": true, "Gemfile.lock": true, "Cargo.lock": true, "poetry.lock": true, "uv.lock": true, "Pipfile.lock": true, "packages.lock.json": true, "bun.lock": true, "deno.lock": true}
+
+func generatedName(p string) bool {
+	b := path.Base(p)
+	return generatedNames[b] || strings.HasSuffix(b, ".pb.go") || strings.HasSuffix(b, "_pb2.py") || strings.HasSuffix(b, ".designer.cs") || strings.HasSuffix(b, ".g.dart") || strings.HasSuffix(b, ".map")
+}

@@ -1,0 +1,103 @@
+package syntax
+
+import (
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// Signs gathers telling things while a reader walks.
+type Signs map[string]*model.Sign
+
+// Add counts one more of name, met on line.
+func (s Signs) Add(name string, line int) {
+	if x := s[name]; x != nil {
+		x.Count++
+		x.Line = min(x.Line, line)
+		return
+	}
+	s[name] = &model.Sign{Name: name, Line: line, Count: 1}
+}
+
+// List returns the signs by name.
+func (s Signs) List() []model.Sign {
+	out := make([]model.Sign, 0, len(s))
+	for _, x := range s {
+		out = append(out, *x)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}
+
+// Finish puts the facts of a lexed file into their fixed order and fills in
+// what every language shares.
+func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
+	CountStream(f, s)
+	f.Read = model.ReadFull
+	if s.Problem != "" {
+		f.Read, f.Problem = model.ReadPartial, s.Problem
+	}
+	f.Signs = signs.List()
+	sort.SliceStable(f.Definitions, func(i, j int) bool {
+		a, b := f.Definitions[i], f.Definitions[j]
+		if a.Line != b.Line {
+			return a.Line < b.Line
+		}
+		return a.EndLine > b.EndLine
+	})
+	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })
+	return f
+}
+
+var sqlStarts = []string{"SELECT ", "INSERT INTO", "INSERT OR", "UPDATE ", "DELETE FROM", "CREATE TABLE", "WITH "}
+
+// LooksSQL reports whether a string literal is an SQL statement.
+func LooksSQL(text string) bool {
+	text = strings.TrimLeft(text, " \t\r\n\"'`")
+	if len(text) < 10 {
+		return false
+	}
+	head := strings.ToUpper(text[:min(len(text), 14)])
+	for _, p := range sqlStarts {
+		if strings.HasPrefix(head, p) {
+			up := strings.ToUpper(text[:min(len(text), 400)])
+			return strings.Contains(up, " FROM ") || strings.Contains(up, " SET ") || strings.Contains(up, " INTO ") ||
+				strings.Contains(up, "TABLE ") || strings.Contains(up, "DELETE FROM") || strings.Contains(up, "\nFROM")
+		}
+	}
+	return false
+}
+
+// Sentence takes the opening paragraph of an author's text about a thing,
+// as one line of at most max bytes.
+func Sentence(text string, max int) string {
+	text = strings.TrimSpace(strings.ToValidUTF8(text, ""))
+	if i := strings.Index(text, "\n\n"); i >= 0 {
+		text = text[:i]
+	}
+	text = strings.Join(strings.Fields(text), " ")
+	if len(text) <= max {
+		return text
+	}
+	if i := strings.LastIndex(text[:max], ". "); i > max/3 {
+		return text[:i+1]
+	}
+	if i := strings.LastIndexByte(text[:max], ' '); i > 0 {
+		return text[:i] + " …"
+	}
+	return text[:max]
+}
+
+// SortedSet returns the keys of a set in order.
+func SortedSet(m map[string]bool) []string {
+	if len(m) == 0 {
+		return nil
+	}
+	out := make([]string, 0, len(m))
+	for k := range m {
+		out = append(out, k)
+	}
+	sort.Strings(out)
+	return out
+}

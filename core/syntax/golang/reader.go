@@ -1,0 +1,440 @@
+package golang
+
+import (
+	"path"
+	"regexp"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+func init() {
+	syntax.Register(&syntax.Language{Name: "Go", Version: 1, Extensions: []string{".go"}, Read: read, Resolve: resolve})
+}
+
+type reader struct {
+	s     *syntax.Stream
+	f     *model.Facts
+	signs syntax.Signs
+	names map[string]bool
+	used  map[string]map[string]bool // local package name to the names taken from it
+}
+
+func read(_ string, src []byte) *model.Facts {
+	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, used: map[string]map[string]bool{}}
+	r.file()
+	r.selectors()
+	r.f.Names = syntax.SortedSet(r.names)
+	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// file walks the declarations at the top of a file.
+func (r *reader) file() {
+	s := r.s
+	for i := 0; i < s.Len(); {
+		switch {
+		case s.Is(i, "package") && s.IsIdent(i+1) && r.f.Namespace == "":
+			r.f.Namespace = s.Text(i + 1)
+			r.doc(i)
+			i += 2
+		case s.Is(i, "import"):
+			i = r.group(i+1, r.importSpec)
+		case s.Is(i, "type"):
+			i = r.group(i+1, r.typeSpec)
+		case s.Is(i, "const"):
+			i = r.group(i+1, func(i int) int { return r.valueSpec(i, model.DefConstant) })
+		case s.Is(i, "var"):
+			i = r.group(i+1, func(i int) int { return r.valueSpec(i, model.DefVariable) })
+		case s.Is(i, "func"):
+			i = r.function(i)
+		default:
+			i = s.Close(i) + 1
+		}
+	}
+}
+
+// doc keeps the comment that stands right above the package clause.
+func (r *reader) doc(pkg int) {
+	s := r.s
+	last := -1
+	for i := range s.Comments {
+		if int(s.Comments[i].EndLine) == s.Line(pkg)-1 {
+			last = i
+		}
+	}
+	first := last
+	for first > 0 && s.Comments[first-1].EndLine == s.Comments[first].Line-1 {
+		first--
+	}
+	if first < 0 {
+		return
+	}
+	var text []string
+	for i := first; i < len(s.Comments) && int(s.Comments[i].EndLine) < s.Line(pkg); i++ {
+		t := string(s.Src[s.Comments[i].Start:s.Comments[i].End])
+		if strings.HasPrefix(t, "//go:") || strings.HasPrefix(t, "// +build") {
+			continue
+		}
+		t = strings.TrimSuffix(strings.TrimPrefix(strings.TrimPrefix(t, "//"), "/*"), "*/")
+		text = append(text, strings.TrimPrefix(t, " "))
+	}
+	doc := syntax.Sentence(strings.Join(text, "\n"), 240)
+	if strings.HasPrefix(doc, "Copyright") {
+		return
+	}
+	r.f.Doc, r.f.DocLine = doc, int(s.Comments[first].Line)
+}
+
+// group calls spec for the one spec at i, or for each in the parentheses.
+func (r *reader) group(i int, spec func(i int) int) int {
+	s := r.s
+	if !s.Is(i, "(") {
+		return max(spec(i), i+1)
+	}
+	end := s.Close(i)
+	if end == i {
+		return i + 1
+	}
+	for i++; i < end; {
+		i = max(spec(i), i+1)
+	}
+	return end + 1
+}
+
+func (r *reader) importSpec(i int) int {
+	s := r.s
+	im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
+	if s.IsIdent(i) || s.Is(i, ".") {
+		im.Alias = s.Text(i)
+		i++
+	}
+	if s.Kind(i) != syntax.String {
+		return i
+	}
+	im.Text = s.Unquote(i)
+	if im.Text != "" {
+		r.f.Imports = append(r.f.Imports, im)
+	}
+	if s.Is(i+1, ";") {
+		i++
+	}
+	return i + 1
+}
+
+func exported(name string) bool { return name != "" && name[0] >= 'A' && name[0] <= 'Z' }
+
+func (r *reader) define(d model.Definition) {
+	d.Exported = exported(d.Name)
+	r.f.Definitions = append(r.f.Definitions, d)
+	if d.Parent == "" && d.Name != "_" {
+		r.names[d.Name] = true
+	}
+}
+
+func (r *reader) typeSpec(i int) int {
+	s := r.s
+	if !s.IsIdent(i) {
+		return i + 1
+	}
+	d := model.Definition{Name: s.Text(i), Kind: model.DefType, Line: s.Line(i)}
+	j := i + 1
+	if s.Is(j, "[") { // type parameters, or an array type
+		inner := s.Close(j)
+		if inner > j+2 && s.IsIdent(j+1) && !s.Is(j+2, "]") {
+			j = inner + 1
+		}
+	}
+	if s.Is(j, "=") {
+		j++
+	}
+	switch {
+	case s.Is(j, "interface") && s.Is(j+1, "{"):
+		d.Kind = model.DefInterface
+		r.members(&d, j+1)
+	case s.Is(j, "struct") && s.Is(j+1, "{"):
+		d.Kind = model.DefClass
+		r.embedded(&d, j+1)
+	}
+	end := r.specEnd(j)
+	d.EndLine = s.EndLine(end - 1)
+	r.define(d)
+	return end
+}
+
+// members lists what an interface embeds.
+func (r *reader) members(d *model.Definition, open int) {
+	s := r.s
+	for k, end := open+1, s.Close(open); k < end; k++ {
+		if s.IsIdent(k) && s.Line(k) != s.Line(k-1) && (s.Line(k+1) != s.Line(k) || k+1 == end) {
+			d.Bases = append(d.Bases, s.Text(k))
+		}
+		k = max(k, s.Close(k))
+	}
+}
+
+// embedded lists the embedded types of a struct.
+func (r *reader) embedded(d *model.Definition, open int) {
+	s := r.s
+	end := s.Close(open)
+	for k := open + 1; k < end; {
+		line := s.Line(k)
+		first, n := k, 0
+		for k < end && s.Line(k) == line {
+			k = s.Close(k) + 1
+			n++
+		}
+		if s.Is(first, "*") {
+			first, n = first+1, n-1
+		}
+		if n == 1 && s.IsIdent(first) || n == 3 && s.Is(first+1, ".") {
+			d.Bases = append(d.Bases, s.Text(first+n-1))
+		}
+	}
+}
+
+// specEnd is the index after the last token of a declaration that starts at
+// i: groups are stepped over, and a line that does not end in an operator ends
+// it.
+func (r *reader) specEnd(i int) int {
+	s := r.s
+	for i < s.Len() {
+		if s.Is(i, ")") || s.Is(i, "}") || s.Is(i, "]") {
+			return i // the group around it ends
+		}
+		if s.Is(i, ";") {
+			return i + 1
+		}
+		j := s.Close(i)
+		if j+1 >= s.Len() {
+			return s.Len()
+		}
+		if s.Line(j+1) != s.EndLine(j) && endsStatement(s, j) {
+			return j + 1
+		}
+		i = j + 1
+	}
+	return s.Len()
+}
+
+// endsStatement reports whether Go puts a semicolon behind token i at the end
+// of a line.
+func endsStatement(s *syntax.Stream, i int) bool {
+	switch s.Kind(i) {
+	case syntax.Ident:
+		switch s.Text(i) {
+		case "struct", "interface", "func", "map", "chan":
+			return false
+		}
+		return true
+	case syntax.Number, syntax.String:
+		return true
+	}
+	switch b := s.Bytes(i); string(b) {
+	case ")", "]", "}":
+		return true
+	case "+", "-":
+		return i > 0 && s.Is(i-1, string(b)) && s.Tokens[i-1].End == s.Tokens[i].Start
+	}
+	return false
+}
+
+func (r *reader) valueSpec(i int, kind model.DefinitionKind) int {
+	s := r.s
+	first := i
+	var names []int
+	for s.IsIdent(i) {
+		names = append(names, i)
+		if !s.Is(i+1, ",") {
+			break
+		}
+		i += 2
+	}
+	end := r.specEnd(first)
+	for _, n := range names {
+		if s.Is(n, "_") {
+			continue
+		}
+		r.define(model.Definition{Name: s.Text(n), Kind: kind, Line: s.Line(first), EndLine: s.EndLine(end - 1)})
+	}
+	return end
+}
+
+func (r *reader) function(i int) int {
+	s := r.s
+	d := model.Definition{Kind: model.DefFunction, Line: s.Line(i)}
+	j := i + 1
+	if s.Is(j, "(") { // receiver
+		d.Kind = model.DefMethod
+		end := s.Close(j)
+		d.Parent = receiver(s, j, end)
+		j = end + 1
+	}
+	if !s.IsIdent(j) {
+		return i + 1
+	}
+	d.Name = s.Text(j)
+	j++
+	if s.Is(j, "[") {
+		j = s.Close(j) + 1
+	}
+	if !s.Is(j, "(") {
+		return j
+	}
+	close := s.Close(j)
+	d.Params = params(s, j, close)
+	r.shape(j, close)
+	k := close + 1
+	last := close
+	for k < s.Len() && !s.Is(k, "{") {
+		// A body starts on the line its signature ends on; without one the
+		// function is implemented elsewhere.
+		if s.Line(k) != s.EndLine(last) && !s.Is(last, "(") && !s.Is(last, ",") {
+			break
+		}
+		if (s.Is(k, "interface") || s.Is(k, "struct")) && s.Is(k+1, "{") {
+			k++
+		}
+		last = s.Close(k)
+		k = last + 1
+	}
+	if s.Is(k, "{") && s.Line(k) == s.EndLine(last) {
+		last = s.Close(k)
+		if last == k {
+			last = s.Len() - 1
+		}
+	}
+	d.EndLine = s.EndLine(last)
+	if d.Name == "main" && d.Parent == "" && r.f.Namespace == "main" {
+		r.f.Starts = d.Line
+	}
+	r.define(d)
+	return last + 1
+}
+
+func receiver(s *syntax.Stream, open, end int) string {
+	name := ""
+	for k := open + 1; k < end; k++ {
+		if s.Is(k, "[") {
+			break
+		}
+		if s.IsIdent(k) {
+			name = s.Text(k)
+		}
+	}
+	return name
+}
+
+func params(s *syntax.Stream, open, end int) int {
+	if end <= open+1 {
+		return 0
+	}
+	n := 1
+	for k := open + 1; k < end; k = s.Close(k) + 1 {
+		if s.Is(k, ",") && k+1 < end {
+			n++
+		}
+	}
+	return n
+}
+
+// shape notes functions with the signature of an HTTP handler.
+func (r *reader) shape(open, end int) {
+	s := r.s
+	for k := open + 1; k+2 < end; k++ {
+		if s.Is(k, "http") && s.Is(k+1, ".") && s.Is(k+2, "ResponseWriter") {
+			r.signs.Add("handles requests", s.Line(k))
+			return
+		}
+	}
+}
+
+var verbs = map[string]bool{"Get": true, "Post": true, "Put": true, "Delete": true, "Patch": true, "HandleFunc": true, "Handle": true, "GET": true, "POST": true, "PUT": true, "DELETE": true, "PATCH": true, "Route": true, "Mount": true}
+var routePattern = regexp.MustCompile(`^((GET|POST|PUT|DELETE|PATCH) )?/`)
+
+// selectors walks all tokens once for names taken from packages and for calls
+// that tell what a file does.
+func (r *reader) selectors() {
+	s := r.s
+	local := map[string]bool{}
+	for _, im := range r.f.Imports {
+		for _, n := range localNames(im) {
+			local[n] = true
+		}
+	}
+	dot := false
+	for _, im := range r.f.Imports {
+		dot = dot || im.Alias == "."
+	}
+	bare := map[string]bool{}
+	for i := range s.Tokens {
+		switch s.Tokens[i].Kind {
+		case syntax.String:
+			if s.Tokens[i].End-s.Tokens[i].Start > 12 && syntax.LooksSQL(s.Unquote(i)) {
+				r.signs.Add("runs SQL", s.Line(i))
+			}
+		case syntax.Ident:
+			if dot && exported(string(s.Bytes(i))) && !s.Is(i-1, ".") {
+				bare[s.Text(i)] = true
+			}
+			if i+2 >= s.Len() || s.Src[s.Tokens[i+1].Start] != '.' || s.Tokens[i+2].Kind != syntax.Ident {
+				continue
+			}
+			if b := s.Bytes(i + 2); verbs[string(b)] && s.Is(i+3, "(") && s.Kind(i+4) == syntax.String && routePattern.MatchString(s.Unquote(i+4)) {
+				r.signs.Add("declares routes", s.Line(i))
+			} else if string(b) == "ListenAndServe" || string(b) == "ListenAndServeTLS" {
+				r.signs.Add("listens", s.Line(i))
+			}
+			if s.Is(i-1, ".") || !local[string(s.Bytes(i))] {
+				continue
+			}
+			name := s.Text(i)
+			if r.used[name] == nil {
+				r.used[name] = map[string]bool{}
+			}
+			r.used[name][s.Text(i+2)] = true
+		}
+	}
+	for k := range r.f.Imports {
+		im := &r.f.Imports[k]
+		if im.Alias == "." {
+			im.Names = syntax.SortedSet(bare)
+			continue
+		}
+		set := map[string]bool{}
+		for _, n := range localNames(*im) {
+			for u := range r.used[n] {
+				set[u] = true
+			}
+		}
+		im.Names = syntax.SortedSet(set)
+	}
+}
+
+var version = regexp.MustCompile(`^v[0-9]+$`)
+
+// localNames guesses under which names a package may be used: its alias, or
+// what the last parts of its path suggest. The resolver knows better for
+// packages inside the codebase.
+func localNames(im model.Import) []string {
+	if im.Alias != "" {
+		return []string{im.Alias}
+	}
+	base := path.Base(im.Text)
+	if version.MatchString(base) {
+		base = path.Base(path.Dir(im.Text))
+	}
+	names := []string{base}
+	if i := strings.LastIndex(base, ".v"); i > 0 {
+		names = append(names, base[:i])
+	}
+	if i := strings.LastIndexByte(base, '-'); i > 0 {
+		names = append(names, base[i+1:], strings.ReplaceAll(base, "-", ""), strings.ReplaceAll(base, "-", "_"))
+		if base[i+1:] == "go" {
+			names = append(names, base[:i])
+		}
+	}
+	sort.Strings(names)
+	return names
+}

@@ -1,0 +1,231 @@
+package javascript
+
+import (
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// importStatement reads an import statement at i; a call of import() is met
+// by walk.
+func (r *reader) importStatement(i int) int {
+	s := r.s
+	if s.Is(i+1, "(") || s.Is(i+1, ".") {
+		return r.statementEnd(i, s.Len()) + 1
+	}
+	im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
+	j := i + 1
+	if s.Is(j, "type") && !s.Is(j+1, "from") && !s.Is(j+1, ",") && !s.Is(j+1, "=") {
+		j++
+	}
+	names := map[string]bool{}
+	for ; j < s.Len(); j++ {
+		switch {
+		case s.Kind(j) == syntax.String:
+			im.Text = s.Unquote(j)
+			im.Names = syntax.SortedSet(names)
+			r.add(im)
+			if s.Is(j+1, "with") || s.Is(j+1, "assert") {
+				j = s.Close(j + 2)
+			}
+			if s.Is(j+1, ";") {
+				j++
+			}
+			return j + 1
+		case s.Is(j, "{"):
+			for k := j + 1; k < s.Close(j); k++ {
+				if s.IsIdent(k) && (s.Is(k-1, "{") || s.Is(k-1, ",") || s.Is(k-1, "type")) && !(s.Is(k, "type") && s.IsIdent(k+1) && !s.Is(k+1, "as")) {
+					names[s.Text(k)] = true
+				}
+			}
+			j = s.Close(j)
+		case s.Is(j, "*"):
+			names["*"] = true
+			if s.Is(j+1, "as") {
+				im.Alias = s.Text(j + 2)
+				j += 2
+			}
+		case s.Is(j, "="): // import x = require("y")
+			if s.Is(j+1, "require") && s.Kind(j+3) == syntax.String {
+				names["*"] = true
+				continue
+			}
+			return r.statementEnd(j, s.Len()) + 1
+		case s.Is(j, "from"), s.Is(j, ","), s.Is(j, "require"), s.Is(j, "("):
+		case s.IsIdent(j):
+			names["default"] = true
+			im.Alias = s.Text(j)
+		default:
+			return i + 1
+		}
+	}
+	return s.Len()
+}
+
+// exportList reads "export { a, b as c } [from '…']" and "export * from '…'".
+func (r *reader) exportList(i int) int {
+	s := r.s
+	j := i + 1
+	if s.Is(j, "type") {
+		j++
+	}
+	im := model.Import{Kind: model.LinkReExport, Line: s.Line(i)}
+	var local, outer []string
+	if s.Is(j, "*") {
+		local = append(local, "*")
+		j++
+		if s.Is(j, "as") {
+			outer = append(outer, s.Unquote(j+1))
+			j += 2
+		}
+	} else {
+		close := s.Close(j)
+		for k := j + 1; k < close; k++ {
+			if s.Is(k, "type") && s.IsIdent(k+1) && !s.Is(k+1, "as") {
+				continue
+			}
+			if !s.IsIdent(k) {
+				continue
+			}
+			local = append(local, s.Text(k))
+			if s.Is(k+1, "as") {
+				k += 2
+			}
+			outer = append(outer, s.Unquote(k))
+		}
+		j = close + 1
+	}
+	for _, n := range outer {
+		r.names[n] = true
+	}
+	if s.Is(j, "from") && s.Kind(j+1) == syntax.String {
+		im.Text = s.Unquote(j + 1)
+		set := map[string]bool{}
+		for _, n := range local {
+			set[n] = true
+		}
+		im.Names = syntax.SortedSet(set)
+		r.add(im)
+		r.signs.Add("re-exports", im.Line)
+		j += 2
+	} else {
+		for _, n := range local {
+			r.public[n] = true
+		}
+	}
+	if s.Is(j, ";") {
+		j++
+	}
+	return j
+}
+
+func (r *reader) add(im model.Import) {
+	if im.Text != "" && !strings.ContainsAny(im.Text, "\n\\") {
+		r.f.Imports = append(r.f.Imports, im)
+	}
+}
+
+var (
+	httpVerb = regexp.MustCompile(`^(get|post|put|delete|patch|all|use|route)$`)
+	testCall = regexp.MustCompile(`^(describe|it|test|suite)$`)
+	hookName = regexp.MustCompile(`^use[A-Z]`)
+)
+
+// walk passes over all tokens once for calls that matter wherever they stand:
+// require and import() as links, and signs of what the file does.
+func (r *reader) walk() {
+	s := r.s
+	depth := 0
+	for i := range s.Tokens {
+		t := &s.Tokens[i]
+		switch t.Kind {
+		case syntax.TagOpen:
+			r.signs.Add("draws", int(t.Line))
+			if c := s.Bytes(i + 1); len(c) > 0 && string(c) == "svg" {
+				r.signs.Add("draws svg", int(t.Line))
+			} else if len(c) > 0 && (c[0] >= 'A' && c[0] <= 'Z') {
+				r.signs.Add("composes", int(t.Line))
+			}
+		case syntax.String:
+			if t.End-t.Start > 14 && syntax.LooksSQL(s.Unquote(i)) {
+				r.signs.Add("runs SQL", int(t.Line))
+			}
+		case syntax.Punct:
+			switch s.Src[t.Start] {
+			case '{':
+				if t.Match > int32(i) {
+					depth++
+				}
+			case '}':
+				if t.Match >= 0 {
+					depth--
+				}
+			}
+		case syntax.Ident:
+			if !s.Is(i+1, "(") && !s.Is(i+1, "<") && !s.Is(i+1, "`") {
+				continue
+			}
+			r.call(i, depth)
+		}
+	}
+}
+
+// call looks at a call of the name at i.
+func (r *reader) call(i, depth int) {
+	s := r.s
+	name := s.Text(i)
+	open := r.skipTypeArgs(i + 1)
+	if !s.Is(open, "(") {
+		return
+	}
+	arg := open + 1
+	dotted := s.Is(i-1, ".") || s.Is(i-1, "?.")
+	switch {
+	case name == "import" && !dotted && s.Kind(arg) == syntax.String && (s.Is(arg+1, ")") || s.Is(arg+1, ",")):
+		r.add(model.Import{Kind: model.LinkLazyImport, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}})
+	case name == "require" && !dotted && s.Kind(arg) == syntax.String && s.Is(arg+1, ")"):
+		if s.Is(i-1, "=") && s.IsIdent(i-2) && s.Is(i-3, "import") {
+			return // read as an import statement already
+		}
+		kind := model.LinkImport
+		if depth > 0 {
+			kind = model.LinkLazyImport
+		}
+		im := model.Import{Kind: kind, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}}
+		if s.Is(arg+2, ".") && s.IsIdent(arg+3) {
+			im.Names = []string{s.Text(arg + 3)}
+		} else if s.Is(i-1, "=") && s.Is(i-2, "}") {
+			set := map[string]bool{}
+			for k := int(s.Tokens[i-2].Match) + 1; k > 0 && k < i-2; k++ {
+				if s.IsIdent(k) && !s.Is(k-1, ":") {
+					set[s.Text(k)] = true
+				}
+			}
+			im.Names = syntax.SortedSet(set)
+		}
+		r.add(im)
+	case (name == "mock" || name == "unmock" || name == "requireActual") && dotted && s.Kind(arg) == syntax.String:
+	case dotted && httpVerb.MatchString(name) && s.Kind(arg) == syntax.String && strings.HasPrefix(s.Unquote(arg), "/") && s.Is(arg+1, ","):
+		r.signs.Add("declares routes", s.Line(i))
+	case dotted && name == "listen":
+		r.signs.Add("listens", s.Line(i))
+	case !dotted && testCall.MatchString(name) && (s.Kind(arg) == syntax.String):
+		r.signs.Add("test", s.Line(i))
+	case !dotted && name == "fetch", dotted && (s.Is(i-2, "axios") || s.Is(i-2, "http")) && httpVerb.MatchString(name):
+		r.signs.Add("calls over HTTP", s.Line(i))
+	case !dotted && (name == "useState" || name == "useReducer"), dotted && s.Is(i-2, "React") && (name == "useState" || name == "useReducer"):
+		r.signs.Add("keeps state", s.Line(i))
+	case !dotted && (name == "useEffect" || name == "useLayoutEffect"):
+		r.signs.Add("runs effects", s.Line(i))
+	case name == "createSlice" || name == "configureStore" || name == "createStore" || name == "createContext":
+		r.signs.Add("makes a store", s.Line(i))
+	case hookName.MatchString(name) && !dotted && s.Is(i-1, "function"):
+		r.signs.Add("defines a hook", s.Line(i))
+	case dotted && (name == "emit" || name == "publish") && s.Kind(arg) == syntax.String:
+		r.signs.Add("sends messages", s.Line(i))
+	case !dotted && name == "createRoot", dotted && name == "createRoot":
+		r.signs.Add("mounts", s.Line(i))
+	}
+}

@@ -1,0 +1,93 @@
+package syntax
+
+import (
+	"path"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// Language is what Jantel knows of one language.
+type Language struct {
+	Name       string
+	Version    int      // raised when the reader's facts change
+	Extensions []string // with the dot
+	FileNames  []string // whole names
+	Shebangs   []string // interpreters
+	// Read returns the facts of one file. It never fails: what it can not
+	// read it leaves out and says so in Facts.Problem. They depend on the
+	// bytes and the language alone, so that they can be kept by content.
+	Read func(language string, src []byte) *model.Facts
+	// Resolve turns the imports of all files of this language into links; nil
+	// for languages without imports.
+	Resolve func(t *Tree)
+}
+
+var (
+	languages []*Language
+	byExt     = map[string]*Language{}
+	byName    = map[string]*Language{}
+	byShebang = map[string]*Language{}
+	byTitle   = map[string]*Language{}
+)
+
+// Register adds a language; languages call it from init.
+func Register(l *Language) {
+	languages = append(languages, l)
+	sort.Slice(languages, func(i, j int) bool { return languages[i].Name < languages[j].Name })
+	byTitle[l.Name] = l
+	for _, e := range l.Extensions {
+		byExt[e] = l
+	}
+	for _, n := range l.FileNames {
+		byName[n] = l
+	}
+	for _, s := range l.Shebangs {
+		byShebang[s] = l
+	}
+}
+
+// Languages lists the registered languages by name.
+func Languages() []*Language { return languages }
+
+// Named returns the language of that name, or nil.
+func Named(name string) *Language { return byTitle[name] }
+
+// ForFile picks the language of a file from its name, or from its first line
+// when the name tells nothing. It returns nil when no reader is registered.
+func ForFile(p string, head []byte) *Language {
+	base := path.Base(p)
+	if l := byName[base]; l != nil {
+		return l
+	}
+	ext := strings.ToLower(path.Ext(base))
+	if l := byExt[ext]; l != nil {
+		return l
+	}
+	if ext == "" || ext == base {
+		if l := byShebang[Interpreter(head)]; l != nil {
+			return l
+		}
+	}
+	return nil
+}
+
+// Interpreter is the program a file's first line names ("python3.11" gives
+// "python"), or "".
+func Interpreter(head []byte) string {
+	if len(head) < 3 || head[0] != '#' || head[1] != '!' {
+		return ""
+	}
+	line := string(head[2:min(len(head), 200)])
+	line, _, _ = strings.Cut(line, "\n")
+	f := strings.Fields(line)
+	for i, w := range f {
+		b := path.Base(w)
+		if i == 0 && b == "env" || i > 0 && (strings.HasPrefix(w, "-") || strings.Contains(w, "=")) {
+			continue
+		}
+		return strings.TrimRight(b, "0123456789.")
+	}
+	return ""
+}

@@ -1,0 +1,11 @@
+// Package languages brings in every language Jantel reads; each registers
+// itself.
+package languages
+
+import (
+	_ "jantel/core/syntax/golang"       // Go
+	_ "jantel/core/syntax/javascript"   // JavaScript and TypeScript
+	_ "jantel/core/syntax/markdown"     // READMEs
+	_ "jantel/core/syntax/projectfiles" // package.json, go.mod and their like
+	_ "jantel/core/syntax/python"       // Python
+)

@@ -1,0 +1,437 @@
+// Package projectfiles reads the files in which projects declare themselves:
+// package.json, tsconfig, go.mod, pyproject and its elders, Makefile and
+// Dockerfile.
+package projectfiles
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"regexp"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+
+	"github.com/BurntSushi/toml"
+	"golang.org/x/mod/modfile"
+)
+
+func init() {
+	for _, l := range []*syntax.Language{
+		{Name: "npm package", Version: 1, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
+		{Name: "TypeScript configuration", Version: 1, FileNames: []string{"tsconfig.json", "jsconfig.json", "tsconfig.base.json", "tsconfig.app.json", "tsconfig.node.json", "tsconfig.build.json", "tsconfig.lib.json"}, Read: wrap(tsconfig)},
+		{Name: "Go module", Version: 1, FileNames: []string{"go.mod"}, Read: wrap(goMod)},
+		{Name: "Python project", Version: 1, FileNames: []string{"pyproject.toml"}, Read: wrap(pyproject)},
+		{Name: "Python requirements", Version: 1, FileNames: []string{"requirements.txt"}, Read: wrap(requirements)},
+		{Name: "Python setup", Version: 1, FileNames: []string{"setup.cfg"}, Read: wrap(setupCfg)},
+		{Name: "Makefile", Version: 1, FileNames: []string{"Makefile", "makefile", "GNUmakefile"}, Read: wrap(makefile)},
+		{Name: "Dockerfile", Version: 1, FileNames: []string{"Dockerfile", "Containerfile"}, Read: wrap(dockerfile)},
+	} {
+		syntax.Register(l)
+	}
+}
+
+// wrap turns a reader of one kind of project file into one of facts; what it
+// can not understand is said, never guessed.
+func wrap(fn func(src []byte) (*model.Project, error)) func(string, []byte) *model.Facts {
+	return func(_ string, src []byte) *model.Facts {
+		f := &model.Facts{Read: model.ReadFull}
+		syntax.CountPlain(f, src)
+		p, err := fn(src)
+		if err != nil {
+			f.Read, f.Problem = model.ReadPartial, err.Error()
+			if p == nil {
+				p = &model.Project{}
+			}
+			p.Problem = err.Error()
+		}
+		f.Project = p
+		if p.Description != "" {
+			f.Doc = syntax.Sentence(p.Description, 240)
+			f.DocLine = lineOf(src, "description")
+		}
+		return f
+	}
+}
+
+func lineOf(src []byte, word string) int {
+	i := bytes.Index(src, []byte(word))
+	if i < 0 {
+		return 1
+	}
+	return bytes.Count(src[:i], []byte{'\n'}) + 1
+}
+
+// maxNesting bounds JSON that would otherwise exhaust the stack.
+const maxNesting = 200
+
+func tooDeep(src []byte) bool {
+	depth := 0
+	for _, c := range src {
+		switch c {
+		case '{', '[':
+			if depth++; depth > maxNesting {
+				return true
+			}
+		case '}', ']':
+			depth--
+		}
+	}
+	return false
+}
+
+func decode(src []byte, into any) error {
+	if tooDeep(src) {
+		return fmt.Errorf("nested deeper than %d", maxNesting)
+	}
+	if err := json.Unmarshal(src, into); err != nil {
+		return fmt.Errorf("not valid JSON: %w", err)
+	}
+	return nil
+}
+
+func packageJSON(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "npm"}
+	var raw map[string]json.RawMessage
+	if err := decode(src, &raw); err != nil {
+		return p, err
+	}
+	str := func(k string) (s string) { _ = json.Unmarshal(raw[k], &s); return s }
+	p.Name, p.Description = str("name"), str("description")
+	var scripts map[string]json.RawMessage
+	_ = json.Unmarshal(raw["scripts"], &scripts)
+	at := bytes.Index(src, []byte(`"scripts"`))
+	for name, v := range scripts {
+		var text string
+		if json.Unmarshal(v, &text) != nil {
+			continue
+		}
+		line := 1
+		if key, _ := json.Marshal(name); at >= 0 {
+			if i := bytes.Index(src[at+9:], key); i >= 0 {
+				line = bytes.Count(src[:at+9+i], []byte{'\n'}) + 1
+			}
+		}
+		p.Scripts = append(p.Scripts, model.Command{Name: name, Text: text, Line: line})
+	}
+	sort.Slice(p.Scripts, func(i, j int) bool {
+		if p.Scripts[i].Line != p.Scripts[j].Line {
+			return p.Scripts[i].Line < p.Scripts[j].Line
+		}
+		return p.Scripts[i].Name < p.Scripts[j].Name
+	})
+	p.Dependencies = map[string]string{}
+	for _, k := range []string{"peerDependencies", "optionalDependencies", "devDependencies", "dependencies"} {
+		var deps map[string]any
+		_ = json.Unmarshal(raw[k], &deps)
+		for n, v := range deps {
+			if s, ok := v.(string); ok {
+				p.Dependencies[n] = s
+			}
+		}
+	}
+	if json.Unmarshal(raw["workspaces"], &p.Workspaces) != nil {
+		var w struct{ Packages []string }
+		_ = json.Unmarshal(raw["workspaces"], &w)
+		p.Workspaces = w.Packages
+	}
+	for _, k := range []string{"source", "module", "main", "types", "typings"} {
+		if s := str(k); s != "" {
+			p.Entries = append(p.Entries, s)
+		}
+	}
+	p.Exports = conditions(raw["exports"], ".")
+	p.Imports = conditions(raw["imports"], "#")
+	return p, nil
+}
+
+// conditions flattens an exports or imports field to one target a subpath.
+func conditions(raw json.RawMessage, mark string) map[string]string {
+	var v any
+	if json.Unmarshal(raw, &v) != nil || v == nil {
+		return nil
+	}
+	out := map[string]string{}
+	if m, ok := v.(map[string]any); ok {
+		sub := false
+		for k := range m {
+			sub = sub || strings.HasPrefix(k, mark)
+		}
+		if sub {
+			for k, x := range m {
+				if t := pick(x, 0); t != "" {
+					out[k] = t
+				}
+			}
+			return out
+		}
+	}
+	if t := pick(v, 0); t != "" && mark == "." {
+		out["."] = t
+	}
+	return out
+}
+
+var preferred = []string{"source", "import", "node", "module", "require", "default", "browser", "types"}
+
+func pick(v any, depth int) string {
+	if depth > 10 {
+		return ""
+	}
+	switch x := v.(type) {
+	case string:
+		return x
+	case []any:
+		for _, e := range x {
+			if t := pick(e, depth+1); t != "" {
+				return t
+			}
+		}
+	case map[string]any:
+		for _, k := range preferred {
+			if e, ok := x[k]; ok {
+				if t := pick(e, depth+1); t != "" {
+					return t
+				}
+			}
+		}
+		keys := make([]string, 0, len(x))
+		for k := range x {
+			keys = append(keys, k)
+		}
+		sort.Strings(keys)
+		for _, k := range keys {
+			if t := pick(x[k], depth+1); t != "" {
+				return t
+			}
+		}
+	}
+	return ""
+}
+
+// plainJSON takes comments and trailing commas out of what TypeScript accepts
+// as JSON, leaving every line where it was.
+func plainJSON(src []byte) []byte {
+	out := make([]byte, 0, len(src))
+	for i := 0; i < len(src); {
+		c := src[i]
+		switch {
+		case c == '"':
+			j := i + 1
+			for j < len(src) && src[j] != '"' {
+				if src[j] == '\\' {
+					j++
+				}
+				j++
+			}
+			j = min(j+1, len(src))
+			out = append(out, src[i:j]...)
+			i = j
+		case c == '/' && i+1 < len(src) && src[i+1] == '/':
+			for i < len(src) && src[i] != '\n' {
+				i++
+			}
+		case c == '/' && i+1 < len(src) && src[i+1] == '*':
+			j := bytes.Index(src[i+2:], []byte("*/"))
+			if j < 0 {
+				return out
+			}
+			out = append(out, bytes.Repeat([]byte{'\n'}, bytes.Count(src[i:i+j+4], []byte{'\n'}))...)
+			i += j + 4
+		case c == '}' || c == ']':
+			for k := len(out) - 1; k >= 0; k-- {
+				if out[k] == ',' {
+					out[k] = ' '
+				}
+				if out[k] != ' ' && out[k] != '\n' && out[k] != '\t' && out[k] != '\r' {
+					break
+				}
+			}
+			out = append(out, c)
+			i++
+		default:
+			out = append(out, c)
+			i++
+		}
+	}
+	return out
+}
+
+func tsconfig(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "typescript"}
+	var raw struct {
+		Extends         any `json:"extends"`
+		CompilerOptions struct {
+			BaseURL string              `json:"baseUrl"`
+			Paths   map[string][]string `json:"paths"`
+		} `json:"compilerOptions"`
+	}
+	if err := decode(plainJSON(src), &raw); err != nil {
+		return p, err
+	}
+	switch e := raw.Extends.(type) {
+	case string:
+		p.Extends = []string{e}
+	case []any:
+		for _, x := range e {
+			if s, ok := x.(string); ok {
+				p.Extends = append(p.Extends, s)
+			}
+		}
+	}
+	p.BaseURL = raw.CompilerOptions.BaseURL
+	for k, v := range raw.CompilerOptions.Paths {
+		p.Paths = append(p.Paths, model.Alias{Pattern: k, Targets: v})
+	}
+	sort.Slice(p.Paths, func(i, j int) bool { return p.Paths[i].Pattern < p.Paths[j].Pattern })
+	return p, nil
+}
+
+func goMod(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "go"}
+	m, err := modfile.ParseLax("go.mod", src, nil)
+	if err != nil {
+		return p, fmt.Errorf("not a valid go.mod: %s", strings.ReplaceAll(err.Error(), "\n", "; "))
+	}
+	if m.Module != nil {
+		p.Name = m.Module.Mod.Path
+	}
+	p.Dependencies = map[string]string{}
+	for _, r := range m.Require {
+		p.Dependencies[r.Mod.Path] = r.Mod.Version
+	}
+	return p, nil
+}
+
+var requirement = regexp.MustCompile(`^\s*([A-Za-z0-9][A-Za-z0-9._-]*)(?:\[[^\]]*\])?\s*([^;#]*)`)
+
+func require(into map[string]string, line string) {
+	if m := requirement.FindStringSubmatch(line); m != nil {
+		into[m[1]] = strings.Trim(strings.TrimSpace(m[2]), "()")
+	}
+}
+
+func pyproject(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
+	var raw struct {
+		Project struct {
+			Name, Description string
+			Dependencies      []string
+			Optional          map[string][]string `toml:"optional-dependencies"`
+			Scripts           map[string]string
+		}
+		Tool struct {
+			Poetry struct {
+				Name, Description string
+				Dependencies      map[string]any
+				Scripts           map[string]any
+			}
+			Setuptools struct {
+				PackageDir map[string]string `toml:"package-dir"`
+				Packages   any
+			}
+		}
+	}
+	// One table of an unexpected shape must not hide the others.
+	if _, err := toml.Decode(string(src), &raw); err != nil && raw.Project.Name == "" && raw.Tool.Poetry.Name == "" {
+		return p, fmt.Errorf("not valid TOML: %s", strings.ReplaceAll(err.Error(), "\n", " "))
+	}
+	p.Name, p.Description = raw.Project.Name, raw.Project.Description
+	if p.Name == "" {
+		p.Name, p.Description = raw.Tool.Poetry.Name, raw.Tool.Poetry.Description
+	}
+	for _, d := range raw.Project.Dependencies {
+		require(p.Dependencies, d)
+	}
+	for _, ds := range raw.Project.Optional {
+		for _, d := range ds {
+			require(p.Dependencies, d)
+		}
+	}
+	for n, v := range raw.Tool.Poetry.Dependencies {
+		s, _ := v.(string)
+		p.Dependencies[n] = s
+	}
+	for n, target := range raw.Project.Scripts {
+		p.Scripts = append(p.Scripts, model.Command{Name: n, Text: target, Line: lineOf(src, n+" =")})
+	}
+	sort.Slice(p.Scripts, func(i, j int) bool { return p.Scripts[i].Name < p.Scripts[j].Name })
+	for _, d := range raw.Tool.Setuptools.PackageDir {
+		p.Roots = append(p.Roots, d)
+	}
+	sort.Strings(p.Roots)
+	return p, nil
+}
+
+func requirements(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
+	for line := range strings.Lines(string(src)) {
+		if !strings.HasPrefix(strings.TrimSpace(line), "#") && !strings.HasPrefix(strings.TrimSpace(line), "-") {
+			require(p.Dependencies, line)
+		}
+	}
+	return p, nil
+}
+
+func setupCfg(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
+	section, key := "", ""
+	for line := range strings.Lines(string(src)) {
+		t := strings.TrimSpace(line)
+		switch {
+		case t == "" || t[0] == '#' || t[0] == ';':
+		case t[0] == '[':
+			section, key = strings.Trim(t, "[]"), ""
+		case line[0] == ' ' || line[0] == '\t':
+			if section == "options" && key == "install_requires" {
+				require(p.Dependencies, t)
+			}
+		default:
+			k, v, _ := strings.Cut(t, "=")
+			key, v = strings.TrimSpace(k), strings.TrimSpace(v)
+			switch {
+			case section == "metadata" && key == "name":
+				p.Name = v
+			case section == "metadata" && key == "description":
+				p.Description = v
+			}
+		}
+	}
+	return p, nil
+}
+
+var target = regexp.MustCompile(`^([A-Za-z0-9][A-Za-z0-9_.-]*)\s*:([^=]|$)`)
+
+func makefile(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "make"}
+	n := 0
+	seen := map[string]bool{}
+	var open *model.Command
+	for line := range strings.Lines(string(src)) {
+		n++
+		if m := target.FindStringSubmatch(line); m != nil && !seen[m[1]] && !strings.Contains(line, ":=") {
+			seen[m[1]] = true
+			p.Scripts = append(p.Scripts, model.Command{Name: m[1], Line: n})
+			open = &p.Scripts[len(p.Scripts)-1]
+		} else if strings.HasPrefix(line, "\t") && open != nil && open.Text == "" {
+			open.Text = strings.TrimLeft(strings.TrimSpace(line), "@-+")
+		}
+	}
+	return p, nil
+}
+
+func dockerfile(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "docker"}
+	n := 0
+	for line := range strings.Lines(string(src)) {
+		n++
+		word, rest, _ := strings.Cut(strings.TrimSpace(line), " ")
+		switch strings.ToUpper(word) {
+		case "CMD", "ENTRYPOINT":
+			p.Scripts = append(p.Scripts, model.Command{Name: strings.ToLower(word), Text: strings.TrimSpace(rest), Line: n})
+		}
+	}
+	return p, nil
+}

@@ -1,0 +1,244 @@
+// Package python reads Python.
+package python
+
+import (
+	"bytes"
+
+	"jantel/core/syntax"
+)
+
+// lex makes the tokens of a Python file, with the ends of logical lines and
+// the changes of indentation among them.
+func lex(src []byte) *syntax.Stream {
+	l := &lexer{Builder: syntax.NewBuilder(src), indents: []int{0}, fresh: true}
+	for l.Pos < len(src) && !l.Full() {
+		if l.fresh && l.Depth() == 0 && !l.indentation() {
+			continue
+		}
+		l.token()
+	}
+	if n := len(l.Tokens); n > 0 && l.Tokens[n-1].Kind != syntax.Newline {
+		l.Add(syntax.Newline, l.Pos, l.LineNo)
+	}
+	for range l.indents[1:] {
+		l.Add(syntax.Dedent, l.Pos, l.LineNo)
+	}
+	return l.Finish()
+}
+
+type lexer struct {
+	*syntax.Builder
+	indents []int
+	fresh   bool // at the start of a logical line
+}
+
+// indentation measures a line's leading blanks; it reports false when the
+// line holds nothing but a comment.
+func (l *lexer) indentation() bool {
+	src, width, start := l.Src, 0, l.Pos
+	for l.Pos < len(src) {
+		switch src[l.Pos] {
+		case ' ':
+			width++
+		case '\t':
+			width = width/8*8 + 8
+		case '\f', '\r':
+			width = 0
+		default:
+			goto measured
+		}
+		l.Pos++
+	}
+measured:
+	if l.Pos >= len(src) {
+		return false
+	}
+	switch c := src[l.Pos]; c {
+	case '\n':
+		l.Pos++
+		l.LineNo++
+		return false
+	case '#':
+		l.comment()
+		return false
+	}
+	l.fresh = false
+	if top := l.indents[len(l.indents)-1]; width > top {
+		l.indents = append(l.indents, width)
+		l.Add(syntax.Indent, start, l.LineNo)
+	} else {
+		for len(l.indents) > 1 && width < l.indents[len(l.indents)-1] {
+			l.indents = l.indents[:len(l.indents)-1]
+			l.Add(syntax.Dedent, l.Pos, l.LineNo)
+		}
+	}
+	return true
+}
+
+func (l *lexer) comment() {
+	start := l.Pos
+	if i := bytes.IndexByte(l.Src[l.Pos:], '\n'); i >= 0 {
+		l.Pos += i
+	} else {
+		l.Pos = len(l.Src)
+	}
+	l.Add(syntax.Comment, start, l.LineNo)
+}
+
+func (l *lexer) token() {
+	src, start, line := l.Src, l.Pos, l.LineNo
+	c := src[start]
+	switch {
+	case c == '\n':
+		if l.Depth() == 0 {
+			l.Add(syntax.Newline, start, line)
+			l.fresh = true
+		}
+		l.Pos++
+		l.LineNo++
+	case c == ' ' || c == '\t' || c == '\r' || c == '\f':
+		l.Pos++
+	case c == '\\' && start+1 < len(src) && (src[start+1] == '\n' || src[start+1] == '\r'):
+		l.Pos++
+		if src[l.Pos] == '\r' {
+			l.Pos++
+		}
+		if l.Pos < len(src) && src[l.Pos] == '\n' {
+			l.Pos++
+			l.LineNo++
+		}
+	case c == '#':
+		l.comment()
+	case c == '"' || c == '\'':
+		l.str(start, false, false)
+	case syntax.IsIdentStart(c) && c != '$':
+		for l.Pos < len(src) && syntax.IsIdentPart(src[l.Pos]) && src[l.Pos] != '$' {
+			l.Pos++
+		}
+		if l.Pos < len(src) && (src[l.Pos] == '"' || src[l.Pos] == '\'') && l.Pos-start <= 2 {
+			if raw, format, ok := stringPrefix(src[start:l.Pos]); ok {
+				l.str(start, raw, format)
+				return
+			}
+		}
+		l.Add(syntax.Ident, start, line)
+	case c >= '0' && c <= '9', c == '.' && start+1 < len(src) && src[start+1] >= '0' && src[start+1] <= '9':
+		for l.Pos < len(src) && (syntax.IsIdentPart(src[l.Pos]) || src[l.Pos] == '.' ||
+			(src[l.Pos] == '+' || src[l.Pos] == '-') && l.Pos > start && (src[l.Pos-1]|32) == 'e' && (len(src[start:l.Pos]) < 2 || src[start+1]|32 != 'x')) {
+			l.Pos++
+		}
+		l.Add(syntax.Number, start, line)
+	case c == '(' || c == '[' || c == '{':
+		l.Pos++
+		l.Add(syntax.Punct, start, line)
+		l.Open()
+	case c == ')' || c == ']' || c == '}':
+		l.Pos++
+		l.Add(syntax.Punct, start, line)
+		l.Shut(map[byte]byte{')': '(', ']': '[', '}': '{'}[c])
+	default:
+		l.Pos++
+		if l.Pos < len(src) && (c == '-' && src[l.Pos] == '>' || c == ':' && src[l.Pos] == '=' || c == '=' && src[l.Pos] == '=') {
+			l.Pos++
+		}
+		l.Add(syntax.Punct, start, line)
+	}
+}
+
+func stringPrefix(p []byte) (raw, format, ok bool) {
+	for _, c := range p {
+		switch c | 32 {
+		case 'r':
+			raw = true
+		case 'f', 't':
+			format = true
+		case 'b', 'u':
+		default:
+			return false, false, false
+		}
+	}
+	return raw, format, true
+}
+
+// str reads a string whose quote is at l.Pos; what it was made of before stays
+// part of the token. In a formatted one, quotes inside braces belong to the
+// expression there.
+func (l *lexer) str(start int, raw, format bool) {
+	src, line := l.Src, l.LineNo
+	q := src[l.Pos]
+	triple := bytes.HasPrefix(src[l.Pos:], []byte{q, q, q})
+	open := l.Pos
+	end := l.strEnd(l.Pos, q, triple, format, 0)
+	if end < 0 {
+		l.Misread("a string is not closed", line)
+		l.Pos = open + 1
+		l.LineNo = line
+		l.Add(syntax.Punct, start, line)
+		return
+	}
+	l.Pos = end
+	l.LineNo += bytes.Count(src[start:end], []byte{'\n'})
+	l.Add(syntax.String, start, line)
+}
+
+// strEnd is the index behind the string that opens at i, or -1.
+func (l *lexer) strEnd(i int, q byte, triple, format bool, nest int) int {
+	src := l.Src
+	if triple {
+		i += 3
+	} else {
+		i++
+	}
+	braces := 0
+	for i < len(src) {
+		c := src[i]
+		switch {
+		case c == '\\':
+			i++
+			if i < len(src) && src[i] == '\r' && i+1 < len(src) && src[i+1] == '\n' {
+				i++
+			}
+		case c == '\n' && !triple && braces == 0:
+			return -1
+		case format && c == '{':
+			if braces == 0 && i+1 < len(src) && src[i+1] == '{' {
+				i++
+			} else {
+				braces++
+			}
+		case format && c == '}' && braces > 0:
+			braces--
+		case braces > 0 && (c == '"' || c == '\'') && nest < 8:
+			if c == q && (!triple || bytes.HasPrefix(src[i:], []byte{q, q, q})) && !l.closesLater(i, q) {
+				return ends(i, triple)
+			}
+			t := bytes.HasPrefix(src[i:], []byte{c, c, c})
+			if e := l.strEnd(i, c, t, false, nest+1); e > 0 {
+				i = e
+				continue
+			}
+			if c == q {
+				return ends(i, triple)
+			}
+		case c == q && (!triple || bytes.HasPrefix(src[i:], []byte{q, q, q})):
+			return ends(i, triple)
+		}
+		i++
+	}
+	return -1
+}
+
+func ends(i int, triple bool) int {
+	if triple {
+		return i + 3
+	}
+	return i + 1
+}
+
+// closesLater reports whether a "}" follows on the line, as it must when a
+// quote inside braces opens a string of its own.
+func (l *lexer) closesLater(i int, q byte) bool {
+	line, _, _ := bytes.Cut(l.Src[i+1:], []byte{'\n'})
+	j := bytes.IndexByte(line, q)
+	return j >= 0 && bytes.IndexByte(line[j:], '}') >= 0
+}

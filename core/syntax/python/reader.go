@@ -1,0 +1,459 @@
+package python
+
+import (
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+func init() {
+	syntax.Register(&syntax.Language{Name: "Python", Version: 1, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+}
+
+type reader struct {
+	s     *syntax.Stream
+	f     *model.Facts
+	signs syntax.Signs
+	names map[string]bool
+}
+
+func read(_ string, src []byte) *model.Facts {
+	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	if syntax.Interpreter(src) != "" {
+		r.f.Starts = 1
+	}
+	r.doc()
+	r.block(0, scope{})
+	r.walk()
+	r.f.Names = syntax.SortedSet(r.names)
+	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// doc keeps the opening paragraph of the module's docstring.
+func (r *reader) doc() {
+	s := r.s
+	if s.Kind(0) != syntax.String {
+		return
+	}
+	t := strings.TrimLeft(s.Text(0), "rRuUbB")
+	for _, q := range []string{`"""`, `'''`, `"`, `'`} {
+		if strings.HasPrefix(t, q) && len(t) >= 2*len(q) {
+			t = t[len(q) : len(t)-len(q)]
+			break
+		}
+	}
+	r.f.Doc, r.f.DocLine = syntax.Sentence(t, 240), s.Line(0)
+}
+
+type scope struct {
+	parent   string
+	class    bool
+	function bool
+	depth    int
+}
+
+// block reads statements from i to the end of its indentation and returns the
+// index behind it.
+func (r *reader) block(i int, sc scope) int {
+	s := r.s
+	for i < s.Len() {
+		switch s.Kind(i) {
+		case syntax.Dedent:
+			return i + 1
+		case syntax.Indent:
+			// Belongs to a compound statement whose head was read already.
+			i = r.block(i+1, sc)
+		case syntax.Newline:
+			i++
+		default:
+			i = r.statement(i, sc)
+		}
+	}
+	return i
+}
+
+// lineEnd is the index of the Newline that ends the logical line of token i.
+func (r *reader) lineEnd(i int) int {
+	for i < r.s.Len() && r.s.Kind(i) != syntax.Newline {
+		i = r.s.Close(i) + 1
+	}
+	return i
+}
+
+func (r *reader) statement(i int, sc scope) int {
+	s := r.s
+	var marks []string
+	for s.Is(i, "@") {
+		end := r.lineEnd(i)
+		var b strings.Builder
+		for k := i + 1; k < end && (s.IsIdent(k) || s.Is(k, ".")); k++ {
+			b.WriteString(s.Text(k))
+		}
+		marks = append(marks, b.String())
+		if b.Len() > 0 && routeMark.MatchString(b.String()) {
+			r.signs.Add("declares routes", s.Line(i))
+		}
+		i = end
+		for s.Kind(i) == syntax.Newline {
+			i++
+		}
+	}
+	if s.Kind(i) != syntax.Ident {
+		return r.lineEnd(i) + 1
+	}
+	first := i
+	switch s.Text(i) {
+	case "async":
+		if s.Is(i+1, "def") {
+			return r.function(i+1, first, sc, marks)
+		}
+	case "def":
+		return r.function(i, first, sc, marks)
+	case "class":
+		return r.class(i, sc, marks)
+	case "import":
+		return r.imports(i, sc)
+	case "from":
+		return r.importFrom(i, sc)
+	case "if":
+		if sc.depth == 0 && s.Is(i+1, "__name__") && r.f.Starts == 0 {
+			r.f.Starts = s.Line(i)
+		}
+	}
+	if isBlockWord[s.Text(i)] {
+		return r.compound(i, sc)
+	}
+	end := r.lineEnd(i)
+	if !sc.function {
+		r.assignment(i, end, sc)
+	}
+	return end + 1
+}
+
+var isBlockWord = map[string]bool{"if": true, "elif": true, "else": true, "try": true, "except": true, "finally": true, "with": true, "for": true, "while": true, "match": true, "case": true, "async": true}
+
+// compound steps behind the colon of "if", "try" and their like, so that what
+// follows on the same line is read as a statement.
+func (r *reader) compound(i int, sc scope) int {
+	s := r.s
+	for k := i + 1; k < s.Len(); k = s.Close(k) + 1 {
+		if s.Kind(k) == syntax.Newline {
+			return k + 1
+		}
+		if s.Is(k, "lambda") {
+			for k < s.Len() && !s.Is(k, ":") && s.Kind(k) != syntax.Newline {
+				k = s.Close(k) + 1
+			}
+			continue
+		}
+		if s.Is(k, ":") {
+			return k + 1
+		}
+		if s.Is(k, "=") && (s.Is(i, "match") || s.Is(i, "case")) {
+			end := r.lineEnd(i) // "match = …" is an assignment
+			if !sc.function {
+				r.assignment(i, end, sc)
+			}
+			return end + 1
+		}
+	}
+	return s.Len()
+}
+
+// suite reads the body of a definition whose head starts at i and returns its
+// last line and the index behind it.
+func (r *reader) suite(i int, sc scope) (endLine, next int) {
+	s := r.s
+	k := i
+	for k < s.Len() && !s.Is(k, ":") && s.Kind(k) != syntax.Newline {
+		if s.Is(k, "lambda") {
+			for k < s.Len() && !s.Is(k, ":") {
+				k = s.Close(k) + 1
+			}
+		}
+		k = s.Close(k) + 1
+	}
+	if s.Kind(k+1) != syntax.Newline && s.Is(k, ":") { // all on one line
+		end := r.lineEnd(k)
+		if sc.depth < 100 {
+			r.inline(k+1, end, sc)
+		}
+		return s.EndLine(end - 1), end + 1
+	}
+	k++
+	for s.Kind(k) == syntax.Newline {
+		k++
+	}
+	if s.Kind(k) != syntax.Indent {
+		return s.EndLine(max(k-1, i)), k
+	}
+	if sc.depth >= 100 { // deeper than anyone reads: step over
+		n := 0
+		for ; k < s.Len(); k++ {
+			if s.Kind(k) == syntax.Indent {
+				n++
+			} else if s.Kind(k) == syntax.Dedent {
+				if n--; n == 0 {
+					break
+				}
+			}
+		}
+		next = k + 1
+	} else {
+		next = r.block(k+1, sc)
+	}
+	last := next - 1
+	for last > k && (s.Kind(last) == syntax.Dedent || s.Kind(last) == syntax.Newline || s.Kind(last) == syntax.EOF) {
+		last--
+	}
+	return s.EndLine(last), next
+}
+
+func (r *reader) inline(i, end int, sc scope) {
+	for i < end {
+		stop := i
+		for stop < end && !r.s.Is(stop, ";") {
+			stop = r.s.Close(stop) + 1
+		}
+		switch {
+		case r.s.Is(i, "import"):
+			r.imports(i, sc)
+		case r.s.Is(i, "from"):
+			r.importFrom(i, sc)
+		case !sc.function:
+			r.assignment(i, stop, sc)
+		}
+		i = stop + 1
+	}
+}
+
+func join(parent, name string) string {
+	if parent == "" {
+		return name
+	}
+	return parent + "." + name
+}
+
+func (r *reader) function(i, first int, sc scope, marks []string) int {
+	s := r.s
+	if !s.IsIdent(i + 1) {
+		return r.lineEnd(i) + 1
+	}
+	name := s.Text(i + 1)
+	d := model.Definition{Name: name, Parent: sc.parent, Kind: model.DefFunction, Line: s.Line(first), Marks: marks}
+	if sc.class {
+		d.Kind = model.DefMethod
+	}
+	d.Exported = !sc.function && !strings.HasPrefix(name, "_")
+	j := i + 2
+	if s.Is(j, "[") {
+		j = s.Close(j) + 1
+	}
+	if s.Is(j, "(") {
+		d.Params = params(s, j, sc.class)
+	}
+	if strings.HasPrefix(name, "test_") {
+		r.signs.Add("test", s.Line(i))
+	}
+	if sc.parent == "" {
+		r.names[name] = true
+	}
+	at := len(r.f.Definitions)
+	r.f.Definitions = append(r.f.Definitions, d)
+	end, next := r.suite(i, scope{parent: join(sc.parent, name), function: true, depth: sc.depth + 1})
+	r.f.Definitions[at].EndLine = max(end, d.Line)
+	return next
+}
+
+func params(s *syntax.Stream, open int, method bool) int {
+	end, n, any := s.Close(open), 0, false
+	for k := open + 1; k < end; k = s.Close(k) + 1 {
+		if s.Is(k, ",") {
+			any = false
+		} else if !any && s.IsIdent(k) {
+			any = true
+			if !(method && n == 0 && (s.Is(k, "self") || s.Is(k, "cls")) && k == open+1) {
+				n++
+			}
+		}
+	}
+	return n
+}
+
+func (r *reader) class(i int, sc scope, marks []string) int {
+	s := r.s
+	if !s.IsIdent(i + 1) {
+		return r.lineEnd(i) + 1
+	}
+	name := s.Text(i + 1)
+	d := model.Definition{Name: name, Parent: sc.parent, Kind: model.DefClass, Line: s.Line(i), Marks: marks, Exported: !sc.function && !strings.HasPrefix(name, "_")}
+	j := i + 2
+	if s.Is(j, "[") {
+		j = s.Close(j) + 1
+	}
+	if s.Is(j, "(") {
+		for k, end := j+1, s.Close(j); k < end; k = s.Close(k) + 1 {
+			if !s.IsIdent(k) || !(s.Is(k-1, "(") || s.Is(k-1, ",")) || s.Is(k+1, "=") {
+				continue
+			}
+			for s.Is(k+1, ".") {
+				k += 2
+			}
+			b := s.Text(k)
+			d.Bases = append(d.Bases, b)
+			if b == "Enum" || b == "IntEnum" || b == "StrEnum" || b == "Flag" || b == "IntFlag" {
+				d.Kind = model.DefEnum
+			}
+			if b == "TestCase" {
+				r.signs.Add("test", s.Line(i))
+			}
+		}
+	}
+	if sc.parent == "" {
+		r.names[name] = true
+	}
+	at := len(r.f.Definitions)
+	r.f.Definitions = append(r.f.Definitions, d)
+	end, next := r.suite(i, scope{parent: join(sc.parent, name), class: true, depth: sc.depth + 1})
+	r.f.Definitions[at].EndLine = max(end, d.Line)
+	return next
+}
+
+// assignment defines what a line at the top of a module or a class binds.
+func (r *reader) assignment(i, end int, sc scope) {
+	s := r.s
+	if !s.IsIdent(i) || end <= i+1 {
+		return
+	}
+	typed := s.Is(i+1, ":")
+	if !typed && !s.Is(i+1, "=") && !s.Is(i+1, ",") {
+		return
+	}
+	if s.Is(i+1, "=") && s.Tokens[i+1].End-s.Tokens[i+1].Start != 1 {
+		return
+	}
+	if s.Is(i+1, ",") { // a, b = …
+		for k := i; k < end; k++ {
+			if s.Is(k, "=") {
+				break
+			}
+			if !s.IsIdent(k) && !s.Is(k, ",") {
+				return
+			}
+		}
+	}
+	for k := i; k < end; k += 2 {
+		name := s.Text(k)
+		kind := model.DefVariable
+		switch {
+		case sc.class:
+			kind = model.DefProperty
+		case name == strings.ToUpper(name):
+			kind = model.DefConstant
+		}
+		if sc.parent == "" {
+			r.names[name] = true
+		}
+		r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1), Exported: !strings.HasPrefix(name, "_")})
+		if !s.Is(k+1, ",") || !s.IsIdent(k+2) {
+			return
+		}
+	}
+}
+
+func (r *reader) kind(sc scope) model.LinkKind {
+	if sc.function {
+		return model.LinkLazyImport
+	}
+	return model.LinkImport
+}
+
+// imports reads "import a.b as c, d".
+func (r *reader) imports(i int, sc scope) int {
+	s := r.s
+	end := r.lineEnd(i)
+	for k := i + 1; k < end; {
+		name := ""
+		for s.IsIdent(k) && !s.Is(k, "as") {
+			name += s.Text(k)
+			if k++; s.Is(k, ".") {
+				name += "."
+				k++
+			}
+		}
+		im := model.Import{Kind: r.kind(sc), Line: s.Line(i), Text: name, Names: []string{"*"}}
+		if s.Is(k, "as") {
+			im.Alias = s.Text(k + 1)
+			k += 2
+		}
+		if name != "" {
+			r.f.Imports = append(r.f.Imports, im)
+		}
+		if s.Is(k, ";") {
+			break
+		}
+		k++
+	}
+	return end + 1
+}
+
+// importFrom reads "from ..a.b import (c as d, e)".
+func (r *reader) importFrom(i int, sc scope) int {
+	s := r.s
+	end := r.lineEnd(i)
+	im := model.Import{Kind: r.kind(sc), Line: s.Line(i)}
+	k := i + 1
+	for ; k < end && !s.Is(k, "import"); k++ {
+		im.Text += s.Text(k)
+	}
+	names := map[string]bool{}
+	for k++; k < end && !s.Is(k, ";"); k++ {
+		switch {
+		case s.Is(k, "*"):
+			names["*"] = true
+		case s.Is(k, "as"):
+			k++
+		case s.IsIdent(k):
+			names[s.Text(k)] = true
+			if !sc.function && sc.parent == "" {
+				r.names[s.Text(k)] = true
+			}
+		}
+	}
+	im.Names = syntax.SortedSet(names)
+	if im.Text != "" && len(names) > 0 {
+		r.f.Imports = append(r.f.Imports, im)
+	}
+	return end + 1
+}
+
+var routeMark = regexp.MustCompile(`(^|\.)(route|get|post|put|delete|patch|websocket)$`)
+
+// walk passes over all tokens once for signs of what the file does.
+func (r *reader) walk() {
+	s := r.s
+	for i := range s.Tokens {
+		switch s.Tokens[i].Kind {
+		case syntax.String:
+			if t := &s.Tokens[i]; t.End-t.Start > 14 && syntax.LooksSQL(strings.TrimLeft(s.Text(i), "rRbBfFuU")) {
+				r.signs.Add("runs SQL", s.Line(i))
+			}
+		case syntax.Ident:
+			if !s.Is(i+1, "(") {
+				continue
+			}
+			switch name := string(s.Bytes(i)); {
+			case name == "path" && s.Kind(i+2) == syntax.String && s.Is(i+3, ","), name == "add_url_rule", name == "include_router", name == "register_blueprint":
+				r.signs.Add("declares routes", s.Line(i))
+			case (name == "run" || name == "serve_forever") && s.Is(i-1, ".") && (s.Is(i-2, "app") || s.Is(i-2, "uvicorn") || s.Is(i-2, "server")):
+				r.signs.Add("listens", s.Line(i))
+			case (name == "get" || name == "post") && s.Is(i-1, ".") && (s.Is(i-2, "requests") || s.Is(i-2, "httpx")), name == "urlopen":
+				r.signs.Add("calls over HTTP", s.Line(i))
+			case (name == "publish" || name == "emit") && s.Is(i-1, ".") && s.Kind(i+2) == syntax.String:
+				r.signs.Add("sends messages", s.Line(i))
+			}
+		}
+	}
+}

@@ -1,0 +1,238 @@
+package python
+
+import (
+	"path"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+type resolver struct {
+	t     *syntax.Tree
+	roots []string        // source roots, most specific first
+	holds map[string]bool // folders with Python in them, at any depth
+	cache map[string][]string
+}
+
+// resolve links imports the way Python's own import system does, over the
+// source roots that the tree shows.
+func resolve(t *syntax.Tree) {
+	r := &resolver{t: t, holds: map[string]bool{}, cache: map[string][]string{}}
+	roots := map[string]bool{".": true}
+	versions := map[string]string{}
+	for _, f := range t.Files {
+		d := path.Dir(f.Path)
+		if f.Language == "Python" {
+			for at := d; !r.holds[at]; at = path.Dir(at) {
+				r.holds[at] = true
+			}
+		}
+		if f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Tool == "python" {
+			roots[d] = true
+			for _, x := range f.Facts.Project.Roots {
+				roots[path.Join(d, x)] = true
+			}
+			for k, v := range f.Facts.Project.Dependencies {
+				versions[norm(k)] = v
+			}
+		}
+		if f.Language == "Python" && (path.Base(d) == "src" || path.Base(d) == "lib") {
+			roots[d] = true
+		}
+		// The folder above a package that is itself no package is a root.
+		if path.Base(f.Path) == "__init__.py" {
+			top := d
+			for top != "." && t.File(path.Join(path.Dir(top), "__init__.py")) != nil {
+				top = path.Dir(top)
+			}
+			if top != "." {
+				roots[path.Dir(top)] = true
+			}
+		}
+	}
+	for d := range roots {
+		r.roots = append(r.roots, d)
+	}
+	sort.Slice(r.roots, func(i, j int) bool {
+		a, b := strings.Count(r.roots[i], "/"), strings.Count(r.roots[j], "/")
+		if r.roots[i] == "." || r.roots[j] == "." {
+			return r.roots[i] == "." && r.roots[j] != "."
+		}
+		if a != b {
+			return a < b
+		}
+		return r.roots[i] < r.roots[j]
+	})
+	var out syntax.Out
+	for _, f := range t.Files {
+		if f.Language != "Python" || f.Facts == nil {
+			continue
+		}
+		for _, im := range f.Facts.Imports {
+			r.link(&out, f, im, versions)
+		}
+	}
+	t.Add(&out)
+}
+
+func norm(p string) string { return strings.ToLower(strings.ReplaceAll(p, "_", "-")) }
+
+func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, versions map[string]string) {
+	add := func(to string, names ...string) {
+		if to != f.Path {
+			out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: names})
+		}
+	}
+	fail := func(reason string) {
+		out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: reason})
+	}
+	whole := len(im.Names) == 1 && im.Names[0] == "*" // "import a.b", or "from a import *"
+	if rest := strings.TrimLeft(im.Text, "."); len(rest) < len(im.Text) {
+		d := path.Dir(f.Path)
+		for range len(im.Text) - len(rest) - 1 {
+			if d == "." {
+				fail("climbs out of the codebase")
+				return
+			}
+			d = path.Dir(d)
+		}
+		if rest != "" {
+			d = path.Join(d, strings.ReplaceAll(rest, ".", "/"))
+		}
+		if !r.from(d, im.Names, add) {
+			fail("no such module")
+		}
+		return
+	}
+	p := strings.ReplaceAll(im.Text, ".", "/")
+	top, _, _ := strings.Cut(p, "/")
+	for _, root := range r.candidates(path.Dir(f.Path), top) {
+		d := path.Join(root, p)
+		if whole {
+			if to := r.module(d); to != "" {
+				add(to, "*")
+				return
+			}
+			if r.t.HasDir(d) {
+				return // a namespace package holds nothing itself
+			}
+			// "import os.path": what hangs on a module is set by its code.
+			if up := path.Dir(p); up != "." && r.t.File(path.Join(root, up)+".py") != nil {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: path.Join(root, up) + ".py", Kind: im.Kind, Line: im.Line, Text: im.Text})
+				return
+			}
+			continue
+		}
+		if r.from(d, im.Names, add) {
+			return
+		}
+		if up := path.Dir(p); up != "." && r.t.File(path.Join(root, up)+".py") != nil {
+			out.Links = append(out.Links, model.Link{From: f.Path, To: path.Join(root, up) + ".py", Kind: im.Kind, Line: im.Line, Text: im.Text, Names: im.Names})
+			return
+		}
+	}
+	if r.inside(path.Dir(f.Path), top) {
+		fail("no such module in the package " + strings.ReplaceAll(top, "/", "."))
+		return
+	}
+	ext := model.External{From: f.Path, Package: top, Line: im.Line}
+	if v, ok := versions[norm(top)]; ok && v != "" {
+		ext.Version = &v
+	}
+	out.External = append(out.External, ext)
+}
+
+// candidates are the roots under which a top-level name may lie: the roots
+// above the importing file first, nearest first, then the others.
+func (r *resolver) candidates(from, top string) []string {
+	if c, ok := r.cache[from+"\x00"+top]; ok {
+		return c
+	}
+	var near, far []string
+	for _, root := range r.roots {
+		if r.module(path.Join(root, top)) == "" && !r.namespace(path.Join(root, top)) {
+			continue
+		}
+		if model.Within(root, from) {
+			near = append([]string{root}, near...)
+		} else {
+			far = append(far, root)
+		}
+	}
+	out := append(near, far...)
+	// A script finds the modules beside itself.
+	if r.t.File(path.Join(from, "__init__.py")) == nil && (r.module(path.Join(from, top)) != "" || r.namespace(path.Join(from, top))) {
+		out = append([]string{from}, out...)
+	}
+	r.cache[from+"\x00"+top] = out
+	return out
+}
+
+// inside reports whether a name that did not resolve should have: its top
+// package is a real one of the tree.
+func (r *resolver) inside(from, top string) bool {
+	for _, root := range r.roots {
+		if r.module(path.Join(root, top)) != "" && (model.Within(root, from) || r.t.File(path.Join(root, top, "__init__.py")) != nil) {
+			return true
+		}
+	}
+	return false
+}
+
+// namespace reports whether d holds Python without being a package itself.
+func (r *resolver) namespace(d string) bool { return r.holds[d] }
+
+// module is the file of the module at d: the package's __init__ or d.py.
+func (r *resolver) module(d string) string {
+	for _, p := range [...]string{path.Join(d, "__init__.py"), d + ".py", d + ".pyi", path.Join(d, "__init__.pyi")} {
+		if r.t.File(p) != nil {
+			return p
+		}
+	}
+	return ""
+}
+
+// from links "from d import names": a name that is a module of the package d
+// leads there, the others to the package itself.
+func (r *resolver) from(d string, names []string, add func(string, ...string)) bool {
+	var own []string
+	found := false
+	for _, n := range names {
+		if n != "*" {
+			init := r.module(d)
+			isPackage := init == "" || strings.HasSuffix(init, "/__init__.py") || init == "__init__.py"
+			if isPackage {
+				if to := r.module(path.Join(d, n)); to != "" && !(init != "" && r.defines(init, n)) {
+					add(to, n)
+					found = true
+					continue
+				}
+			}
+		}
+		own = append(own, n)
+	}
+	if len(own) > 0 {
+		if to := r.module(d); to != "" {
+			add(to, own...)
+			return true
+		}
+	}
+	return found
+}
+
+// defines reports whether a package's __init__ defines the name itself, which
+// hides a module of the same name.
+func (r *resolver) defines(init, name string) bool {
+	f := r.t.File(init)
+	if f == nil || f.Facts == nil {
+		return false
+	}
+	for _, d := range f.Facts.Definitions {
+		if d.Parent == "" && d.Name == name {
+			return true
+		}
+	}
+	return false
+}

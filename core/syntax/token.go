@@ -1,0 +1,241 @@
+// Package syntax turns the bytes of one file into facts. A lexer per language
+// makes tokens and matches brackets, so that the tokens are a tree; a reader
+// per language walks it as an island grammar: it knows the shapes it wants and
+// steps over everything else. Each language lives in a folder of its own and
+// registers itself.
+package syntax
+
+// Kind is the kind of a token.
+type Kind uint8
+
+// The kinds of tokens. Comments are kept apart from the others.
+const (
+	EOF Kind = iota
+	Ident
+	Number
+	String // with its quotes; a piece of one where it is interpolated
+	Regex
+	Punct
+	Newline // ends a logical line, in languages where that matters
+	Indent
+	Dedent
+	Text    // prose between tags
+	TagOpen // "<" that starts an element
+	TagEnd  // ">" or "/>" that ends it
+	Comment
+)
+
+// Token is a run of bytes. Lines count from 1. Match is the index of the
+// bracket at the other end of the group, -1 where there is none.
+type Token struct {
+	Start, End    int32
+	Line, EndLine int32
+	Match         int32
+	Kind          Kind
+}
+
+// Stream is a lexed file.
+type Stream struct {
+	Src      []byte
+	Tokens   []Token
+	Comments []Token
+	Problem  string // what was misread on the way, "" when nothing was
+	lines    int
+}
+
+// MaxTokens bounds what is kept of one file; the rest is not read.
+const MaxTokens = 4_000_000
+
+// MaxNesting bounds open brackets; deeper ones are not matched.
+const MaxNesting = 10_000
+
+// Len is the number of tokens.
+func (s *Stream) Len() int { return len(s.Tokens) }
+
+// Bytes is the text of token i, nil when there is no such token.
+func (s *Stream) Bytes(i int) []byte {
+	if i < 0 || i >= len(s.Tokens) {
+		return nil
+	}
+	t := &s.Tokens[i]
+	return s.Src[t.Start:t.End]
+}
+
+// Text is the text of token i.
+func (s *Stream) Text(i int) string { return string(s.Bytes(i)) }
+
+// Is reports whether token i reads exactly text.
+func (s *Stream) Is(i int, text string) bool { return string(s.Bytes(i)) == text }
+
+// Kind is the kind of token i, EOF when there is no such token.
+func (s *Stream) Kind(i int) Kind {
+	if i < 0 || i >= len(s.Tokens) {
+		return EOF
+	}
+	return s.Tokens[i].Kind
+}
+
+// IsIdent reports whether token i is an identifier or a keyword.
+func (s *Stream) IsIdent(i int) bool { return s.Kind(i) == Ident }
+
+// Line is the line token i starts on.
+func (s *Stream) Line(i int) int {
+	if i < 0 || len(s.Tokens) == 0 {
+		return 1
+	}
+	return int(s.Tokens[min(i, len(s.Tokens)-1)].Line)
+}
+
+// EndLine is the line token i ends on.
+func (s *Stream) EndLine(i int) int {
+	if i < 0 || len(s.Tokens) == 0 {
+		return 1
+	}
+	return int(s.Tokens[min(i, len(s.Tokens)-1)].EndLine)
+}
+
+// Close is the index of the bracket that closes the one at i; i itself when
+// it opens nothing or is never closed.
+func (s *Stream) Close(i int) int {
+	if i < 0 || i >= len(s.Tokens) {
+		return i
+	}
+	if m := int(s.Tokens[i].Match); m > i {
+		return m
+	}
+	return i
+}
+
+// Unquote is the text of a string token without its quotes, escapes left as
+// they are.
+func (s *Stream) Unquote(i int) string {
+	b := s.Bytes(i)
+	if len(b) >= 2 && (b[0] == '"' || b[0] == '\'' || b[0] == '`') && b[len(b)-1] == b[0] {
+		return string(b[1 : len(b)-1])
+	}
+	return string(b)
+}
+
+// Builder is what lexers write their tokens with: it counts lines and matches
+// brackets with an explicit stack.
+type Builder struct {
+	Stream
+	Pos    int
+	LineNo int
+	open   []int32
+	full   bool
+}
+
+// NewBuilder starts a stream over src.
+func NewBuilder(src []byte) *Builder {
+	return &Builder{Stream: Stream{Src: src, Tokens: make([]Token, 0, len(src)/5+16)}, LineNo: 1}
+}
+
+// Add appends the token src[start:b.Pos] that began on line.
+func (b *Builder) Add(k Kind, start, line int) {
+	if k == Comment {
+		b.Comments = append(b.Comments, Token{Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k})
+		return
+	}
+	if len(b.Tokens) >= MaxTokens {
+		b.Misread("more tokens than are read of one file", line)
+		b.full = true
+		return
+	}
+	b.Tokens = append(b.Tokens, Token{Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k})
+}
+
+// Full reports whether the limit of tokens was reached.
+func (b *Builder) Full() bool { return b.full }
+
+// Last is the newest token, or nil.
+func (b *Builder) Last() *Token {
+	if len(b.Tokens) == 0 {
+		return nil
+	}
+	return &b.Tokens[len(b.Tokens)-1]
+}
+
+// LastIs reports whether the newest token reads text.
+func (b *Builder) LastIs(text string) bool {
+	t := b.Last()
+	return t != nil && string(b.Src[t.Start:t.End]) == text
+}
+
+// Open marks the newest token as an opening bracket.
+func (b *Builder) Open() {
+	if len(b.open) < MaxNesting {
+		b.open = append(b.open, int32(len(b.Tokens)-1))
+	} else {
+		b.Misread("brackets nested deeper than are matched", b.LineNo)
+	}
+}
+
+// Shut matches the newest token, a closing bracket, with the nearest open one
+// that reads opener; unclosed brackets in between are given up.
+func (b *Builder) Shut(opener byte) {
+	me := int32(len(b.Tokens) - 1)
+	for i := len(b.open) - 1; i >= 0; i-- {
+		o := &b.Tokens[b.open[i]]
+		if b.Src[o.End-1] == opener {
+			if i != len(b.open)-1 {
+				b.Misread("a bracket is not closed", int(o.Line))
+			}
+			o.Match, b.Tokens[me].Match = me, b.open[i]
+			b.open = b.open[:i]
+			return
+		}
+	}
+	b.Misread("a bracket closes nothing", b.LineNo)
+}
+
+// Depth is the number of open brackets.
+func (b *Builder) Depth() int { return len(b.open) }
+
+// Misread notes the first thing that went wrong.
+func (b *Builder) Misread(what string, line int) {
+	if b.Problem == "" {
+		b.Problem = what + " (line " + itoa(line) + ")"
+	}
+}
+
+// Finish closes the stream and checks that every bracket was closed.
+func (b *Builder) Finish() *Stream {
+	if len(b.open) > 0 {
+		b.Misread("a bracket is not closed", int(b.Tokens[b.open[len(b.open)-1]].Line))
+	}
+	b.lines = b.LineNo
+	return &b.Stream
+}
+
+func itoa(n int) string {
+	if n == 0 {
+		return "0"
+	}
+	var d [20]byte
+	i := len(d)
+	for ; n > 0; n /= 10 {
+		i--
+		d[i] = byte('0' + n%10)
+	}
+	return string(d[i:])
+}
+
+// IsIdentStart reports whether c can start an identifier in most languages;
+// every byte beyond ASCII counts.
+func IsIdentStart(c byte) bool { return identTable[c] == 1 }
+
+// IsIdentPart reports whether c can go on in an identifier.
+func IsIdentPart(c byte) bool { return identTable[c] != 0 }
+
+var identTable = func() (t [256]byte) {
+	for c := range 256 {
+		switch {
+		case c >= 'a' && c <= 'z', c >= 'A' && c <= 'Z', c == '_', c == '$', c >= 0x80:
+			t[c] = 1
+		case c >= '0' && c <= '9':
+			t[c] = 2
+		}
+	}
+	return t
+}()

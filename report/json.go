@@ -1,0 +1,182 @@
+// Package report writes a survey and its review in open formats. Text from a
+// codebase is hostile in each of them and is made harmless here.
+package report
+
+import (
+	"encoding/json"
+	"io"
+	"path"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/weave"
+)
+
+type jsonFile struct {
+	Path       string      `json:"path"`
+	Language   *string     `json:"language"`
+	Role       *model.Role `json:"role"`
+	Confidence *float64    `json:"role_confidence"`
+	Feature    *string     `json:"feature"`
+	Lines      *int        `json:"lines"`
+	CodeLines  *int        `json:"code_lines"`
+	Bytes      int64       `json:"bytes"`
+	Hash       *string     `json:"hash"`
+	Read       *string     `json:"read"`
+	Problem    *string     `json:"problem,omitempty"`
+	Entry      bool        `json:"entry"`
+	Judged     bool        `json:"judged"`
+	Skipped    *string     `json:"skipped"`
+}
+
+type jsonFolder struct {
+	Path       string             `json:"path"`
+	Purpose    *string            `json:"purpose"`
+	Source     *string            `json:"purpose_source"`
+	Files      int                `json:"files"`
+	Lines      int                `json:"lines"`
+	Roles      map[model.Role]int `json:"roles"`
+	Legibility model.Legibility   `json:"legibility"`
+}
+
+type jsonModule struct {
+	Path     string        `json:"path"`
+	Cut      *struct{}     `json:"cut"`
+	Patterns []jsonPattern `json:"patterns"`
+	Levels   [][]string    `json:"levels"`
+}
+
+type jsonDefinition struct {
+	Path     string               `json:"path"`
+	Name     string               `json:"name"`
+	Parent   *string              `json:"parent"`
+	Kind     model.DefinitionKind `json:"kind"`
+	Line     int                  `json:"line"`
+	EndLine  int                  `json:"end_line"`
+	Exported bool                 `json:"exported"`
+}
+
+type jsonPattern struct {
+	Name    string   `json:"name"`
+	Score   float64  `json:"score"`
+	For     []string `json:"for"`
+	Against []string `json:"against"`
+}
+
+// document is the survey as JSON. What is not computed yet is null: unknown,
+// not empty.
+type document struct {
+	Schema      string             `json:"schema"`
+	Codebase    string             `json:"codebase"`
+	Revision    *string            `json:"revision"`
+	SurveyedAt  string             `json:"surveyed_at"`
+	Stage       model.Stage        `json:"stage"`
+	Origin      model.Origin       `json:"origin"`
+	Totals      map[string]int64   `json:"totals"`
+	Files       []jsonFile         `json:"files"`
+	Folders     []jsonFolder       `json:"folders"`
+	Modules     []jsonModule       `json:"modules"`
+	Definitions []jsonDefinition   `json:"definitions"`
+	Links       []model.Link       `json:"links"`
+	External    []model.External   `json:"external"`
+	Unresolved  []model.Unresolved `json:"unresolved"`
+	Routes      []struct{}         `json:"routes"`
+	Messages    []struct{}         `json:"messages"`
+	Entities    []struct{}         `json:"entities"`
+	Features    []struct{}         `json:"features"`
+	Cut         *struct{}          `json:"cut"`
+	Levels      [][]string         `json:"levels"`
+	Cycles      []model.Cycle      `json:"cycles"`
+	Patterns    []jsonPattern      `json:"patterns"`
+	Breaches    []struct{}         `json:"breaches"`
+	Smells      []model.Smell      `json:"smells"`
+	Legibility  model.Legibility   `json:"legibility"`
+	History     *struct{}          `json:"history"`
+	Notes       []model.Note       `json:"notes"`
+	Timings     map[string]float64 `json:"timings"`
+}
+
+func maybe[T comparable](v T) *T {
+	var zero T
+	if v == zero {
+		return nil
+	}
+	return &v
+}
+
+func list[T any](v []T) []T {
+	if v == nil {
+		return []T{}
+	}
+	return v
+}
+
+// JSON writes the survey in the format jantel-survey/1.
+func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
+	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved),
+		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), Timings: s.Timings}
+	var bytes, code int64
+	for _, f := range s.Files {
+		bytes += f.Bytes
+		role := j.Roles[f.Path]
+		x := jsonFile{Path: f.Path, Language: maybe(f.Language), Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path], Skipped: maybe(f.Skipped)}
+		if role.Role != "" {
+			x.Confidence = &role.Confidence
+		}
+		if f.Facts != nil && f.Facts.Skipped != model.SkippedBinary {
+			x.Lines, x.CodeLines, x.Read, x.Problem = &f.Facts.Lines, &f.Facts.Code, maybe(f.Facts.Read), maybe(f.Facts.Problem)
+			code += int64(f.Facts.Code)
+			x.Entry = f.Facts.Starts > 0
+			for _, def := range f.Facts.Definitions {
+				d.Definitions = append(d.Definitions, jsonDefinition{f.Path, def.Name, maybe(def.Parent), def.Kind, def.Line, def.EndLine, def.Exported})
+			}
+			if p := f.Facts.Project; p != nil && (p.Tool == "npm" || p.Tool == "go" || p.Tool == "python") {
+				if dir := path.Dir(f.Path); len(d.Modules) == 0 || d.Modules[len(d.Modules)-1].Path != dir {
+					d.Modules = append(d.Modules, jsonModule{Path: dir})
+				}
+			}
+		}
+		d.Files = append(d.Files, x)
+	}
+	for _, f := range j.Folders {
+		roles := map[model.Role]int{}
+		for r, n := range f.Roles {
+			if r != "" {
+				roles[r] = n
+			}
+		}
+		d.Folders = append(d.Folders, jsonFolder{f.Path, maybe(f.Purpose.Text), maybe(f.Purpose.Source), f.Files, f.Lines, roles, f.Legibility})
+	}
+	d.Totals = map[string]int64{"files": int64(len(s.Files)), "folders": int64(len(j.Folders)), "lines": int64(j.AllLines), "code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)), "unresolved": int64(len(s.Unresolved))}
+	enc := json.NewEncoder(w)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", " ")
+	return enc.Encode(d)
+}
+
+func patternsOf(ms []model.PatternMatch) []jsonPattern {
+	out := []jsonPattern{}
+	for _, m := range ms {
+		p := jsonPattern{Name: m.Name, Score: m.Score, For: []string{}, Against: []string{}}
+		for _, a := range m.For {
+			p.For = append(p.For, a.Text)
+		}
+		for _, a := range m.Against {
+			p.Against = append(p.Against, a.Text)
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+// plural is how a role is spoken of for many files.
+func plural(r model.Role) string { return weave.Plural(r) }
+
+// RulesJSON writes the catalogue of rules.
+func RulesJSON(w io.Writer, rules any) error {
+	enc := json.NewEncoder(w)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", " ")
+	return enc.Encode(rules)
+}

@@ -1,0 +1,244 @@
+package server
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/smells"
+	"jantel/core/syntax"
+	"jantel/report"
+	"jantel/review"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
+)
+
+// NewFinding is a remark to record.
+type NewFinding struct {
+	Kind       review.Kind `json:"kind" enum:"redo,fix,improve,taste,ask,keep"`
+	Title      string      `json:"title"`
+	Text       string      `json:"text,omitempty"`
+	Assignee   string      `json:"assignee,omitempty"`
+	Labels     []string    `json:"labels,omitempty"`
+	Path       string      `json:"path" doc:"a file or a folder of the survey; . for the codebase"`
+	Definition string      `json:"definition,omitempty"`
+	Line       int         `json:"line,omitempty" minimum:"0"`
+	EndLine    int         `json:"end_line,omitempty" minimum:"0"`
+	Survey     int64       `json:"survey,omitempty"`
+	Smell      string      `json:"smell,omitempty" doc:"the id of a smell; its evidence is filled in"`
+	By         string      `json:"by,omitempty"`
+}
+
+type findingIn struct {
+	ID      int64 `path:"id"`
+	Finding int64 `path:"finding"`
+}
+
+// Rendered is a finding's text as safe HTML.
+type Rendered struct {
+	HTML string `json:"html"`
+}
+
+func (s *Server) registerFindings(api huma.API) {
+	huma.Get(api, "/api/codebases/{id}/findings", func(ctx context.Context, in *codebaseIn) (*body[[]review.Finding], error) {
+		if _, err := s.review.Codebase(ctx, in.ID); err != nil {
+			return nil, failure(err)
+		}
+		l, err := s.review.Findings(ctx, in.ID)
+		return &body[[]review.Finding]{l}, failure(err)
+	})
+	huma.Post(api, "/api/codebases/{id}/findings", s.addFinding)
+	huma.Get(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *findingIn) (*body[review.Finding], error) {
+		f, err := s.review.Finding(ctx, in.ID, in.Finding)
+		return &body[review.Finding]{f}, failure(err)
+	})
+	huma.Patch(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *struct {
+		findingIn
+		Version string `header:"If-Match" required:"true" doc:"the version that was changed"`
+		By      string `query:"by"`
+		Body    review.Patch
+	}) (*body[review.Finding], error) {
+		v, err := strconv.ParseInt(strings.Trim(in.Version, `"`), 10, 64)
+		if err != nil {
+			return nil, huma.Error422UnprocessableEntity("If-Match must be the finding's version")
+		}
+		f, err := s.review.ChangeFinding(ctx, in.ID, in.Finding, v, in.Body, in.By)
+		if err != nil {
+			return nil, failure(err)
+		}
+		s.changed(in.ID, "finding")
+		return &body[review.Finding]{f}, nil
+	})
+	huma.Get(api, "/api/codebases/{id}/findings/{finding}/changes", func(ctx context.Context, in *findingIn) (*body[[]review.Change], error) {
+		l, err := s.review.Changes(ctx, in.ID, in.Finding)
+		return &body[[]review.Change]{l}, failure(err)
+	})
+	huma.Post(api, "/api/render", func(_ context.Context, in *body[struct {
+		Text string `json:"text" maxLength:"100000"`
+	}]) (*body[Rendered], error) {
+		return &body[Rendered]{Rendered{report.SafeHTML(in.Body.Text)}}, nil
+	})
+}
+
+func (s *Server) addFinding(ctx context.Context, in *struct {
+	codebaseIn
+	Body NewFinding
+}) (*body[review.Finding], error) {
+	n := in.Body
+	o, err := s.shelf.survey(ctx, in.ID, n.Survey)
+	if err != nil {
+		return nil, err
+	}
+	f := review.Finding{Codebase: in.ID, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By, Smell: n.Smell,
+		Place: review.Place{Path: n.Path, Definition: n.Definition, Line: n.Line, EndLine: max(n.Line, n.EndLine), Survey: o.survey}}
+	if n.Smell != "" {
+		if err := fromSmell(o, &f); err != nil {
+			return nil, err
+		}
+	}
+	file := o.facts.File(f.Place.Path)
+	if file == nil && o.Folder(f.Place.Path) == nil {
+		return nil, noPlace(f.Place.Path)
+	}
+	if file != nil {
+		f.Place.Hash = file.Hash
+		if f.Place.Definition != "" && file.Facts != nil {
+			for _, d := range file.Facts.Definitions {
+				if d.Qualified() == f.Place.Definition && f.Place.Line == 0 {
+					f.Place.Line, f.Place.EndLine = d.Line, d.EndLine
+				}
+			}
+		}
+		if f.Place.Line > file.Lines() {
+			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%s has %d lines, so there is no line %d", file.Path, file.Lines(), f.Place.Line))
+		}
+		f.Place.EndLine = min(f.Place.EndLine, max(file.Lines(), f.Place.Line))
+		if f.Place.Line > 0 {
+			f.Place.Quote = s.quote(ctx, file.Hash, f.Place.Line, f.Place.EndLine)
+			if f.Place.Definition == "" {
+				f.Place.Definition = enclosing(file, f.Place.Line, f.Place.EndLine)
+			}
+		}
+	}
+	f, err = s.review.AddFinding(ctx, f)
+	if err != nil {
+		return nil, failure(err)
+	}
+	s.changed(in.ID, "finding")
+	return &body[review.Finding]{f}, nil
+}
+
+func fromSmell(o *open, f *review.Finding) error {
+	for _, sm := range o.Smells {
+		if sm.ID != f.Smell {
+			continue
+		}
+		f.Rule, f.Evidence = sm.Rule, sm.Evidence
+		f.Place.Path = sm.Path
+		if sm.Line != nil {
+			f.Place.Line, f.Place.EndLine = *sm.Line, *sm.EndLine
+		}
+		if sm.Name != nil {
+			f.Place.Definition = *sm.Name
+		}
+		if f.Title == "" {
+			f.Title = strings.ReplaceAll(sm.Message, "*", "")
+		}
+		if f.Kind == "" {
+			f.Kind = review.Improve
+		}
+		if f.Text == "" {
+			why := ""
+			if r := smells.Named(sm.Rule); r != nil {
+				why = r.Why
+			}
+			f.Text = why + "\n\n" + sm.Remedy
+		}
+		return nil
+	}
+	return huma.Error404NotFound("this survey has no such smell any more")
+}
+
+// quote keeps the lines a finding is about, as they stood.
+func (s *Server) quote(ctx context.Context, hash string, from, to int) string {
+	data, err := s.facts.Text(ctx, hash)
+	if err != nil {
+		return ""
+	}
+	text, _ := syntax.Decode(data)
+	lines := bytes.Split(text, []byte{'\n'})
+	if from > len(lines) {
+		return ""
+	}
+	return strings.ToValidUTF8(string(bytes.Join(lines[from-1:min(to, len(lines), from+199)], []byte{'\n'})), "\uFFFD")
+}
+
+// enclosing names the innermost definition around the lines.
+func enclosing(f *model.File, from, to int) string {
+	best, size := "", 0
+	if f.Facts == nil {
+		return ""
+	}
+	for _, d := range f.Facts.Definitions {
+		if n := d.EndLine - d.Line + 1; d.Line <= from && to <= d.EndLine && (best == "" || n <= size) {
+			best, size = d.Qualified(), n
+		}
+	}
+	return best
+}
+
+// export hands out the findings and the survey as files.
+func (s *Server) export(w http.ResponseWriter, r *http.Request) {
+	id, _ := strconv.ParseInt(chi.URLParam(r, "id"), 10, 64)
+	c, err := s.review.Codebase(r.Context(), id)
+	if err != nil {
+		problem(w, http.StatusNotFound, err.Error())
+		return
+	}
+	found, err := s.review.Findings(r.Context(), id)
+	if err != nil {
+		problem(w, http.StatusInternalServerError, err.Error())
+		return
+	}
+	var out bytes.Buffer
+	kind := ""
+	switch file := chi.URLParam(r, "file"); file {
+	case "findings.md":
+		kind, err = "text/markdown; charset=utf-8", report.FindingsMarkdown(&out, c.Name, found)
+	case "findings.csv":
+		kind, err = "text/csv; charset=utf-8", report.FindingsCSV(&out, found)
+	case "survey.html", "survey.json":
+		survey, _ := strconv.ParseInt(r.URL.Query().Get("survey"), 10, 64)
+		o, e := s.shelf.survey(r.Context(), id, survey)
+		if e != nil {
+			problem(w, http.StatusNotFound, e.Error())
+			return
+		}
+		if file == "survey.html" {
+			kind, err = "text/html; charset=utf-8", report.HTML(&out, o.facts, o.Result, found)
+		} else {
+			kind, err = "application/json", report.JSON(&out, o.facts, o.Result)
+		}
+	default:
+		problem(w, http.StatusNotFound, "findings go out as findings.md and findings.csv, the survey as survey.html and survey.json")
+		return
+	}
+	if err != nil {
+		problem(w, http.StatusInternalServerError, err.Error())
+		return
+	}
+	name := strings.Map(func(c rune) rune {
+		if c < 0x20 || strings.ContainsRune(`"\/;`, c) || c > 0x7e {
+			return '_'
+		}
+		return c
+	}, c.Name)
+	w.Header().Set("Content-Type", kind)
+	w.Header().Set("Content-Disposition", `attachment; filename="`+name+"-"+chi.URLParam(r, "file")+`"`)
+	_, _ = w.Write(out.Bytes())
+}

@@ -1,0 +1,198 @@
+package server
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"path/filepath"
+	"strings"
+	"sync"
+	"time"
+
+	"jantel/core/source"
+	"jantel/core/survey"
+	_ "jantel/core/syntax/languages" // all of them
+	"jantel/review"
+)
+
+// jobs runs surveys in the background, one at a time for each codebase.
+type jobs struct {
+	life context.Context
+	s    *Server
+	mu   sync.Mutex
+	now  map[int64]*job // by codebase
+	wg   sync.WaitGroup
+}
+
+type job struct {
+	record   review.SurveyRecord
+	progress survey.Progress
+	cancel   context.CancelFunc
+	stopped  bool // by the server's end rather than by a person
+}
+
+// Progress is how far a running survey is.
+type Progress struct {
+	Codebase int64              `json:"codebase"`
+	Survey   int64              `json:"survey"`
+	State    review.SurveyState `json:"state"`
+	Problem  string             `json:"problem"`
+	Step     string             `json:"step" doc:"listing, reading, linking or keeping"`
+	Done     int                `json:"done"`
+	Total    int                `json:"total" doc:"0 while unknown"`
+	Lines    int                `json:"lines"`
+	Links    int                `json:"links"`
+}
+
+func newJobs(life context.Context, s *Server) *jobs {
+	return &jobs{life: life, s: s, now: map[int64]*job{}}
+}
+
+var errBusy = fmt.Errorf("%w: a survey of this codebase is running already", review.ErrInvalid)
+
+// startSurvey begins a survey of a codebase.
+func (j *jobs) startSurvey(ctx context.Context, c review.Codebase) (review.SurveyRecord, error) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	if j.now[c.ID] != nil {
+		return review.SurveyRecord{}, errBusy
+	}
+	rec, err := j.s.review.StartSurvey(ctx, c.ID)
+	if err != nil {
+		return rec, err
+	}
+	run, cancel := context.WithCancel(j.life)
+	jb := &job{record: rec, cancel: cancel, progress: survey.Progress{Step: "listing"}}
+	j.now[c.ID] = jb
+	j.wg.Go(func() {
+		defer cancel()
+		j.run(run, c, jb)
+	})
+	return rec, nil
+}
+
+func (j *jobs) run(ctx context.Context, c review.Codebase, jb *job) {
+	began := time.Now()
+	rec := jb.record
+	err := j.survey(ctx, c, jb, &rec)
+	rec.Seconds = time.Since(began).Seconds()
+	j.mu.Lock()
+	stopped := jb.stopped
+	j.mu.Unlock()
+	switch {
+	case err == nil:
+		rec.State = review.Finished
+	case stopped:
+		rec.State, rec.Problem = review.Interrupted, "the server was stopped before it ended"
+	case errors.Is(err, context.Canceled):
+		rec.State, rec.Problem = review.Cancelled, "cancelled"
+	default:
+		rec.State, rec.Problem = review.Failed, strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": ")
+		j.s.cfg.Log.Warn("survey failed", "codebase", c.ID, "error", err)
+	}
+	// The end is recorded even when what the survey ran under is gone.
+	if err := j.s.review.EndSurvey(context.WithoutCancel(ctx), rec); err != nil {
+		j.s.cfg.Log.Error("the end of a survey can not be recorded", "survey", rec.ID, "error", err)
+	}
+	j.mu.Lock()
+	delete(j.now, c.ID)
+	j.mu.Unlock()
+	j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: rec.State, Problem: rec.Problem, Step: "ended", Done: rec.Files, Total: rec.Files, Lines: rec.Lines})
+}
+
+func (j *jobs) survey(ctx context.Context, c review.Codebase, jb *job, rec *review.SurveyRecord) (err error) {
+	defer func() {
+		// Whatever a tree holds, it must not take the server down.
+		if p := recover(); p != nil {
+			err = fmt.Errorf("the survey broke off: %v", p)
+		}
+	}()
+	src, err := source.Open(ctx, source.Request{Path: c.Path, Revision: c.Revision, Allow: j.s.allowed()})
+	if err != nil {
+		return err
+	}
+	defer func() { _ = src.Close() }()
+	kept, err := j.s.facts.KeptTexts(ctx)
+	if err != nil {
+		return err
+	}
+	keeper := j.s.facts.KeepTexts(ctx)
+	var mu sync.Mutex
+	s, err := survey.Run(ctx, src, survey.Options{
+		Name: c.Name, Root: filepath.Base(c.Path), Key: sourceKey(c), Cache: j.s.facts,
+		Keep: func(hash string, text []byte) error {
+			mu.Lock()
+			have := kept[hash]
+			kept[hash] = true
+			mu.Unlock()
+			if have {
+				return nil
+			}
+			return keeper.Keep(hash, text)
+		},
+		Kept: func(hash string) bool { return kept[hash] },
+		Progress: func(p survey.Progress) {
+			j.mu.Lock()
+			jb.progress = p
+			j.mu.Unlock()
+			j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total, Lines: p.Lines, Links: p.Links})
+		},
+	})
+	if err != nil {
+		return err
+	}
+	j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: "keeping", Done: len(s.Files), Total: len(s.Files), Links: len(s.Links)})
+	if err := keeper.Flush(); err != nil {
+		return err
+	}
+	if err := j.s.facts.SaveSurvey(ctx, rec.ID, s); err != nil {
+		return err
+	}
+	rec.Revision, rec.Files = s.Origin.Revision, len(s.Files)
+	for _, f := range s.Files {
+		rec.Lines += f.Lines()
+	}
+	return nil
+}
+
+// sourceKey names a source in the cache.
+func sourceKey(c review.Codebase) string {
+	if c.Kind == "git" {
+		return "git:" + c.Path
+	}
+	return c.Kind + ":" + c.Path
+}
+
+// running tells how far the survey of a codebase is, or nil.
+func (j *jobs) running(codebase int64) *Progress {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	jb := j.now[codebase]
+	if jb == nil {
+		return nil
+	}
+	p := jb.progress
+	return &Progress{Codebase: codebase, Survey: jb.record.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total, Lines: p.Lines, Links: p.Links}
+}
+
+func (j *jobs) cancel(codebase int64) error {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	jb := j.now[codebase]
+	if jb == nil {
+		return fmt.Errorf("%w: no survey of this codebase is running", review.ErrNotFound)
+	}
+	jb.cancel()
+	return nil
+}
+
+func (j *jobs) stopAll() {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	for _, jb := range j.now {
+		jb.stopped = true
+		jb.cancel()
+	}
+}
+
+func (j *jobs) wait() { j.wg.Wait() }

@@ -1,0 +1,80 @@
+package server
+
+import (
+	"context"
+
+	"jantel/core/model"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// Mark sets or takes away a read mark.
+type Mark struct {
+	Path string `json:"path" doc:"a file, or a folder with all below it"`
+	Read bool   `json:"read"`
+	By   string `json:"by,omitempty"`
+}
+
+// Quiet stops a smell from counting.
+type Quiet struct {
+	Smell  string `json:"smell"`
+	Reason string `json:"reason" doc:"empty lets it count again" maxLength:"500"`
+	By     string `json:"by,omitempty"`
+}
+
+// Settings are what a reader set for the interface.
+type Settings struct {
+	Person string            `json:"person" maxLength:"100" doc:"the name under which remarks are recorded"`
+	Editor string            `json:"editor" maxLength:"500" doc:"URL template with {path} and {line}"`
+	Keys   map[string]string `json:"keys" doc:"action to key; an empty key switches the action off"`
+	Single bool              `json:"single_keys" doc:"whether single keys act at all"`
+	Theme  string            `json:"theme" enum:"auto,light,dark"`
+}
+
+func (s *Server) registerMarks(api huma.API) {
+	huma.Put(api, "/api/codebases/{id}/read", func(ctx context.Context, in *struct {
+		codebaseIn
+		Body Mark
+	}) (*struct{}, error) {
+		o, err := s.shelf.survey(ctx, in.ID, 0)
+		if err != nil {
+			return nil, err
+		}
+		files := map[string]string{}
+		for _, f := range o.facts.Files {
+			if model.Within(in.Body.Path, f.Path) && (o.InScope[f.Path] || f.Path == in.Body.Path) {
+				files[f.Path] = f.Hash
+			}
+		}
+		if len(files) == 0 {
+			return nil, noPlace(in.Body.Path)
+		}
+		if err := s.review.MarkRead(ctx, in.ID, files, in.Body.Read, in.Body.By); err != nil {
+			return nil, failure(err)
+		}
+		s.changed(in.ID, "read")
+		return nil, nil
+	})
+	huma.Put(api, "/api/codebases/{id}/silence", func(ctx context.Context, in *struct {
+		codebaseIn
+		Body Quiet
+	}) (*struct{}, error) {
+		if err := s.review.Silence(ctx, in.ID, in.Body.Smell, in.Body.Reason, in.Body.By); err != nil {
+			return nil, failure(err)
+		}
+		s.changed(in.ID, "silence")
+		return nil, nil
+	})
+	huma.Get(api, "/api/settings", func(ctx context.Context, _ *struct{}) (*body[Settings], error) {
+		v := Settings{Single: true, Theme: "auto", Keys: map[string]string{}}
+		_, err := s.review.Setting(ctx, "interface", &v)
+		return &body[Settings]{v}, failure(err)
+	})
+	huma.Put(api, "/api/settings", func(ctx context.Context, in *body[Settings]) (*body[Settings], error) {
+		if len(in.Body.Keys) > 100 {
+			return nil, huma.Error422UnprocessableEntity("there are not that many actions")
+		}
+		err := s.review.SetSetting(ctx, "interface", in.Body)
+		return in, failure(err)
+	})
+}

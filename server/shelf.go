@@ -1,0 +1,177 @@
+package server
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"sync"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// shelf keeps the surveys that are looked at in memory, with the newest
+// judgement of each, so that a view is made in milliseconds.
+type shelf struct {
+	s    *Server
+	mu   sync.Mutex
+	held []*held // most recently used first
+}
+
+const shelfSize = 3
+
+type held struct {
+	survey int64
+	facts  once[*model.Survey]
+	mu     sync.Mutex
+	result *judgement.Result
+	views  map[string]any // what was made of result, by name
+}
+
+func newShelf(s *Server) *shelf { return &shelf{s: s} }
+
+// open is a survey ready to be looked at.
+type open struct {
+	codebase int64
+	survey   int64
+	facts    *model.Survey
+	*judgement.Result
+	held    *held
+	touched int64
+}
+
+// viewIn names what a view is of.
+type viewIn struct {
+	ID     int64  `path:"id"`
+	Survey int64  `query:"survey" doc:"0 for the newest finished survey"`
+	At     string `query:"at" doc:"the place; the root when empty"`
+	Match  string `header:"If-None-Match"`
+}
+
+func (v *viewIn) place() string {
+	if v.At == "" {
+		return "."
+	}
+	return v.At
+}
+
+// view is an answer that facts, judgement and review determine.
+type view[T any] struct {
+	ETag string `header:"ETag"`
+	Body T
+}
+
+// survey loads what a view request names.
+func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) {
+	if _, err := sh.s.review.Codebase(ctx, codebase); err != nil {
+		return nil, failure(err)
+	}
+	records, err := sh.s.review.Surveys(ctx, codebase)
+	if err != nil {
+		return nil, failure(err)
+	}
+	found := int64(0)
+	for _, r := range records {
+		if r.State == "finished" && (id == 0 || r.ID == id) {
+			found = r.ID
+			break
+		}
+	}
+	if found == 0 {
+		return nil, huma.Error404NotFound("this codebase has no such finished survey")
+	}
+	h := sh.hold(found)
+	facts, err := h.facts.get(func() (*model.Survey, error) {
+		return sh.s.facts.Survey(context.WithoutCancel(ctx), found)
+	})
+	if err != nil {
+		sh.drop(h)
+		return nil, failure(err)
+	}
+	brief, _, err := sh.s.review.Brief(ctx, codebase)
+	if err != nil {
+		return nil, failure(err)
+	}
+	quiet, err := sh.s.review.Silences(ctx, codebase)
+	if err != nil {
+		return nil, failure(err)
+	}
+	touched, err := sh.s.review.Touched(ctx, codebase)
+	if err != nil {
+		return nil, failure(err)
+	}
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if v := judgement.Version(brief, quiet); h.result == nil || h.result.Version != v {
+		h.result, h.views = judgement.Judge(facts, brief, quiet), map[string]any{}
+	}
+	return &open{codebase, found, facts, h.result, h, touched}, nil
+}
+
+func (sh *shelf) hold(id int64) *held {
+	sh.mu.Lock()
+	defer sh.mu.Unlock()
+	for i, h := range sh.held {
+		if h.survey == id {
+			copy(sh.held[1:i+1], sh.held[:i])
+			sh.held[0] = h
+			return h
+		}
+	}
+	h := &held{survey: id}
+	sh.held = append([]*held{h}, sh.held[:min(len(sh.held), shelfSize-1)]...)
+	return h
+}
+
+func (sh *shelf) drop(gone *held) {
+	sh.mu.Lock()
+	defer sh.mu.Unlock()
+	for i, h := range sh.held {
+		if h == gone {
+			sh.held = append(sh.held[:i], sh.held[i+1:]...)
+			return
+		}
+	}
+}
+
+// kept makes a part of a view once for a judgement.
+func kept[T any](o *open, name string, make func() T) T {
+	o.held.mu.Lock()
+	defer o.held.mu.Unlock()
+	if o.held.result == o.Result {
+		if v, ok := o.held.views[name].(T); ok {
+			return v
+		}
+	}
+	v := make()
+	if o.held.result == o.Result {
+		o.held.views[name] = v
+	}
+	return v
+}
+
+// etag names the state that an answer was made from.
+func (o *open) etag() string {
+	return fmt.Sprintf("%q", fmt.Sprintf("%d-%s-%d", o.survey, o.Version, o.touched))
+}
+
+// registerView registers a view: a function of an open survey and a place.
+func registerView[T any](s *Server, api huma.API, path string, make func(ctx context.Context, o *open, place string) (T, error)) {
+	huma.Get(api, path, func(ctx context.Context, in *viewIn) (*view[T], error) {
+		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+		if err != nil {
+			return nil, err
+		}
+		tag := o.etag()
+		if in.Match == tag {
+			return nil, huma.Status304NotModified()
+		}
+		v, err := make(ctx, o, in.place())
+		if err != nil {
+			return nil, err
+		}
+		return &view[T]{tag, v}, nil
+	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+}

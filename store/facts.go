@@ -1,0 +1,408 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"runtime"
+	"sort"
+	"strings"
+	"sync"
+
+	"jantel/core/model"
+	"jantel/core/survey"
+	"jantel/core/syntax"
+	"jantel/review"
+
+	"github.com/fxamacker/cbor/v2"
+	"github.com/klauspost/compress/zstd"
+)
+
+// Encoders and decoders of the library may be shared by goroutines.
+var (
+	packer   = mustEncoder()
+	unpacker = mustDecoder()
+	// Facts come from a file on disk that anyone could have changed: sizes
+	// are bounded.
+	decoding = mustMode()
+)
+
+func mustEncoder() *zstd.Encoder {
+	e, err := zstd.NewWriter(nil, zstd.WithEncoderLevel(zstd.SpeedFastest), zstd.WithEncoderCRC(false))
+	if err != nil {
+		panic(err)
+	}
+	return e
+}
+
+func mustDecoder() *zstd.Decoder {
+	d, err := zstd.NewReader(nil, zstd.WithDecoderConcurrency(0), zstd.WithDecoderMaxMemory(4<<30))
+	if err != nil {
+		panic(err)
+	}
+	return d
+}
+
+func mustMode() cbor.DecMode {
+	m, err := cbor.DecOptions{MaxArrayElements: 10_000_000, MaxMapPairs: 10_000_000}.DecMode()
+	if err != nil {
+		panic(err)
+	}
+	return m
+}
+
+func pack(v any) ([]byte, error) {
+	b, err := cbor.Marshal(v)
+	if err != nil {
+		return nil, err
+	}
+	return packer.EncodeAll(b, make([]byte, 0, len(b)/3+64)), nil
+}
+
+func unpack(data []byte, into any) error {
+	b, err := unpacker.DecodeAll(data, nil)
+	if err != nil {
+		return err
+	}
+	return decoding.Unmarshal(b, into)
+}
+
+// Stamps implements survey.Cache.
+func (f *Facts) Stamps(ctx context.Context, source string) map[string]survey.Stamped {
+	var data []byte
+	out := map[string]survey.Stamped{}
+	if f.db.QueryRowContext(ctx, "SELECT data FROM stamps WHERE source = ?", source).Scan(&data) != nil || unpack(data, &out) != nil {
+		return map[string]survey.Stamped{}
+	}
+	return out
+}
+
+// SaveStamps implements survey.Cache.
+func (f *Facts) SaveStamps(ctx context.Context, source string, stamps map[string]survey.Stamped) error {
+	data, err := pack(stamps)
+	if err != nil {
+		return err
+	}
+	_, err = f.db.ExecContext(ctx, "INSERT INTO stamps (source, data) VALUES (?, ?) ON CONFLICT (source) DO UPDATE SET data = excluded.data", source, data)
+	return err
+}
+
+// Facts implements survey.Cache.
+func (f *Facts) Facts(ctx context.Context, keys []string) map[string]*model.Facts {
+	out := make(map[string]*model.Facts, len(keys))
+	type row struct {
+		key  string
+		data []byte
+	}
+	rows := make(chan row, 256)
+	var mu sync.Mutex
+	var wg sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wg.Go(func() {
+			mine := map[string]*model.Facts{}
+			for r := range rows {
+				x := &model.Facts{}
+				if unpack(r.data, x) == nil {
+					mine[r.key] = x
+				}
+			}
+			mu.Lock()
+			defer mu.Unlock()
+			for k, v := range mine {
+				out[k] = v
+			}
+		})
+	}
+	list, err := json.Marshal(keys)
+	if err == nil {
+		var rs *sql.Rows
+		rs, err = f.db.QueryContext(ctx, "SELECT key, data FROM facts WHERE key IN (SELECT value FROM json_each(?))", string(list))
+		if err == nil {
+			for rs.Next() {
+				var r row
+				if rs.Scan(&r.key, &r.data) == nil {
+					rows <- r
+				}
+			}
+			_ = rs.Close()
+		}
+	}
+	close(rows)
+	wg.Wait()
+	return out
+}
+
+// SaveFacts implements survey.Cache.
+func (f *Facts) SaveFacts(ctx context.Context, facts map[string]*model.Facts) error {
+	keys := make([]string, 0, len(facts))
+	for k := range facts {
+		keys = append(keys, k)
+	}
+	sort.Strings(keys) // rows next to each other in the index are written together
+	packed := make([][]byte, len(keys))
+	var wg sync.WaitGroup
+	var mu sync.Mutex
+	var failed error
+	workers := runtime.GOMAXPROCS(0)
+	for w := range workers {
+		wg.Go(func() {
+			for i := w; i < len(keys); i += workers {
+				data, err := pack(facts[keys[i]])
+				if err != nil {
+					mu.Lock()
+					failed = err
+					mu.Unlock()
+					return
+				}
+				packed[i] = data
+			}
+		})
+	}
+	wg.Wait()
+	if failed != nil {
+		return failed
+	}
+	return insert(ctx, f.db, "INSERT OR IGNORE INTO facts (key, data) VALUES ", keys, packed)
+}
+
+// insert writes rows of a key and a blob, many a statement.
+func insert(ctx context.Context, db *sql.DB, into string, keys []string, blobs [][]byte) error {
+	const batch = 200
+	return inTx(ctx, db, func(tx *sql.Tx) error {
+		for i := 0; i < len(keys); i += batch {
+			n := min(batch, len(keys)-i)
+			args := make([]any, 0, 2*n)
+			for k := i; k < i+n; k++ {
+				args = append(args, keys[k], blobs[k])
+			}
+			if _, err := tx.ExecContext(ctx, into+strings.TrimSuffix(strings.Repeat("(?, ?), ", n), ", "), args...); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// manifest is a survey as it is kept: the facts of its files are kept by
+// content, once for all surveys.
+type manifest struct {
+	Codebase   string
+	Origin     model.Origin
+	SurveyedAt int64
+	Files      []kept
+	Links      []model.Link
+	External   []model.External
+	Unresolved []model.Unresolved
+	Notes      []model.Note
+	Timings    map[string]float64
+}
+
+type kept struct {
+	_        struct{} `cbor:",toarray"`
+	Path     string
+	Language string
+	Hash     string
+	Bytes    int64
+	Skipped  string
+	Key      string // of its facts, "" when it was not read
+}
+
+// SaveSurvey keeps a survey. Its facts must have been saved by the cache.
+func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error {
+	m := manifest{Codebase: s.Codebase, Origin: s.Origin, SurveyedAt: s.SurveyedAt.UnixMilli(), Links: s.Links, External: s.External, Unresolved: s.Unresolved, Notes: s.Notes, Timings: s.Timings}
+	extra := map[string]*model.Facts{}
+	for _, x := range s.Files {
+		k := kept{Path: x.Path, Language: x.Language, Hash: x.Hash, Bytes: x.Bytes, Skipped: x.Skipped}
+		if x.Facts != nil {
+			k.Key = survey.FactKey(x.Hash, languageOf(x))
+			extra[k.Key] = x.Facts
+		}
+		m.Files = append(m.Files, k)
+	}
+	// What the cache could not keep is kept now: a survey must be whole.
+	if err := f.saveMissing(ctx, extra); err != nil {
+		return fmt.Errorf("the facts of the survey can not be kept: %w", err)
+	}
+	data, err := pack(m)
+	if err != nil {
+		return err
+	}
+	if _, err := f.db.ExecContext(ctx, "INSERT OR REPLACE INTO surveys (id, data) VALUES (?, ?)", id, data); err != nil {
+		return fmt.Errorf("the survey can not be kept: %w", err)
+	}
+	return nil
+}
+
+func languageOf(x *model.File) *syntax.Language { return syntax.Named(x.Language) }
+
+func (f *Facts) saveMissing(ctx context.Context, facts map[string]*model.Facts) error {
+	keys := make([]string, 0, len(facts))
+	for k := range facts {
+		keys = append(keys, k)
+	}
+	list, err := json.Marshal(keys)
+	if err != nil {
+		return err
+	}
+	rows, err := f.db.QueryContext(ctx, "SELECT key FROM facts WHERE key IN (SELECT value FROM json_each(?))", string(list))
+	if err != nil {
+		return err
+	}
+	for rows.Next() {
+		var k string
+		if err := rows.Scan(&k); err != nil {
+			_ = rows.Close()
+			return err
+		}
+		delete(facts, k)
+	}
+	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+		return err
+	}
+	if len(facts) == 0 {
+		return nil
+	}
+	return f.SaveFacts(ctx, facts)
+}
+
+// Survey loads a survey whole.
+func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
+	var data []byte
+	err := f.db.QueryRowContext(ctx, "SELECT data FROM surveys WHERE id = ?", id).Scan(&data)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, fmt.Errorf("%w: the facts of survey %d are gone; survey the codebase again", review.ErrNotFound, id)
+	}
+	if err != nil {
+		return nil, err
+	}
+	var m manifest
+	if err := unpack(data, &m); err != nil {
+		return nil, fmt.Errorf("survey %d can not be read: %w", id, err)
+	}
+	keys := make([]string, 0, len(m.Files))
+	for _, k := range m.Files {
+		if k.Key != "" {
+			keys = append(keys, k.Key)
+		}
+	}
+	facts := f.Facts(ctx, keys)
+	s := &model.Survey{Codebase: m.Codebase, Origin: m.Origin, SurveyedAt: fromMillis(m.SurveyedAt), Links: m.Links, External: m.External, Unresolved: m.Unresolved, Notes: m.Notes, Timings: m.Timings}
+	for _, k := range m.Files {
+		x := &model.File{Path: k.Path, Language: k.Language, Hash: k.Hash, Bytes: k.Bytes, Skipped: k.Skipped}
+		if k.Key != "" {
+			if x.Facts = facts[k.Key]; x.Facts == nil {
+				return nil, fmt.Errorf("%w: part of the facts of survey %d is gone; survey the codebase again", review.ErrNotFound, id)
+			}
+		}
+		s.Files = append(s.Files, x)
+	}
+	s.BuildIndex()
+	return s, nil
+}
+
+// KeptTexts returns the hashes of all texts that are kept.
+func (f *Facts) KeptTexts(ctx context.Context) (map[string]bool, error) {
+	rows, err := f.db.QueryContext(ctx, "SELECT hash FROM texts")
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = rows.Close() }()
+	out := map[string]bool{}
+	for rows.Next() {
+		var h string
+		if err := rows.Scan(&h); err != nil {
+			return nil, err
+		}
+		out[h] = true
+	}
+	return out, rows.Err()
+}
+
+// TextKeeper gathers texts and writes them in batches, so that a reading
+// goroutine never waits for a transaction of its own.
+type TextKeeper struct {
+	f      *Facts
+	ctx    context.Context
+	mu     sync.Mutex
+	hashes []string
+	blobs  [][]byte
+	size   int
+}
+
+// KeepTexts returns a keeper; Flush must be called at the end.
+func (f *Facts) KeepTexts(ctx context.Context) *TextKeeper { return &TextKeeper{f: f, ctx: ctx} }
+
+// Keep adds a text, from any goroutine.
+func (k *TextKeeper) Keep(hash string, text []byte) error {
+	data := packer.EncodeAll(text, nil)
+	k.mu.Lock()
+	k.hashes, k.blobs, k.size = append(k.hashes, hash), append(k.blobs, data), k.size+len(data)
+	if k.size < 4<<20 {
+		k.mu.Unlock()
+		return nil
+	}
+	hashes, blobs := k.hashes, k.blobs
+	k.hashes, k.blobs, k.size = nil, nil, 0
+	k.mu.Unlock()
+	return insert(k.ctx, k.f.db, "INSERT OR IGNORE INTO texts (hash, data) VALUES ", hashes, blobs)
+}
+
+// Flush writes what is left.
+func (k *TextKeeper) Flush() error {
+	k.mu.Lock()
+	defer k.mu.Unlock()
+	if len(k.hashes) == 0 {
+		return nil
+	}
+	err := insert(k.ctx, k.f.db, "INSERT OR IGNORE INTO texts (hash, data) VALUES ", k.hashes, k.blobs)
+	k.hashes, k.blobs, k.size = nil, nil, 0
+	return err
+}
+
+// Text returns a kept text.
+func (f *Facts) Text(ctx context.Context, hash string) ([]byte, error) {
+	var data []byte
+	err := f.db.QueryRowContext(ctx, "SELECT data FROM texts WHERE hash = ?", hash).Scan(&data)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, fmt.Errorf("%w: this text is not kept", review.ErrNotFound)
+	}
+	if err != nil {
+		return nil, err
+	}
+	return unpacker.DecodeAll(data, nil)
+}
+
+// Texts calls fn with the packed texts of the hashes; Unpack opens them.
+func (f *Facts) Texts(ctx context.Context, hashes []string, fn func(hash string, packed []byte) error) error {
+	list, err := json.Marshal(hashes)
+	if err != nil {
+		return err
+	}
+	rows, err := f.db.QueryContext(ctx, "SELECT hash, data FROM texts WHERE hash IN (SELECT value FROM json_each(?))", string(list))
+	if err != nil {
+		return err
+	}
+	defer func() { _ = rows.Close() }()
+	for rows.Next() {
+		var h string
+		var data []byte
+		if err := rows.Scan(&h, &data); err != nil {
+			return err
+		}
+		if err := fn(h, data); err != nil {
+			return err
+		}
+	}
+	return rows.Err()
+}
+
+// Unpack opens a text that Texts handed out.
+func Unpack(packed []byte) ([]byte, error) { return unpacker.DecodeAll(packed, nil) }
+
+// DropSurvey forgets a survey; what other surveys share stays.
+func (f *Facts) DropSurvey(ctx context.Context, id int64) error {
+	_, err := f.db.ExecContext(ctx, "DELETE FROM surveys WHERE id = ?", id)
+	return err
+}

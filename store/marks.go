@@ -1,0 +1,86 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+
+	"jantel/core/model"
+	"jantel/review"
+)
+
+var emptyEvidence = []model.Evidence{}
+
+// ReadMarks returns which files of a codebase were looked at, by path.
+func (r *Review) ReadMarks(ctx context.Context, codebase int64) (map[string]review.ReadMark, error) {
+	rows, err := r.db.QueryContext(ctx, "SELECT path, hash, at, by FROM read_marks WHERE codebase = ?", codebase)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = rows.Close() }()
+	out := map[string]review.ReadMark{}
+	for rows.Next() {
+		var m review.ReadMark
+		var at int64
+		if err := rows.Scan(&m.Path, &m.Hash, &at, &m.By); err != nil {
+			return nil, err
+		}
+		m.At = fromMillis(at)
+		out[m.Path] = m
+	}
+	return out, rows.Err()
+}
+
+// MarkRead sets or takes away the read marks of files, by path and content.
+func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]string, read bool, by string) error {
+	return inTx(ctx, r.db, func(tx *sql.Tx) error {
+		now := time.Now().UnixMilli()
+		for p, h := range files {
+			var err error
+			if read {
+				_, err = tx.ExecContext(ctx, "INSERT INTO read_marks (codebase, path, hash, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, path) DO UPDATE SET hash = excluded.hash, at = excluded.at, by = excluded.by", codebase, p, h, now, by)
+			} else {
+				_, err = tx.ExecContext(ctx, "DELETE FROM read_marks WHERE codebase = ? AND path = ?", codebase, p)
+			}
+			if err != nil {
+				return err
+			}
+		}
+		return touch(ctx, tx, codebase)
+	})
+}
+
+// Silences returns the smells that do not count, by id.
+func (r *Review) Silences(ctx context.Context, codebase int64) (map[string]string, error) {
+	rows, err := r.db.QueryContext(ctx, "SELECT smell, reason FROM silences WHERE codebase = ?", codebase)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { _ = rows.Close() }()
+	out := map[string]string{}
+	for rows.Next() {
+		var id, reason string
+		if err := rows.Scan(&id, &reason); err != nil {
+			return nil, err
+		}
+		out[id] = reason
+	}
+	return out, rows.Err()
+}
+
+// Silence stops a smell from counting, or with an empty reason lets it count
+// again.
+func (r *Review) Silence(ctx context.Context, codebase int64, smell, reason, by string) error {
+	return inTx(ctx, r.db, func(tx *sql.Tx) error {
+		var err error
+		if reason == "" {
+			_, err = tx.ExecContext(ctx, "DELETE FROM silences WHERE codebase = ? AND smell = ?", codebase, smell)
+		} else {
+			_, err = tx.ExecContext(ctx, "INSERT INTO silences (codebase, smell, reason, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, smell) DO UPDATE SET reason = excluded.reason, at = excluded.at, by = excluded.by", codebase, smell, reason, time.Now().UnixMilli(), by)
+		}
+		if err != nil {
+			return err
+		}
+		return touch(ctx, tx, codebase)
+	})
+}
