@@ -18,8 +18,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 )
 
-// codebaseIn names the codebase of a request.
-type codebaseIn struct {
+// CodebaseIn names the codebase of a request.
+type CodebaseIn struct {
 	ID int64 `path:"id"`
 }
 
@@ -74,7 +74,7 @@ func (s *Server) registerCodebases(api huma.API) {
 		}
 		return &body[Home]{h}, nil
 	})
-	huma.Get(api, "/api/codebases/{id}", func(ctx context.Context, in *codebaseIn) (*body[CodebaseStatus], error) {
+	huma.Get(api, "/api/codebases/{id}", func(ctx context.Context, in *CodebaseIn) (*body[CodebaseStatus], error) {
 		c, err := s.review.Codebase(ctx, in.ID)
 		if err != nil {
 			return nil, failure(err)
@@ -83,7 +83,7 @@ func (s *Server) registerCodebases(api huma.API) {
 		return &body[CodebaseStatus]{st}, failure(err)
 	})
 	huma.Post(api, "/api/codebases", s.addCodebase)
-	huma.Delete(api, "/api/codebases/{id}", func(ctx context.Context, in *codebaseIn) (*struct{}, error) {
+	huma.Delete(api, "/api/codebases/{id}", func(ctx context.Context, in *CodebaseIn) (*struct{}, error) {
 		surveys, err := s.review.Surveys(ctx, in.ID)
 		if err != nil {
 			return nil, failure(err)
@@ -97,11 +97,11 @@ func (s *Server) registerCodebases(api huma.API) {
 		}
 		return nil, nil
 	})
-	huma.Get(api, "/api/codebases/{id}/surveys", func(ctx context.Context, in *codebaseIn) (*body[[]review.SurveyRecord], error) {
+	huma.Get(api, "/api/codebases/{id}/surveys", func(ctx context.Context, in *CodebaseIn) (*body[[]review.SurveyRecord], error) {
 		l, err := s.review.Surveys(ctx, in.ID)
 		return &body[[]review.SurveyRecord]{l}, failure(err)
 	})
-	huma.Post(api, "/api/codebases/{id}/surveys", func(ctx context.Context, in *codebaseIn) (*body[review.SurveyRecord], error) {
+	huma.Post(api, "/api/codebases/{id}/surveys", func(ctx context.Context, in *CodebaseIn) (*body[review.SurveyRecord], error) {
 		c, err := s.review.Codebase(ctx, in.ID)
 		if err != nil {
 			return nil, failure(err)
@@ -109,15 +109,15 @@ func (s *Server) registerCodebases(api huma.API) {
 		rec, err := s.jobs.startSurvey(ctx, c)
 		return &body[review.SurveyRecord]{rec}, failure(err)
 	})
-	huma.Post(api, "/api/codebases/{id}/cancel", func(_ context.Context, in *codebaseIn) (*struct{}, error) {
+	huma.Post(api, "/api/codebases/{id}/cancel", func(_ context.Context, in *CodebaseIn) (*struct{}, error) {
 		return nil, failure(s.jobs.cancel(in.ID))
 	})
-	huma.Get(api, "/api/codebases/{id}/brief", func(ctx context.Context, in *codebaseIn) (*body[BriefVersion], error) {
+	huma.Get(api, "/api/codebases/{id}/brief", func(ctx context.Context, in *CodebaseIn) (*body[BriefVersion], error) {
 		b, v, err := s.review.Brief(ctx, in.ID)
 		return &body[BriefVersion]{BriefVersion{b, v}}, failure(err)
 	})
 	huma.Put(api, "/api/codebases/{id}/brief", func(ctx context.Context, in *struct {
-		codebaseIn
+		CodebaseIn
 		Body BriefVersion
 	}) (*body[BriefVersion], error) {
 		b := in.Body.Brief

@@ -34,9 +34,14 @@ type NewFinding struct {
 	By         string      `json:"by,omitempty"`
 }
 
-type findingIn struct {
+type FindingIn struct {
 	ID      int64 `path:"id"`
 	Finding int64 `path:"finding"`
+}
+
+// Markdown is a text to render.
+type Markdown struct {
+	Text string `json:"text" maxLength:"100000"`
 }
 
 // Rendered is a finding's text as safe HTML.
@@ -45,7 +50,7 @@ type Rendered struct {
 }
 
 func (s *Server) registerFindings(api huma.API) {
-	huma.Get(api, "/api/codebases/{id}/findings", func(ctx context.Context, in *codebaseIn) (*body[[]review.Finding], error) {
+	huma.Get(api, "/api/codebases/{id}/findings", func(ctx context.Context, in *CodebaseIn) (*body[[]review.Finding], error) {
 		if _, err := s.review.Codebase(ctx, in.ID); err != nil {
 			return nil, failure(err)
 		}
@@ -53,12 +58,12 @@ func (s *Server) registerFindings(api huma.API) {
 		return &body[[]review.Finding]{l}, failure(err)
 	})
 	huma.Post(api, "/api/codebases/{id}/findings", s.addFinding)
-	huma.Get(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *findingIn) (*body[review.Finding], error) {
+	huma.Get(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *FindingIn) (*body[review.Finding], error) {
 		f, err := s.review.Finding(ctx, in.ID, in.Finding)
 		return &body[review.Finding]{f}, failure(err)
 	})
 	huma.Patch(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *struct {
-		findingIn
+		FindingIn
 		Version string `header:"If-Match" required:"true" doc:"the version that was changed"`
 		By      string `query:"by"`
 		Body    review.Patch
@@ -74,19 +79,17 @@ func (s *Server) registerFindings(api huma.API) {
 		s.changed(in.ID, "finding")
 		return &body[review.Finding]{f}, nil
 	})
-	huma.Get(api, "/api/codebases/{id}/findings/{finding}/changes", func(ctx context.Context, in *findingIn) (*body[[]review.Change], error) {
+	huma.Get(api, "/api/codebases/{id}/findings/{finding}/changes", func(ctx context.Context, in *FindingIn) (*body[[]review.Change], error) {
 		l, err := s.review.Changes(ctx, in.ID, in.Finding)
 		return &body[[]review.Change]{l}, failure(err)
 	})
-	huma.Post(api, "/api/render", func(_ context.Context, in *body[struct {
-		Text string `json:"text" maxLength:"100000"`
-	}]) (*body[Rendered], error) {
+	huma.Post(api, "/api/render", func(_ context.Context, in *body[Markdown]) (*body[Rendered], error) {
 		return &body[Rendered]{Rendered{report.SafeHTML(in.Body.Text)}}, nil
 	})
 }
 
 func (s *Server) addFinding(ctx context.Context, in *struct {
-	codebaseIn
+	CodebaseIn
 	Body NewFinding
 }) (*body[review.Finding], error) {
 	n := in.Body

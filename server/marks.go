@@ -33,7 +33,7 @@ type Settings struct {
 
 func (s *Server) registerMarks(api huma.API) {
 	huma.Put(api, "/api/codebases/{id}/read", func(ctx context.Context, in *struct {
-		codebaseIn
+		CodebaseIn
 		Body Mark
 	}) (*struct{}, error) {
 		o, err := s.shelf.survey(ctx, in.ID, 0)
@@ -56,7 +56,7 @@ func (s *Server) registerMarks(api huma.API) {
 		return nil, nil
 	})
 	huma.Put(api, "/api/codebases/{id}/silence", func(ctx context.Context, in *struct {
-		codebaseIn
+		CodebaseIn
 		Body Quiet
 	}) (*struct{}, error) {
 		if err := s.review.Silence(ctx, in.ID, in.Body.Smell, in.Body.Reason, in.Body.By); err != nil {

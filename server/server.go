@@ -187,6 +187,7 @@ func OpenAPI() ([]byte, error) {
 }
 
 func (s *Server) api(r chi.Router) huma.API {
+	huma.DefaultArrayNullable = false // lists are empty, never null
 	cfg := huma.DefaultConfig("Jantel", "1")
 	cfg.OpenAPIPath = "/api/openapi"
 	cfg.DocsPath, cfg.SchemasPath = "", ""

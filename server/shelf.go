@@ -42,15 +42,15 @@ type open struct {
 	touched int64
 }
 
-// viewIn names what a view is of.
-type viewIn struct {
+// ViewIn names what a view is of.
+type ViewIn struct {
 	ID     int64  `path:"id"`
 	Survey int64  `query:"survey" doc:"0 for the newest finished survey"`
 	At     string `query:"at" doc:"the place; the root when empty"`
 	Match  string `header:"If-None-Match"`
 }
 
-func (v *viewIn) place() string {
+func (v *ViewIn) place() string {
 	if v.At == "" {
 		return "."
 	}
@@ -159,7 +159,7 @@ func (o *open) etag() string {
 
 // registerView registers a view: a function of an open survey and a place.
 func registerView[T any](s *Server, api huma.API, path string, make func(ctx context.Context, o *open, place string) (T, error)) {
-	huma.Get(api, path, func(ctx context.Context, in *viewIn) (*view[T], error) {
+	huma.Get(api, path, func(ctx context.Context, in *ViewIn) (*view[T], error) {
 		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
 		if err != nil {
 			return nil, err

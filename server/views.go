@@ -129,7 +129,7 @@ func (s *Server) registerViews(api huma.API) {
 	registerView(s, api, "/api/codebases/{id}/siblings", s.siblings)
 	registerView(s, api, "/api/codebases/{id}/smells", s.smells)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
-		viewIn
+		ViewIn
 		Q string `query:"q"`
 	}) (*body[[]PlaceHit], error) {
 		o, err := s.shelf.survey(ctx, in.ID, in.Survey)

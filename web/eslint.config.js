@@ -1,0 +1,9 @@
+import hooks from 'eslint-plugin-react-hooks'
+import ts from 'typescript-eslint'
+
+export default ts.config(
+  { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts'] },
+  ...ts.configs.recommended,
+  hooks.configs.flat['recommended-latest'],
+  { rules: { '@typescript-eslint/no-non-null-assertion': 'error' } },
+)

@@ -1,0 +1,53 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+
+export type Brief = Schemas['Brief']
+export type BriefVersion = Schemas['BriefVersion']
+export type Change = Schemas['Change']
+export type Code = Schemas['Code']
+export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'> & { running: Progress | null; last: SurveyRecord | null }
+export type Definition = Schemas['Definition']
+export type Evidence = Schemas['Evidence']
+export type Finding = Schemas['Finding']
+export type Home = Omit<Schemas['Home'], 'codebases'> & { codebases: CodebaseStatus[] }
+export type Kind = Finding['kind']
+export type State = Finding['state']
+export type Ledger = Schemas['Ledger']
+export type Legibility = Schemas['Legibility']
+export type Margin = Omit<Schemas['Margin'], 'score'> & { score: Legibility | null }
+export type NewFinding = Schemas['NewFinding']
+export type Patch = Schemas['Patch']
+export type PlaceHit = Schemas['PlaceHit']
+export type Progress = Schemas['Progress']
+export type Purpose = Schemas['Purpose']
+export type Role = Ledger['roles'][number]
+export type Row = Schemas['Row']
+export type Rule = Schemas['Rule']
+export type Run = Schemas['Run']
+export type Settings = Schemas['Settings']
+export type Sheet = Schemas['Sheet']
+export type Sibling = Schemas['Sibling']
+export type Smell = Schemas['Smell']
+export type SurveyRecord = Schemas['SurveyRecord']
+export type Use = Schemas['Use']
+
+/** One hit of a search in the code. */
+export interface Hit {
+  line: number
+  text: string
+  start: number
+  end: number
+}
+
+/** One line of the answer to a search, sent as it is found. */
+export interface SearchLine {
+  path?: string
+  hits?: Hit[]
+  done?: boolean
+  files?: number
+  total?: number
+  read?: number
+  more?: boolean
+  problem?: string
+}

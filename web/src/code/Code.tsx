@@ -1,0 +1,202 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { useCode, useFindings, useMargin, useMarkRead, useSettings } from '../api/queries'
+import type { Code as CodeData, Definition, Use } from '../api/types'
+import { Failed, Waiting } from '../frame/Waiting'
+import { PlaceLink } from '../place/PlaceLink'
+import { urlOf, useWhere } from '../place/place'
+import { counted, figure } from '../theme/ink'
+import { TextPane, type Marked } from './TextPane'
+
+/** The text of a file with its definitions and what it needs. */
+export default function Code() {
+  const { where } = useWhere()
+  const code = useCode(where, true)
+  if (code.isError) return <Failed error={code.error} />
+  if (!code.data || code.data.path !== where.at) return <Waiting />
+  return <Shown key={code.data.path} c={code.data} />
+}
+
+function Shown({ c }: { c: CodeData }) {
+  const { where, pick } = useWhere()
+  const settings = useSettings().data
+  const margin = useMargin({ ...where, at: c.path })
+  const findings = useFindings(where.id)
+  const [copied, setCopied] = useState('')
+  useReadOnLeaving(c, where.id, settings?.person ?? '')
+  const marks = useMemo(() => {
+    const out: Marked[] = []
+    if (margin.data?.path === c.path) for (const s of margin.data.smells) if (s.line && !s.silenced) out.push({ line: s.line, kind: 'smell', text: s.message.replaceAll('*', ''), strength: s.strength })
+    for (const f of findings.data ?? []) if (f.place.path === c.path && f.place.line > 0) out.push({ line: f.place.line, kind: 'finding', text: f.title, strength: 0 })
+    return out
+  }, [margin.data, findings.data, c.path])
+  const line = where.line || 1
+  const editor = settings?.editor && c.root ? settings.editor.replaceAll('{path}', encodeURI(`${c.root}/${c.path}`)).replaceAll('{line}', String(line)) : ''
+  const link = `${window.location.origin}${urlOf({ ...where, survey: where.survey || (margin.data ? surveyOf(findings.data, where.survey) : 0), pick: '' })}`
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(link)
+      setCopied('copied')
+    } catch {
+      setCopied(link)
+    }
+  }
+  return (
+    <section className="code">
+      <div className="codebar">
+        <span>
+          <b className="mono">{c.path}</b>{' '}
+          <span className="faint">
+            {c.language || 'language unknown'}, {counted(c.lines, 'line')}
+            {c.skipped && `, ${c.skipped}: not judged`}
+          </span>
+          {c.partial && <span className="unsure"> read in part: {c.partial}</span>}
+        </span>
+        <span className="codeacts">
+          {where.line > 0 && (
+            <button type="button" className="quiet" onClick={() => pick({ line: 0 })}>
+              lines {where.line}
+              {where.end > where.line ? `–${where.end}` : ''} ×
+            </button>
+          )}
+          {editor ? (
+            <a href={editor} className="quiet">
+              open in my editor
+            </a>
+          ) : (
+            <span className="faint" title={c.root ? 'Set an address under Keys (?)' : 'This codebase is not a folder on this machine'}>
+              {c.root ? 'no editor set' : ''}
+            </span>
+          )}
+          <button type="button" className="quiet" onClick={() => void copy()}>
+            {copied === 'copied' ? 'link copied' : 'copy link'}
+          </button>
+        </span>
+      </div>
+      {copied && copied !== 'copied' && (
+        <input className="copylink mono" readOnly value={copied} aria-label="Permanent link" onFocus={(e) => e.currentTarget.select()} autoFocus />
+      )}
+      <div className="codebody">
+        <Lists c={c} />
+        <div className="pane">
+          {c.missing && <p className="unsure pad">{c.missing}</p>}
+          {(c.text || (!c.missing && c.lines === 0)) && (
+            <TextPane text={c.text} language={c.language} line={where.line} end={where.end} marks={marks} onPick={(l, e) => pick({ pick: '', line: l, end: e })} />
+          )}
+          {!c.missing && c.lines === 0 && <p className="faint pad">This file is empty.</p>}
+        </div>
+      </div>
+    </section>
+  )
+}
+
+/** The survey a permanent link names: the one looked at, else the newest known. */
+function surveyOf(findings: { place: { survey: number } }[] | undefined, survey: number): number {
+  return survey || Math.max(0, ...(findings ?? []).map((f) => f.place.survey))
+}
+
+/**
+ * Sets the read mark when a file is left after it was open for as long as
+ * reading some of it takes.
+ */
+function useReadOnLeaving(c: CodeData, id: number, by: string) {
+  const { mutate } = useMarkRead(id)
+  const opened = useRef(0)
+  useEffect(() => {
+    opened.current = Date.now()
+    const path = c.path
+    const needed = Math.min(45_000, 4_000 + c.lines * 60)
+    const read = c.read_mark
+    return () => {
+      if (!read && c.text && Date.now() - opened.current > needed) mutate({ path, read: true, by })
+    }
+  }, [c, by, mutate])
+}
+
+function Lists({ c }: { c: CodeData }) {
+  const { where, pick } = useWhere()
+  const inside = (d: Definition) => where.line >= d.line && where.line <= d.end_line
+  return (
+    <nav className="lists" aria-label="What is in this file">
+      <details open>
+        <summary>Defines {figure(c.definitions.length)}</summary>
+        <ul>
+          {c.definitions.slice(0, 400).map((d) => (
+            <li key={`${d.line}:${d.parent}.${d.name}`} style={{ paddingLeft: d.parent ? 12 * Math.min(3, d.parent.split('.').length) : 0 }}>
+              <button
+                type="button"
+                className={inside(d) ? 'asLink mono on' : 'asLink mono'}
+                title={`${d.kind}, lines ${d.line} to ${d.end_line}${d.exported ? ', exported' : ''}`}
+                onClick={() => pick({ pick: '', line: d.line, end: d.end_line })}
+              >
+                {d.name}
+              </button>{' '}
+              <small>{d.kind}</small>
+            </li>
+          ))}
+        </ul>
+      </details>
+      <Uses title="Uses" list={c.uses} back={false} />
+      <Uses title="Used by" list={c.used_by} back />
+      {c.external.length > 0 && (
+        <details>
+          <summary>From outside {figure(c.external.length)}</summary>
+          <ul>
+            {c.external.map((e) => (
+              <li key={`${e.package}:${e.line}`}>
+                <button type="button" className="asLink mono" onClick={() => pick({ pick: '', line: e.line, end: e.line })}>
+                  {e.package}
+                </button>{' '}
+                <small>{e.version ?? ''}</small>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {c.unresolved.length > 0 && (
+        <details open>
+          <summary>Leads nowhere {figure(c.unresolved.length)}</summary>
+          <ul>
+            {c.unresolved.map((u) => (
+              <li key={`${u.text}:${u.line}`}>
+                <button type="button" className="asLink mono" onClick={() => pick({ pick: '', line: u.line, end: u.line })}>
+                  {u.text}
+                </button>{' '}
+                <small>{u.reason}</small>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </nav>
+  )
+}
+
+function Uses({ title, list, back }: { title: string; list: Use[]; back: boolean }) {
+  const { pick } = useWhere()
+  return (
+    <details open>
+      <summary>
+        {title} {figure(list.length)}
+      </summary>
+      <ul>
+        {list.slice(0, 300).map((u) => (
+          <li key={`${u.path}:${u.line}:${u.kind}`}>
+            <PlaceLink path={u.path} line={back ? u.line : 0} max={30} note={`${u.kind} ${u.text}`} />{' '}
+            {!back && (
+              <button type="button" className="quiet" title="the statement here" onClick={() => pick({ pick: '', line: u.line, end: u.line })}>
+                {u.line}
+              </button>
+            )}{' '}
+            <small title={u.names.join(', ')}>
+              {u.kind === 'import' ? '' : `${u.kind} `}
+              {u.names.filter((n) => n !== '*').slice(0, 3).join(', ')}
+              {u.names.length > 3 ? ' …' : ''}
+              {u.sure ? '' : ' (not sure)'}
+            </small>
+          </li>
+        ))}
+        {list.length === 0 && <li className="faint">{back ? 'nothing found that needs it' : 'nothing inside the codebase'}</li>}
+      </ul>
+    </details>
+  )
+}

@@ -1,0 +1,224 @@
+import { Button } from '@chakra-ui/react'
+import { useEffect, useState } from 'react'
+import { Problem } from '../api/client'
+import { render, useChanges } from '../api/queries'
+import type { Finding, Kind, Patch, State } from '../api/types'
+import { PlaceLink } from '../place/PlaceLink'
+import { useWhere } from '../place/place'
+import { kinds, states } from './kinds'
+import { useReview } from './review'
+
+type Draft = Pick<Finding, 'kind' | 'state' | 'title' | 'text' | 'assignee'> & { labels: string }
+
+const draftOf = (f: Finding): Draft => ({ kind: f.kind, state: f.state, title: f.title, text: f.text, assignee: f.assignee, labels: f.labels.join(', ') })
+
+const fields: (keyof Draft)[] = ['kind', 'state', 'title', 'text', 'assignee', 'labels']
+
+/** What a draft changes of a finding. */
+function patchOf(from: Draft, to: Draft): Patch {
+  const p: Record<string, unknown> = {}
+  for (const k of fields)
+    if (from[k] !== to[k])
+      p[k] =
+        k === 'labels'
+          ? to.labels
+              .split(',')
+              .map((l) => l.trim())
+              .filter(Boolean)
+          : to[k]
+  return p as Patch
+}
+
+/** One finding, opened in its place in the list. */
+export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
+  const { where } = useWhere()
+  const review = useReview()
+  const [base, setBase] = useState(f)
+  const [d, setD] = useState(draftOf(f))
+  const [theirs, setTheirs] = useState<Finding | null>(null)
+  const [problem, setProblem] = useState('')
+  const [html, setHtml] = useState('')
+  const [write, setWrite] = useState(!f.text)
+  const changes = useChanges(where.id, f.id, f.version)
+  const patch = patchOf(draftOf(base), d)
+  const dirty = Object.keys(patch).length > 0
+  useEffect(() => {
+    // What somebody else changed comes in by itself while nothing is typed.
+    if (!dirty && f.version > base.version) {
+      setBase(f)
+      setD(draftOf(f))
+    }
+  }, [f, base, dirty])
+  useEffect(() => {
+    if (write || !d.text) return
+    let late = false
+    render(d.text)
+      .then((r) => !late && setHtml(r.html))
+      .catch((e: Error) => setProblem(e.message))
+    return () => {
+      late = true
+    }
+  }, [write, d.text])
+  const save = async (on: Finding, p: Patch) => {
+    setProblem('')
+    try {
+      const made = await review.change(on, p)
+      setBase(made)
+      setD(draftOf(made))
+      setTheirs(null)
+      setWrite(!made.text)
+    } catch (e) {
+      if (e instanceof Problem && e.current) setTheirs(e.current)
+      else setProblem((e as Error).message)
+    }
+  }
+  const quick = (p: Patch) => {
+    if (dirty) setD({ ...d, ...(p as Partial<Draft>) })
+    else void save(base, p)
+  }
+  return (
+    <div className="editor" onKeyDown={(e) => e.key === 'Escape' && !dirty && onClose()}>
+      {theirs && (
+        <div className="conflict" role="alert">
+          <p>
+            <b>Somebody else changed this finding while you were writing.</b> Nothing is lost: yours is below, theirs is here.
+          </p>
+          <table>
+            <tbody>
+              {fields
+                .filter((k) => draftOf(theirs)[k] !== d[k])
+                .map((k) => (
+                  <tr key={k}>
+                    <th>{k}</th>
+                    <td>theirs: {draftOf(theirs)[k] || '(empty)'}</td>
+                    <td>yours: {d[k] || '(empty)'}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+          <p>
+            <Button size="xs" onClick={() => void save(theirs, patchOf(draftOf(theirs), d))}>
+              Save mine over theirs
+            </Button>{' '}
+            <Button size="xs" variant="outline" onClick={() => void save(theirs, patchOf(draftOf(theirs), { ...draftOf(theirs), ...pickOf(d, Object.keys(patch)) }))}>
+              Save only what I changed
+            </Button>{' '}
+            <Button
+              size="xs"
+              variant="outline"
+              onClick={() => {
+                setBase(theirs)
+                setD(draftOf(theirs))
+                setTheirs(null)
+              }}
+            >
+              Take theirs
+            </Button>
+          </p>
+        </div>
+      )}
+      <div className="efields">
+        <label>
+          kind
+          <select value={d.kind} onChange={(e) => quick({ kind: e.target.value as Kind })}>
+            {kinds.map((k) => (
+              <option key={k.kind} value={k.kind}>
+                {k.sign} {k.word}: {k.meaning}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          state
+          <select value={d.state} onChange={(e) => quick({ state: e.target.value as State })}>
+            {states.map((s) => (
+              <option key={s.state}>{s.state}</option>
+            ))}
+          </select>
+        </label>
+        <label>
+          for
+          <input value={d.assignee} maxLength={100} placeholder="a name" onChange={(e) => setD({ ...d, assignee: e.target.value })} />
+        </label>
+        <label className="grow">
+          labels, with commas
+          <input value={d.labels} onChange={(e) => setD({ ...d, labels: e.target.value })} />
+        </label>
+      </div>
+      <label>
+        title
+        <input value={d.title} maxLength={500} onChange={(e) => setD({ ...d, title: e.target.value })} />
+      </label>
+      {write ? (
+        <label>
+          text, in Markdown
+          <textarea rows={6} value={d.text} onChange={(e) => setD({ ...d, text: e.target.value })} />
+        </label>
+      ) : (
+        // The server has made this text harmless; it renders no raw HTML.
+        <div className="rendered" dangerouslySetInnerHTML={{ __html: html }} />
+      )}
+      {f.place.quote && <pre className="quote mono">{f.place.quote}</pre>}
+      {f.evidence.length > 0 && (
+        <ul className="places">
+          {f.evidence.map((e, i) => (
+            <li key={i}>
+              <PlaceLink path={e.path} line={e.line} /> <small>{e.note}</small>
+            </li>
+          ))}
+        </ul>
+      )}
+      {problem && (
+        <p role="alert" className="warn">
+          {problem} What you typed is still here.
+        </p>
+      )}
+      <p className="doing">
+        {dirty && (
+          <Button size="sm" onClick={() => void save(base, patch)}>
+            Save
+          </Button>
+        )}
+        {d.text && (
+          <button type="button" className="quiet" onClick={() => setWrite(!write)}>
+            {write ? 'Show it rendered' : 'Write'}
+          </button>
+        )}
+        {!d.text && !write && (
+          <button type="button" className="quiet" onClick={() => setWrite(true)}>
+            Write a longer text
+          </button>
+        )}
+        <button type="button" className="quiet" onClick={() => void save(base, { deleted: true }).then(onClose)}>
+          Delete
+        </button>
+        <button type="button" className="quiet" onClick={onClose}>
+          Close
+        </button>
+      </p>
+      <details>
+        <summary>
+          {f.author ? `Noted by ${f.author}` : 'Noted'} on {new Date(f.created).toLocaleDateString('en-GB', { dateStyle: 'long' })}
+          {(changes.data?.length ?? 0) > 0 && `, ${changes.data?.length} changes since`}
+        </summary>
+        <ul>
+          {changes.data?.map((c) => (
+            <li key={`${c.version}-${c.field}`}>
+              {new Date(c.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })} {c.by && `${c.by}: `}
+              {c.field} <del>{c.old || '(empty)'}</del> → {c.new || '(empty)'}
+            </li>
+          ))}
+          <li className="faint">
+            Written on survey {f.place.survey}
+            {f.place.definition && `, in ${f.place.definition}`}
+            {f.place.hash && `, content ${f.place.hash.slice(0, 12)}`}
+          </li>
+        </ul>
+      </details>
+    </div>
+  )
+}
+
+function pickOf(d: Draft, keys: string[]): Partial<Draft> {
+  return Object.fromEntries(fields.filter((k) => keys.includes(k)).map((k) => [k, d[k]])) as Partial<Draft>
+}

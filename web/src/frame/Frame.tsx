@@ -1,0 +1,181 @@
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { Link } from 'react-router'
+import { useQueryClient } from '@tanstack/react-query'
+import { useCodebase, useMargin, useMarkRead, useSettings } from '../api/queries'
+import { follow } from '../api/events'
+import { MarginStrip } from '../margin/MarginStrip'
+import { PathBar } from '../place/PathBar'
+import { parentOf, urlOf, useWhere, views } from '../place/place'
+import { ProgressLine } from '../home/ProgressLine'
+import { ReviewProvider } from '../findings/ReviewProvider'
+import { useReview } from '../findings/review'
+import { useKeys } from './keys'
+import { useTheme } from './theme'
+import { Waiting } from './Waiting'
+
+const Overview = lazy(() => import('../overview/Overview'))
+const Layout = lazy(() => import('../layout/Layout'))
+const Findings = lazy(() => import('../findings/Findings'))
+const Code = lazy(() => import('../code/Code'))
+const Search = lazy(() => import('../search/Search'))
+const KeyCard = lazy(() => import('./KeyCard').then((m) => ({ default: m.KeyCard })))
+
+/** What stands around every view: path and views on top, the margin beside. */
+export default function Frame() {
+  const { where } = useWhere()
+  return (
+    <ReviewProvider id={where.id}>
+      <Framed />
+    </ReviewProvider>
+  )
+}
+
+function Framed() {
+  const qc = useQueryClient()
+  const { where, go } = useWhere()
+  const codebase = useCodebase(where.id)
+  const settings = useSettings().data
+  const place = useMargin(where)
+  const mark = useMarkRead(where.id)
+  const review = useReview()
+  const narrow = useNarrow()
+  const [folded, setFolded] = useState<boolean | null>(null)
+  const [over, setOver] = useState<'' | 'search' | 'keys'>('')
+  const [legend, setLegend] = useState(true)
+  useEffect(() => follow(qc), [qc])
+  useTheme(settings?.theme ?? 'auto')
+  const isFile = place.data?.path === where.at && place.data.kind === 'file'
+  const margin = !(folded ?? narrow)
+  const status = codebase.data
+  const marked = useMargin({ ...where, at: where.pick || where.at })
+  const look = (view: (typeof views)[number]['view']) => {
+    if (view === 'code' && !isFile) return
+    go({ view })
+  }
+  useKeys({
+    overview: () => look('overview'),
+    layout: () => look('layout'),
+    findings: () => look('findings'),
+    code: () => look('code'),
+    up: () => where.at !== '.' && go({ at: parentOf(where.at), view: where.view === 'code' ? 'layout' : where.view, pick: where.view === 'layout' ? where.at : '' }),
+    read: () => {
+      const m = marked.data
+      if (m) mark.mutate({ path: m.path, read: m.read < 1, by: settings?.person ?? '' })
+    },
+    undo: () => review.undo(),
+    margin: () => setFolded(margin),
+    legend: () => setLegend(!legend),
+    search: () => setOver('search'),
+    card: () => setOver('keys'),
+    note: () => {
+      setFolded(false)
+      requestAnimationFrame(() => document.getElementById('remark')?.focus())
+    },
+  })
+  useEffect(() => {
+    const at = where.at === '.' ? '' : ` · ${where.at}`
+    document.title = status ? `${status.name}${at} · Jantel` : 'Jantel'
+  }, [status, where.at])
+
+  if (codebase.isError)
+    return (
+      <main className="alone">
+        <h1>This codebase can not be shown</h1>
+        <p>{codebase.error.message}</p>
+        <p>
+          <Link to="/">All codebases</Link>
+        </p>
+      </main>
+    )
+  const total = place.data
+  return (
+    <div className={margin ? 'frame' : 'frame folded'}>
+      <header>
+        <Link to="/" className="mark" title="All codebases">
+          Jantel
+        </Link>
+        <PathBar name={status?.name ?? '…'} />
+        <span className="revision mono" title={status?.path}>
+          {status?.revision}
+        </span>
+        <span className="looked" title="the share of judged lines below this place that were looked at">
+          {total ? `${Math.round(total.read * 100)} % looked at` : ''}
+          <span className="track" aria-hidden="true">
+            <em style={{ width: `${(total?.read ?? 0) * 100}%` }} />
+          </span>
+        </span>
+        <button type="button" className="key" onClick={() => setOver('search')}>
+          Search <kbd>/</kbd>
+        </button>
+        <button type="button" className="key" onClick={() => setOver('keys')}>
+          Keys <kbd>?</kbd>
+        </button>
+      </header>
+      <nav className="views" aria-label="Views">
+        {views
+          .filter((v) => v.view !== 'code' || isFile)
+          .map((v) => (
+            <Link
+              key={v.view}
+              to={urlOf({ id: where.id, view: v.view, at: where.at, survey: where.survey })}
+              aria-current={where.view === v.view ? 'page' : undefined}
+              title={v.hint}
+            >
+              <sup>{v.digit}</sup>
+              {v.title}
+            </Link>
+          ))}
+        <button type="button" className="fold" aria-expanded={margin} onClick={() => setFolded(margin)}>
+          {margin ? 'Fold margin' : 'Show margin'} <kbd>m</kbd>
+        </button>
+      </nav>
+      <div className="body">
+        <main className="view" id="view">
+          {status?.running && <ProgressLine progress={status.running} />}
+          {status && status.latest === 0 && !status.running ? (
+            <NotSurveyed problem={status.last?.problem ?? ''} />
+          ) : (
+            status &&
+            status.latest > 0 && (
+              <Suspense fallback={<Waiting />}>
+                {where.view === 'overview' && <Overview />}
+                {where.view === 'layout' && <Layout legend={legend} />}
+                {where.view === 'findings' && <Findings />}
+                {where.view === 'code' && <Code />}
+              </Suspense>
+            )
+          )}
+        </main>
+        {margin && status && status.latest > 0 && <MarginStrip />}
+      </div>
+      <Suspense>
+        {over === 'search' && <Search onClose={() => setOver('')} />}
+        {over === 'keys' && <KeyCard onClose={() => setOver('')} />}
+      </Suspense>
+    </div>
+  )
+}
+
+function NotSurveyed({ problem }: { problem: string }) {
+  return (
+    <section className="empty">
+      <h1>Not surveyed yet</h1>
+      {problem && <p className="warn">The last survey ended without a result: {problem}.</p>}
+      <p>
+        Its folders, its pattern and its smells will stand here. Start the survey from the <Link to="/">list of codebases</Link>.
+      </p>
+    </section>
+  )
+}
+
+/** Below 900 pixels the margin folds by itself. */
+function useNarrow(): boolean {
+  const [narrow, setNarrow] = useState(() => window.matchMedia('(max-width: 899px)').matches)
+  useEffect(() => {
+    const m = window.matchMedia('(max-width: 899px)')
+    const change = () => setNarrow(m.matches)
+    m.addEventListener('change', change)
+    return () => m.removeEventListener('change', change)
+  }, [])
+  return narrow
+}

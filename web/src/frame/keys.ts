@@ -1,0 +1,67 @@
+import { useEffect, useRef } from 'react'
+import { useSettings } from '../api/queries'
+
+/** Everything a key can do, with the key it has unless it was remapped. */
+export const actions = [
+  { id: 'overview', key: '1', text: 'Overview' },
+  { id: 'layout', key: '2', text: 'Layout' },
+  { id: 'findings', key: '9', text: 'Findings' },
+  { id: 'code', key: '0', text: 'Code, when the place is a file' },
+  { id: 'up', key: 'u', text: 'One folder up' },
+  { id: 'note', key: 'n', text: 'Write a remark' },
+  { id: 'smell', key: 's', text: 'Make a finding of the chosen smell' },
+  { id: 'read', key: 'r', text: 'Set or take away the read mark' },
+  { id: 'next', key: 'j', text: 'Next smell or finding' },
+  { id: 'previous', key: 'k', text: 'Previous smell or finding' },
+  { id: 'undo', key: 'z', text: 'Take back the last change to a finding' },
+  { id: 'margin', key: 'm', text: 'Fold the margin' },
+  { id: 'legend', key: 'g', text: 'Show or hide the legend' },
+  { id: 'search', key: '/', text: 'Search (also Ctrl or ⌘ K)' },
+  { id: 'card', key: '?', text: 'This card' },
+] as const
+
+export type Action = (typeof actions)[number]['id']
+
+/** The key of each action, after what the reader set. */
+export function keymap(own: Record<string, string> | undefined): Record<Action, string> {
+  return Object.fromEntries(actions.map((a) => [a.id, own?.[a.id] ?? a.key])) as Record<Action, string>
+}
+
+/** Whether typing goes into a field, where single keys must not act. */
+export function inField(t: EventTarget | null): boolean {
+  const e = t as HTMLElement | null
+  return !!e?.closest?.('input, textarea, select, [contenteditable=true], [role=textbox]')
+}
+
+type Handlers = Partial<Record<Action, () => void>>
+
+/** Runs an action's handler when its key is pressed. */
+export function useKeys(handlers: Handlers) {
+  const settings = useSettings().data
+  const latest = useRef(handlers)
+  useEffect(() => {
+    latest.current = handlers
+  })
+  useEffect(() => {
+    const map = keymap(settings?.keys)
+    const single = settings?.single_keys ?? true
+    const press = (e: KeyboardEvent) => {
+      if ((e.ctrlKey || e.metaKey) && !e.altKey && e.key.toLowerCase() === 'k') {
+        if (latest.current.search) {
+          e.preventDefault()
+          latest.current.search()
+        }
+        return
+      }
+      if (!single || e.ctrlKey || e.metaKey || e.altKey || e.isComposing || e.repeat || e.defaultPrevented || inField(e.target)) return
+      const found = actions.find((a) => map[a.id] === e.key)
+      const run = found && latest.current[found.id]
+      if (run) {
+        e.preventDefault()
+        run()
+      }
+    }
+    document.addEventListener('keydown', press)
+    return () => document.removeEventListener('keydown', press)
+  }, [settings])
+}

@@ -1,0 +1,256 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import { useLedger } from '../api/queries'
+import type { Ledger, Row } from '../api/types'
+import { Failed, Waiting } from '../frame/Waiting'
+import { urlOf, useWhere } from '../place/place'
+import { counted, figure, inkStep } from '../theme/ink'
+import { roleLook, roleName } from '../theme/roles'
+import { RoleBar } from './RoleBar'
+import { arrange, firstDepth, type Column, type Shown } from './tree'
+
+const columns: { id: Column; title: string; hint: string }[] = [
+  { id: 'lines', title: 'lines', hint: 'lines of all files below' },
+  { id: 'files', title: 'files', hint: 'files below' },
+  { id: 'in', title: 'in', hint: 'dependencies of others on what lies below' },
+  { id: 'out', title: 'out', hint: 'dependencies of what lies below on others' },
+  { id: 'smells', title: 'smells', hint: 'smells below; the ink tells the strongest' },
+  { id: 'findings', title: 'noted', hint: 'findings below' },
+]
+
+/** The folders of a place as a ruled ledger. */
+export default function Layout({ legend }: { legend: boolean }) {
+  const { where } = useWhere()
+  const ledger = useLedger(where)
+  if (ledger.isError) return <Failed error={ledger.error} />
+  if (!ledger.data) return <Waiting />
+  return <Ruled key={ledger.data.place} ledger={ledger.data} legend={legend} />
+}
+
+function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
+  const { where, query, go, pick, show } = useWhere()
+  const [toggled, setToggled] = useState<ReadonlySet<string>>(new Set())
+  const [filter, setFilter] = useState(query.get('filter') ?? '')
+  const sort = (query.get('sort') as Column | null) ?? 'name'
+  const down = query.get('down') === '1'
+  const only = (query.get('only') ?? '') as '' | 'smelly' | 'unread'
+  const depth = useMemo(() => firstDepth(ledger.rows, 60), [ledger])
+  const shown = useMemo(
+    () => arrange(ledger.rows, { sort, down, filter, only, toggled, depth }),
+    [ledger, sort, down, filter, only, toggled, depth],
+  )
+  const most = useMemo(() => Math.max(1, ...ledger.rows.slice(1).map((r) => r.judged)), [ledger])
+  const used = useMemo(() => {
+    const s = new Set<number>()
+    for (const r of ledger.rows) for (const [i] of r.roles) s.add(i ?? -1)
+    return [...s].sort((a, b) => (a < 0 ? 99 : a) - (b < 0 ? 99 : b))
+  }, [ledger])
+  const box = useRef<HTMLDivElement>(null)
+  const rows = useVirtualizer({ count: shown.length, getScrollElement: () => box.current, estimateSize: () => 28, overscan: 12 })
+  const picked = shown.findIndex((s) => s.row.path === where.pick)
+  const top = ledger.rows[0]
+
+  const toggle = (r: Row) => {
+    const next = new Set(toggled)
+    if (!next.delete(r.path)) next.add(r.path)
+    setToggled(next)
+  }
+  const open = (r: Row) => go(r.file ? { at: r.path, view: 'code' } : { at: r.path })
+  const move = (to: number) => {
+    const s = shown[Math.max(0, Math.min(shown.length - 1, to))]
+    if (!s) return
+    pick({ pick: s.row.path })
+    rows.scrollToIndex(shown.indexOf(s), { align: 'auto' })
+  }
+  const press = (e: React.KeyboardEvent) => {
+    const s = shown[picked]
+    const page = Math.max(1, Math.floor((box.current?.clientHeight ?? 560) / 28) - 2)
+    const moves: Record<string, () => void> = {
+      ArrowDown: () => move(picked + 1),
+      ArrowUp: () => move(picked < 0 ? 0 : picked - 1),
+      PageDown: () => move(picked + page),
+      PageUp: () => move(picked - page),
+      Home: () => move(0),
+      End: () => move(shown.length - 1),
+      ArrowRight: () => s && s.parent && !s.open && toggle(s.row),
+      ArrowLeft: () => {
+        if (!s) return
+        if (s.open) toggle(s.row)
+        else move(shown.findIndex((x) => x.row.path === s.row.path.slice(0, Math.max(0, s.row.path.lastIndexOf('/')))))
+      },
+      Enter: () => s && open(s.row),
+    }
+    const run = moves[e.key]
+    if (run && !e.ctrlKey && !e.metaKey && !e.altKey) {
+      e.preventDefault()
+      run()
+    }
+  }
+  useEffect(() => {
+    box.current?.focus({ preventScroll: true })
+  }, [ledger.place])
+  const sortBy = (c: Column) => show(c === sort ? { sort: c, down: down ? '' : '1' } : { sort: c, down: c === 'name' ? '' : '1' })
+  const folders = ledger.rows.filter((r) => !r.file).length
+  return (
+    <section className="layout">
+      <div className="tools">
+        <h1>{ledger.place === '.' ? top?.name : ledger.place}</h1>
+        <p className="say">
+          {counted(folders, 'folder')} with {counted(top?.files ?? 0, 'file')} and {figure(top?.lines ?? 0)} lines
+          {shown.length < ledger.rows.length && <span className="faint">; {figure(shown.length)} rows shown</span>}
+        </p>
+        <div className="filters">
+          <label>
+            <span className="hidden">Filter</span>
+            <input
+              type="search"
+              placeholder="Filter by name or purpose"
+              value={filter}
+              onChange={(e) => {
+                setFilter(e.target.value)
+                show({ filter: e.target.value })
+              }}
+            />
+          </label>
+          {(['smelly', 'unread'] as const).map((o) => (
+            <button key={o} type="button" aria-pressed={only === o} onClick={() => show({ only: only === o ? '' : o })}>
+              only {o}
+            </button>
+          ))}
+          <button type="button" onClick={() => setToggled(new Set())}>
+            fold as at first
+          </button>
+        </div>
+      </div>
+      {legend && (
+        <p className="legend" aria-label="Legend of roles">
+          {used.map((i) => (
+            <span key={i}>
+              <i className={roleLook(i)} /> {roleName(ledger.roles, i)}
+            </span>
+          ))}
+        </p>
+      )}
+      <div
+        ref={box}
+        className="ledger"
+        role="treegrid"
+        aria-label="Folders"
+        aria-rowcount={shown.length + 1}
+        tabIndex={0}
+        aria-activedescendant={picked >= 0 ? `row-${picked}` : undefined}
+        onKeyDown={press}
+      >
+        <div className="lrow head" role="row">
+          <span role="columnheader" />
+          <SortHead id="name" title="folder and purpose" hint="names, folders first" sort={sort} down={down} onSort={sortBy} />
+          <span role="columnheader" className="l">
+            what it holds
+          </span>
+          {columns.map((c) => (
+            <SortHead key={c.id} {...c} sort={sort} down={down} onSort={sortBy} />
+          ))}
+        </div>
+        <div className="lbody" role="rowgroup" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map((v) => {
+            const s = shown[v.index]
+            return (
+              s && (
+                <Line
+                  key={s.row.path + (s.row.file ? '' : '/')}
+                  s={s}
+                  index={v.index}
+                  start={v.start}
+                  roles={ledger.roles}
+                  most={most}
+                  picked={v.index === picked}
+                  here={s.row === top}
+                  onPick={() => pick({ pick: s.row.path })}
+                  onToggle={() => toggle(s.row)}
+                  href={
+                    s.row.file
+                      ? urlOf({ id: where.id, view: 'code', at: s.row.path, survey: where.survey })
+                      : urlOf({ id: where.id, view: 'layout', at: s.row.path, survey: where.survey })
+                  }
+                />
+              )
+            )
+          })}
+        </div>
+      </div>
+      {shown.length === 1 && (filter || only) && <p className="faint pad">Nothing else fits this filter.</p>}
+    </section>
+  )
+}
+
+function SortHead(p: { id: Column; title: string; hint: string; sort: Column; down: boolean; onSort: (c: Column) => void }) {
+  const on = p.sort === p.id
+  return (
+    <span role="columnheader" aria-sort={on ? (p.down ? 'descending' : 'ascending') : 'none'} className={p.id === 'name' ? 'l' : ''}>
+      <button type="button" title={p.hint} onClick={() => p.onSort(p.id)} tabIndex={-1}>
+        {p.title}
+        {on ? (p.down ? ' ↓' : ' ↑') : ''}
+      </button>
+    </span>
+  )
+}
+
+interface LineProps {
+  s: Shown
+  index: number
+  start: number
+  roles: Ledger['roles']
+  most: number
+  picked: boolean
+  here: boolean
+  href: string
+  onPick: () => void
+  onToggle: () => void
+}
+
+function Line({ s, index, start, roles, most, picked, here, href, onPick, onToggle }: LineProps) {
+  const r = s.row
+  const read = r.read >= 1 ? '●' : r.read > 0 ? '◐' : '○'
+  return (
+    <div
+      id={`row-${index}`}
+      role="row"
+      aria-level={r.depth + 1}
+      aria-expanded={s.parent ? s.open : undefined}
+      aria-selected={picked}
+      aria-rowindex={index + 2}
+      className={`lrow${picked ? ' picked' : ''}${here ? ' here' : ''}`}
+      style={{ transform: `translateY(${start}px)` }}
+      onClick={onPick}
+    >
+      <span role="gridcell" className="readmark" title={r.judged ? `${Math.round(r.read * 100)} % looked at` : 'nothing to judge'}>
+        {r.judged ? read : ''}
+      </span>
+      <span role="gridcell" className="l named" style={{ paddingLeft: Math.min(r.depth, 10) * 14 }}>
+        {s.parent ? (
+          <button type="button" className="twist" tabIndex={-1} aria-label={s.open ? `Fold ${r.name}` : `Unfold ${r.name}`} onClick={onToggle}>
+            {s.open ? '▾' : '▸'}
+          </button>
+        ) : (
+          <span className="twist" />
+        )}
+        <Link to={href} tabIndex={-1} className="mono" title={r.path}>
+          {r.name}
+        </Link>
+        <span className={`rpurpose ${r.source}`} title={r.purpose ? `${r.purpose} (${r.source === 'author' ? 'its authors' : r.source})` : undefined}>
+          {r.purpose}
+        </span>
+      </span>
+      <span role="gridcell" className="l">
+        {r.skipped ? <small className="faint">{r.skipped}</small> : <RoleBar row={r} roles={roles} most={here ? r.judged : most} />}
+      </span>
+      <span role="gridcell">{figure(r.lines)}</span>
+      <span role="gridcell">{r.file ? '' : figure(r.files)}</span>
+      <span role="gridcell">{r.in ? figure(r.in) : ''}</span>
+      <span role="gridcell">{r.out ? figure(r.out) : ''}</span>
+      <span role="gridcell">{r.smells ? <span className={`ink k${inkStep(r.strongest)}`}>{figure(r.smells)}</span> : ''}</span>
+      <span role="gridcell">{r.findings ? <span className="noted">{figure(r.findings)}</span> : ''}</span>
+    </div>
+  )
+}

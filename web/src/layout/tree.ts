@@ -1,0 +1,94 @@
+import type { Row } from '../api/types'
+
+export type Column = 'name' | 'lines' | 'files' | 'in' | 'out' | 'smells' | 'findings' | 'read'
+
+export interface Wish {
+  sort: Column
+  down: boolean
+  filter: string
+  only: '' | 'smelly' | 'unread'
+  /** Folders whose folding differs from what it is by itself. */
+  toggled: ReadonlySet<string>
+  /** Folders below this depth are folded by themselves. */
+  depth: number
+}
+
+export interface Shown {
+  row: Row
+  open: boolean
+  parent: boolean
+}
+
+/** To what depth a ledger is unfolded at first: as far as it fits in about most rows. */
+export function firstDepth(rows: readonly Row[], most: number): number {
+  const counts: number[] = []
+  for (const r of rows) if (!r.file) counts[r.depth] = (counts[r.depth] ?? 0) + 1
+  let total = 0
+  let d = 0
+  for (; d < counts.length; d++) {
+    total += counts[d] ?? 0
+    if (total > most && d > 1) break
+  }
+  return Math.max(1, d - 1)
+}
+
+const value = (r: Row, c: Column): number | string => {
+  switch (c) {
+    case 'name':
+      return r.name.toLowerCase()
+    case 'smells':
+      return r.smells + r.strongest / 10
+    default:
+      return r[c]
+  }
+}
+
+/**
+ * The rows of a ledger in the order shown: siblings sorted, what is folded or
+ * filtered out left away. A filter keeps the folders above what it finds.
+ */
+export function arrange(rows: readonly Row[], w: Wish): Shown[] {
+  const top = rows[0]
+  if (!top) return []
+  const below = new Map<string, Row[]>()
+  for (const r of rows.slice(1)) {
+    const up = r.path.includes('/') ? r.path.slice(0, r.path.lastIndexOf('/')) : '.'
+    const list = below.get(up)
+    if (list) list.push(r)
+    else below.set(up, [r])
+  }
+  const sign = w.down ? -1 : 1
+  for (const list of below.values())
+    list.sort((a, b) => {
+      if (w.sort === 'name' && a.file !== b.file) return a.file ? 1 : -1
+      const x = value(a, w.sort)
+      const y = value(b, w.sort)
+      return x < y ? -sign : x > y ? sign : a.path < b.path ? -1 : 1
+    })
+  const words = w.filter.toLowerCase()
+  const fits = (r: Row) =>
+    (!words || r.path.toLowerCase().includes(words) || r.purpose.toLowerCase().includes(words)) &&
+    (w.only !== 'smelly' || r.smells > 0) &&
+    (w.only !== 'unread' || (r.read < 1 && r.judged > 0))
+  const narrowed = words !== '' || w.only !== ''
+  const keep = new Set<string>()
+  if (narrowed)
+    for (const r of rows) {
+      if (!fits(r)) continue
+      for (let p = r.path; !keep.has(p); p = p.includes('/') ? p.slice(0, p.lastIndexOf('/')) : '.') {
+        keep.add(p)
+        if (p === '.' || p === top.path) break
+      }
+    }
+  const out: Shown[] = []
+  const visit = (r: Row) => {
+    if (narrowed && !keep.has(r.path) && r !== top) return
+    const mine = below.get(r.path) ?? []
+    const byItself = narrowed ? true : r.depth < w.depth
+    const open = mine.length > 0 && byItself !== w.toggled.has(r.path)
+    out.push({ row: r, open, parent: mine.length > 0 })
+    if (open) for (const c of mine) visit(c)
+  }
+  visit(top)
+  return out
+}

@@ -1,0 +1,48 @@
+import createCache from '@emotion/cache'
+import { CacheProvider } from '@emotion/react'
+import { ChakraProvider } from '@chakra-ui/react'
+import { QueryClientProvider } from '@tanstack/react-query'
+import { lazy, StrictMode, Suspense } from 'react'
+import { createRoot } from 'react-dom/client'
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
+import '@fontsource-variable/jetbrains-mono/wght.css'
+import '@fontsource-variable/newsreader/wght.css'
+import '@fontsource-variable/source-sans-3/wght.css'
+import { client } from './api/queries'
+import Frame from './frame/Frame'
+import { system } from './theme/system'
+import './theme/style.css'
+
+const Home = lazy(() => import('./home/Home'))
+
+// Styles are let in by the page's nonce alone.
+const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content
+const cache = createCache({ key: 'j', nonce })
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: (
+      <Suspense>
+        <Home />
+      </Suspense>
+    ),
+  },
+  { path: '/c/:id', element: <Navigate to="overview" replace /> },
+  { path: '/c/:id/:view', element: <Frame /> },
+  { path: '*', element: <Navigate to="/" replace /> },
+])
+
+const root = document.getElementById('root')
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <CacheProvider value={cache}>
+        <ChakraProvider value={system}>
+          <QueryClientProvider client={client}>
+            <RouterProvider router={router} />
+          </QueryClientProvider>
+        </ChakraProvider>
+      </CacheProvider>
+    </StrictMode>,
+  )

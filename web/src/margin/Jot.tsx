@@ -1,0 +1,169 @@
+import { useMemo, useRef, useState } from 'react'
+import type { Kind, NewFinding } from '../api/types'
+import { kinds } from '../findings/kinds'
+import { useReview } from '../findings/review'
+import { shortPath } from '../theme/ink'
+import { asking, readRemark } from './remark'
+
+/** The field in which a remark is recorded in one line. */
+export function Jot({ path, line, end, survey }: { path: string; line: number; end: number; survey: number }) {
+  const review = useReview()
+  const [text, setText] = useState('')
+  const [kind, setKind] = useState<Kind>('improve')
+  const [who, setWho] = useState('')
+  const [labels, setLabels] = useState<string[]>([])
+  const [cursor, setCursor] = useState(0)
+  const [choice, setChoice] = useState(0)
+  const [dismissed, setDismissed] = useState(-1)
+  const [problem, setProblem] = useState('')
+  const [busy, setBusy] = useState(false)
+  const field = useRef<HTMLTextAreaElement>(null)
+  const ask = asking(text, cursor)
+  const open = ask && ask.start !== dismissed
+  const known = useMemo(() => {
+    const people = new Set(review.findings.flatMap((f) => [f.assignee, f.author]).filter(Boolean))
+    if (review.person) people.add(review.person)
+    return { '@': [...people].sort(), '#': [...new Set(review.findings.flatMap((f) => f.labels))].sort() }
+  }, [review.findings, review.person])
+  const offers = useMemo(() => {
+    if (!open || !ask) return []
+    const word = ask.word.trim()
+    const fit = known[ask.sign].filter((k) => k.toLowerCase().includes(word.toLowerCase())).slice(0, 6)
+    return word && !fit.includes(word) ? [...fit, word] : fit
+  }, [open, ask, known])
+
+  const take = (value: string) => {
+    if (!ask) return
+    if (ask.sign === '@') setWho(value)
+    else setLabels((l) => (l.includes(value) ? l : [...l, value]))
+    const rest = (text.slice(0, ask.start) + text.slice(cursor)).replace(/ {2,}/g, ' ')
+    setText(rest)
+    setCursor(ask.start)
+    setChoice(0)
+  }
+  const remark = readRemark(text, kind)
+  const place = path === '.' ? 'the codebase' : shortPath(path, 34)
+  const where = line > 0 ? `${place}:${line}${end > line ? `–${end}` : ''}` : place
+  const record = async () => {
+    if (!remark.title || busy) return
+    setBusy(true)
+    setProblem('')
+    const f: NewFinding = { kind: remark.kind, title: remark.title, path, survey, assignee: who, labels }
+    if (line > 0) Object.assign(f, { line, end_line: end })
+    try {
+      await review.add(f)
+      setText('')
+      setKind('improve')
+      setWho('')
+      setLabels([])
+      setDismissed(-1)
+    } catch (e) {
+      setProblem((e as Error).message) // what was typed stays
+    } finally {
+      setBusy(false)
+    }
+  }
+  const press = (e: React.KeyboardEvent) => {
+    if (e.nativeEvent.isComposing) return
+    if (offers.length > 0) {
+      const move = { ArrowDown: 1, ArrowUp: -1 }[e.key]
+      if (move) {
+        setChoice((choice + move + offers.length) % offers.length)
+        e.preventDefault()
+        return
+      }
+      if (e.key === 'Enter' || e.key === 'Tab') {
+        take(offers[Math.min(choice, offers.length - 1)] ?? '')
+        e.preventDefault()
+        return
+      }
+      if (e.key === 'Escape') {
+        setDismissed(ask?.start ?? -1)
+        e.stopPropagation()
+        return
+      }
+    }
+    if (e.key === 'Enter' && !e.shiftKey) {
+      e.preventDefault()
+      void record()
+    }
+    if (e.key === 'Escape') field.current?.blur()
+  }
+  return (
+    <form
+      className="jot"
+      onSubmit={(e) => {
+        e.preventDefault()
+        void record()
+      }}
+    >
+      <div className="jotline">
+        <label>
+          <span className="hidden">Kind</span>
+          <select value={remark.kind} onChange={(e) => setKind(e.target.value as Kind)} disabled={remark.named} className="kindmenu">
+            {kinds.map((k) => (
+              <option key={k.kind} value={k.kind}>
+                {k.sign} {k.word}
+              </option>
+            ))}
+          </select>
+        </label>
+        {who && (
+          <button type="button" className="chip" onClick={() => setWho('')} aria-label={`Without ${who}`}>
+            @{who} ×
+          </button>
+        )}
+        {labels.map((l) => (
+          <button key={l} type="button" className="chip" onClick={() => setLabels(labels.filter((x) => x !== l))} aria-label={`Without ${l}`}>
+            #{l} ×
+          </button>
+        ))}
+        <span className="faint on">on {where}</span>
+      </div>
+      <textarea
+        id="remark"
+        ref={field}
+        rows={2}
+        value={text}
+        placeholder="Remark, then Enter"
+        aria-label={`Remark on ${where}`}
+        aria-autocomplete="list"
+        aria-expanded={offers.length > 0}
+        maxLength={500}
+        onChange={(e) => {
+          setText(e.target.value.replace(/\n/g, ' '))
+          setCursor(e.target.selectionStart)
+          setChoice(0)
+        }}
+        onSelect={(e) => setCursor(e.currentTarget.selectionStart)}
+        onKeyDown={press}
+      />
+      {offers.length > 0 && (
+        <ul className="offers" role="listbox" aria-label={ask?.sign === '@' ? 'People' : 'Labels'}>
+          {offers.map((o, i) => (
+            <li key={o} role="option" aria-selected={i === choice} onPointerDown={(e) => (e.preventDefault(), take(o))}>
+              {ask?.sign}
+              {o}
+              {!known[ask?.sign ?? '#'].includes(o) && <small> new</small>}
+            </li>
+          ))}
+        </ul>
+      )}
+      {problem && (
+        <p className="warn" role="alert">
+          {problem}
+        </p>
+      )}
+      <p className="signs">
+        {kinds.map((k) => (
+          <span key={k.kind}>
+            <b>{k.sign}</b> {k.word.toLowerCase()}
+          </span>
+        ))}
+        <span>@who</span>
+        <span>#label</span>
+        <kbd>n</kbd>
+      </p>
+    </form>
+  )
+}

@@ -1,0 +1,261 @@
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { useMargin, useMarkRead, useSettings, useSilence } from '../api/queries'
+import type { Margin, Smell } from '../api/types'
+import { Sign } from '../findings/Sign'
+import { useReview } from '../findings/review'
+import { useKeys } from '../frame/keys'
+import { PlaceLink } from '../place/PlaceLink'
+import { urlOf, useWhere } from '../place/place'
+import { counted, figure, inkStep, shortPath } from '../theme/ink'
+import { Jot } from './Jot'
+import { Score } from './Score'
+
+/** The strip beside every view: what is known of the place, and where remarks are jotted. */
+export function MarginStrip() {
+  const { where } = useWhere()
+  const subject = where.pick || where.at
+  const margin = useMargin({ ...where, at: subject })
+  return (
+    <aside className="margin" aria-label="Margin">
+      <div className="marginscroll">{margin.data ? <About key={margin.data.path} m={margin.data} /> : margin.isError && <p className="warn">{margin.error.message}</p>}</div>
+      <Jot path={subject} line={where.pick ? 0 : where.line} end={where.pick ? 0 : where.end} survey={where.survey} />
+    </aside>
+  )
+}
+
+function About({ m }: { m: Margin }) {
+  const { where } = useWhere()
+  const review = useReview()
+  const navigate = useNavigate()
+  const [chosen, setChosen] = useState(0)
+  const [all, setAll] = useState(false)
+  const mark = useMarkRead(where.id)
+  const person = useSettings().data?.person ?? ''
+  const smells = all ? m.smells : m.smells.slice(0, 8)
+  const smell = smells[Math.min(chosen, smells.length - 1)]
+  const recorded = new Set(review.findings.map((f) => f.smell).filter(Boolean))
+  const step = (by: number) => {
+    if (smells.length === 0) return
+    const next = Math.max(0, Math.min(smells.length - 1, chosen + by))
+    setChosen(next)
+    document.getElementById(`smell-${smells[next]?.id}`)?.scrollIntoView({ block: 'nearest' })
+  }
+  const toFinding = (s: Smell) => {
+    if (recorded.has(s.id)) return
+    void review.add({ kind: 'improve', title: '', path: s.path, smell: s.id, survey: where.survey }).catch(() => undefined)
+  }
+  const readable = where.view !== 'findings'
+  useKeys({
+    next: readable ? () => step(1) : undefined,
+    previous: readable ? () => step(-1) : undefined,
+    smell: () => smell && toFinding(smell),
+  })
+  const roles = Object.entries(m.roles)
+    .filter(([r]) => r)
+    .sort((a, b) => b[1] - a[1])
+  return (
+    <>
+      <h2 className="mono" title={m.path}>
+        {m.path === '.' ? m.name : shortPath(m.path, 36)}
+      </h2>
+      <p className="purpose">
+        {m.purpose.text ? (
+          <>
+            {m.purpose.text}{' '}
+            {m.purpose.source === 'author' ? (
+              <Link to={urlOf({ id: where.id, view: 'code', at: m.purpose.path, line: m.purpose.line, survey: where.survey })}>its authors</Link>
+            ) : (
+              <i>{m.purpose.source}</i>
+            )}
+          </>
+        ) : (
+          <i>Nothing says what it is for.</i>
+        )}
+      </p>
+      <p className="facts">
+        {m.kind === 'file' ? (
+          <>
+            {counted(m.lines, 'line')}
+            {m.language && `, ${m.language}`}
+            {m.skipped && `, ${m.skipped}: not judged`}
+            {m.role.role && (
+              <details>
+                <summary>
+                  Role <b>{m.role.role}</b>, {Math.round(m.role.confidence * 100)} % sure
+                </summary>
+                <ul>
+                  {m.role.reasons.map((r) => (
+                    <li key={r}>{r}</li>
+                  ))}
+                </ul>
+              </details>
+            )}
+            {!m.role.role && !m.skipped && <>, role unknown</>}
+            {m.partial && <span className="unsure"> Read in part: {m.partial}.</span>}
+          </>
+        ) : (
+          <>
+            {counted(m.files, 'file')}, {counted(m.lines, 'line')}.{' '}
+            {roles.length > 0 &&
+              `Most often ${roles
+                .slice(0, 3)
+                .map(([r, n]) => `${r} (${figure(n)})`)
+                .join(', ')}.`}
+          </>
+        )}
+      </p>
+      <button type="button" className="quiet" onClick={() => mark.mutate({ path: m.path, read: m.read < 1, by: person })}>
+        {m.read >= 1 ? '● looked at' : m.read > 0 ? `◐ ${Math.round(m.read * 100)} % looked at` : '○ not looked at'} <kbd>r</kbd>
+      </button>
+      {m.score && <Score score={m.score} strains={m.strains} titles={m.titles} />}
+      <h3>
+        <span>Smells here</span>
+        <span>{figure(m.smell_count)}</span>
+      </h3>
+      {m.smells.length === 0 && <p className="faint">No rule is hit here.</p>}
+      <ol className="smells">
+        {smells.map((s, i) => (
+          <SmellItem
+            key={s.id}
+            s={s}
+            m={m}
+            chosen={i === chosen}
+            recorded={recorded.has(s.id)}
+            onChoose={() => setChosen(i)}
+            onRecord={() => toFinding(s)}
+          />
+        ))}
+      </ol>
+      {m.smells.length > smells.length && (
+        <button type="button" className="quiet" onClick={() => setAll(true)}>
+          Show {m.smells.length - smells.length} more{m.smell_count > m.smells.length ? ` of ${figure(m.smell_count)}` : ''}
+        </button>
+      )}
+      <h3>
+        <span>Findings here</span>
+        <span>{figure(m.findings.length)}</span>
+      </h3>
+      {m.findings.length === 0 && <p className="faint">Nothing recorded yet. Write one below.</p>}
+      <ul className="margfindings">
+        {m.findings.slice(0, 12).map((f) => (
+          <li key={f.id}>
+            <Sign kind={f.kind} />
+            <span>
+              <button type="button" className="asLink" onClick={() => void navigate(urlOf({ id: where.id, view: 'findings', at: where.at, survey: where.survey }, { open: String(f.id) }))}>
+                {f.title}
+              </button>
+              <small>
+                {f.state}
+                {f.assignee && `, ${f.assignee}`}
+              </small>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
+
+interface ItemProps {
+  s: Smell
+  m: Margin
+  chosen: boolean
+  recorded: boolean
+  onChoose: () => void
+  onRecord: () => void
+}
+
+function SmellItem({ s, m, chosen, recorded, onChoose, onRecord }: ItemProps) {
+  const { where } = useWhere()
+  const silence = useSilence(where.id)
+  const person = useSettings().data?.person ?? ''
+  const title = m.titles[s.rule]
+  return (
+    <li id={`smell-${s.id}`} className={chosen ? 'chosen' : ''}>
+      <span className={`ink k${inkStep(s.strength)}`} title={`strength ${s.strength.toFixed(2)} of 1`} aria-label={`strength ${s.strength.toFixed(2)}`} />
+      <div>
+        <button type="button" className="asText" aria-expanded={chosen} onClick={onChoose}>
+          <Emphasised text={s.message} />
+        </button>
+        <small>
+          {s.path !== m.path && (
+            <>
+              <PlaceLink path={s.path} line={s.line ?? 0} max={30} /> ·{' '}
+            </>
+          )}
+          {title?.title ?? s.rule}
+          {s.silenced && ` · silenced: ${s.silenced}`}
+        </small>
+        {chosen && (
+          <div className="why">
+            <p>{title?.why}</p>
+            {s.evidence.length > 0 && (
+              <ul>
+                {s.evidence.map((e, i) => (
+                  <li key={i}>
+                    <PlaceLink path={e.path} line={e.line} max={30} /> <small>{e.note}</small>
+                  </li>
+                ))}
+              </ul>
+            )}
+            <p>
+              <b>Remedy.</b> {s.remedy}
+            </p>
+            <p className="doing">
+              <button type="button" className="quiet" onClick={onRecord} disabled={recorded}>
+                {recorded ? 'recorded' : 'Make it a finding'} {!recorded && <kbd>s</kbd>}
+              </button>
+              {s.silenced ? (
+                <button type="button" className="quiet" onClick={() => silence.mutate({ smell: s.id, reason: '', by: person })}>
+                  Count it again
+                </button>
+              ) : (
+                <SilenceField onSilence={(reason) => silence.mutate({ smell: s.id, reason, by: person })} />
+              )}
+            </p>
+          </div>
+        )}
+      </div>
+    </li>
+  )
+}
+
+function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
+  const [open, setOpen] = useState(false)
+  const [reason, setReason] = useState('')
+  if (!open)
+    return (
+      <button type="button" className="quiet" onClick={() => setOpen(true)}>
+        Silence it
+      </button>
+    )
+  return (
+    <form
+      className="inline"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (reason.trim()) onSilence(reason.trim())
+      }}
+    >
+      <input autoFocus aria-label="Reason for silencing" placeholder="Why does it not count?" value={reason} maxLength={300} onChange={(e) => setReason(e.target.value)} />
+    </form>
+  )
+}
+
+/** Words between stars stand in italics. */
+export function Emphasised({ text }: { text: string }) {
+  return (
+    <>
+      {text.split('*').map((t, i) =>
+        i % 2 === 1 ? (
+          <em key={i} className="name">
+            {t}
+          </em>
+        ) : (
+          t
+        ),
+      )}
+    </>
+  )
+}

@@ -1,0 +1,21 @@
+import { Link } from 'react-router'
+import { shortPath } from '../theme/ink'
+import { urlOf, useWhere } from './place'
+
+/**
+ * A path that leads to its place. Whether it is a file is told by the line or
+ * by its form: a folder's page redirects when it turns out to be a file.
+ */
+export function PlaceLink({ path, line = 0, end = 0, max = 60, note }: { path: string; line?: number; end?: number; max?: number; note?: string }) {
+  const { where } = useWhere()
+  const to =
+    line > 0 || /\.[A-Za-z0-9]+$/.test(path)
+      ? urlOf({ id: where.id, view: 'code', at: path, line, end, survey: where.survey })
+      : urlOf({ id: where.id, view: 'layout', at: path, survey: where.survey })
+  return (
+    <Link className="place mono" to={to} title={note ? `${path}: ${note}` : path}>
+      {path === '.' ? 'the codebase' : shortPath(path, max)}
+      {line > 0 ? `:${line}${end > line ? `–${end}` : ''}` : ''}
+    </Link>
+  )
+}

@@ -1,0 +1,100 @@
+import { useCallback, useMemo } from 'react'
+import { useLocation, useNavigate, useParams } from 'react-router'
+import type { At } from '../api/queries'
+
+export type View = 'overview' | 'layout' | 'findings' | 'code'
+
+/** The views in working order, with the digit that never changes. */
+export const views: { view: View; title: string; digit: string; hint: string }[] = [
+  { view: 'overview', title: 'Overview', digit: '1', hint: 'what it is, on one sheet' },
+  { view: 'layout', title: 'Layout', digit: '2', hint: 'its folders and what they hold' },
+  { view: 'findings', title: 'Findings', digit: '9', hint: 'what was recorded' },
+  { view: 'code', title: 'Code', digit: '0', hint: 'the text of a file' },
+]
+
+/** Where the reader is and how it is looked at; all of it stands in the URL. */
+export interface Where extends At {
+  view: View
+  /** The row, cell or line picked inside the view; empty when nothing is. */
+  pick: string
+  line: number
+  end: number
+}
+
+export function whereFrom(view: string | undefined, id: number, q: URLSearchParams): Where {
+  const line = Number(q.get('line')) || 0
+  return {
+    id,
+    view: views.some((v) => v.view === view) ? (view as View) : 'overview',
+    at: q.get('at') || '.',
+    pick: q.get('pick') || '',
+    survey: Number(q.get('survey')) || 0,
+    line,
+    end: Math.max(line, Number(q.get('end')) || 0),
+  }
+}
+
+/** The URL of a place in a view; what is left out stays empty. */
+export function urlOf(w: Partial<Where> & { id: number; view: View }, more: Record<string, string> = {}): string {
+  const q = new URLSearchParams()
+  if (w.at && w.at !== '.') q.set('at', w.at)
+  if (w.pick) q.set('pick', w.pick)
+  if (w.line) q.set('line', String(w.line))
+  if (w.line && w.end && w.end > w.line) q.set('end', String(w.end))
+  if (w.survey) q.set('survey', String(w.survey))
+  for (const [k, v] of Object.entries(more)) if (v) q.set(k, v)
+  const s = q.toString()
+  return `/c/${w.id}/${w.view}${s ? `?${s}` : ''}`
+}
+
+export const parentOf = (path: string): string => (path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '.')
+
+export const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
+
+/** Reads the place from the URL and moves it. */
+export function useWhere() {
+  const { id, view } = useParams()
+  const { search } = useLocation()
+  const navigate = useNavigate()
+  const where = useMemo(() => whereFrom(view, Number(id), new URLSearchParams(search)), [id, view, search])
+  const query = useMemo(() => new URLSearchParams(search), [search])
+  const go = useCallback(
+    (to: Partial<Where>, more?: Record<string, string>) => {
+      const at = to.at ?? where.at
+      const next: Where = { ...where, pick: '', line: 0, end: 0, ...to, at }
+      if (next.view !== 'code' && where.view === 'code' && to.view === undefined) next.view = 'layout'
+      void navigate(urlOf(next, more))
+    },
+    [navigate, where],
+  )
+  /** Changes what is picked without adding a step to the history. */
+  const pick = useCallback(
+    (to: { pick?: string; line?: number; end?: number }) => {
+      const q = new URLSearchParams(window.location.search)
+      const set = (k: string, v: string | number | undefined) => (v ? q.set(k, String(v)) : q.delete(k))
+      if ('pick' in to) set('pick', to.pick)
+      if ('line' in to) {
+        set('line', to.line)
+        set('end', to.end && to.line && to.end > to.line ? to.end : undefined)
+      }
+      void navigate({ search: q.toString() }, { replace: true })
+    },
+    [navigate],
+  )
+  /** Changes how the view shows things: its sorting, filter and grouping. */
+  const show = useCallback(
+    (to: Record<string, string>) => {
+      const q = new URLSearchParams(window.location.search)
+      for (const [k, v] of Object.entries(to)) if (v) q.set(k, v)
+        else q.delete(k)
+      void navigate({ search: q.toString() }, { replace: true })
+    },
+    [navigate],
+  )
+  return { where, query, go, pick, show }
+}
+
+/** The URL of a piece of evidence: a file opens at its line, a folder in Layout. */
+export function evidenceUrl(w: Where, e: { path: string; line: number }, file: boolean): string {
+  return file ? urlOf({ id: w.id, view: 'code', at: e.path, line: e.line, survey: w.survey }) : urlOf({ id: w.id, view: 'layout', at: e.path, survey: w.survey })
+}

@@ -1,0 +1,26 @@
+/** The step of ink, 1 to 5, for a smell's strength between 0 and 1. */
+export const inkStep = (strength: number): number => Math.min(5, Math.max(1, Math.ceil(strength * 5)))
+
+/** A number with thin groups, as it stands in columns. */
+export const figure = (n: number): string => n.toLocaleString('en-GB')
+
+/** A count with its word: "1 file", "2 files". */
+export const counted = (n: number, word: string): string => `${figure(n)} ${word}${n === 1 ? '' : 's'}`
+
+/** A score as it is shown: whole points, or a dash when it is not known. */
+export const points = (v: number | null | undefined): string => (v === null || v === undefined ? '–' : String(Math.round(v)))
+
+/** A path shortened in the middle to about max signs; its ends tell most. */
+export function shortPath(path: string, max: number): string {
+  if (path.length <= max) return path
+  const parts = path.split('/')
+  const last = parts[parts.length - 1] ?? ''
+  if (parts.length < 3 || last.length + 4 >= max) {
+    const keep = Math.max(4, Math.floor((max - 1) / 2))
+    return `${path.slice(0, keep)}…${path.slice(-keep)}`
+  }
+  let head = parts[0] ?? ''
+  let i = 1
+  while (i < parts.length - 1 && head.length + (parts[i] ?? '').length + last.length + 4 <= max) head += `/${parts[i++]}`
+  return i === parts.length - 1 ? path : `${head}/…/${last}`
+}

@@ -1,0 +1,33 @@
+import type { Role } from '../api/types'
+
+/**
+ * How each role is drawn in a bar, by its index in the legend: a mineral hue
+ * and a pattern, in the fixed order from a system's outside to its inside.
+ */
+const looks = [
+  'slate solid', // entry
+  'slate hatched', // routing
+  'slate dotted', // handler
+  'lagoon solid', // view
+  'lagoon hatched', // state
+  'copper solid', // logic
+  'copper hatched', // message
+  'copper dotted', // model
+  'straw solid', // data access
+  'straw hatched', // schema
+  'rosewood solid', // helper
+  'lagoon dotted', // style
+  'rosewood dotted', // asset
+  'rosewood hatched', // translation
+  'straw dotted', // config
+  'chalk hatched', // script
+  'chalk ruled', // test
+  'chalk dotted', // docs
+  'chalk solid', // generated
+]
+
+/** The classes that draw the role with that index; -1 is a role not known. */
+export const roleLook = (index: number): string => (index < 0 ? 'role none' : `role ${looks[index] ?? 'none'}`)
+
+/** What a role is called in the legend. */
+export const roleName = (roles: readonly Role[], index: number): string => (index < 0 ? 'role unknown' : (roles[index] ?? 'role unknown'))
