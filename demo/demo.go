@@ -1,14 +1,85 @@
-// Package demo makes the made-up codebase of the demo and its review.
+// Package demo makes the made-up codebase of the demo, the Hollin Moor seed
+// vault, and the review of it.
 package demo
 
 import (
 	"context"
 
+	"jantel/core/model"
+	"jantel/review"
 	"jantel/server"
 )
 
-// Make builds the demo's repository in dir.
-func Make(ctx context.Context, dir string) error { return nil }
+// seed is one finding of the demo's review.
+type seed struct {
+	server.NewFinding
+	state review.State
+	smell string // rule whose first smell it is made of
+}
 
-// Fill takes the repository in.
-func Fill(ctx context.Context, s *server.Server, dir string) error { return nil }
+var seeds = []seed{
+	{server.NewFinding{Kind: review.Redo, Title: "Cut the shelf picker into reading, choosing and drawing", Path: "desk/src/components/ShelfPicker.tsx", Definition: "ShelfPicker", Assignee: "Odd Fennimore", Labels: []string{"desk", "duties"}, By: "Maren Thistlewood",
+		Text: "It draws, reads the scale, keeps four loose flags and styles itself.\n\nWanted:\n\n- a hook `useScale` that owns the connection and one state, not four flags\n- a picker that is given boxes and a weight\n- the styles where the others are"}, review.Agreed, ""},
+	{server.NewFinding{Kind: review.Fix, Title: "Requests and growers need each other", Path: "counter/src/logic/requests.ts", Line: 2, Assignee: "Tomas Brackenbury", Labels: []string{"counter"}, By: "Maren Thistlewood",
+		Text: "The allowance belongs to requests; growers should not greet with it."}, review.Doing, "file-cycle"},
+	{server.NewFinding{Kind: review.Fix, Title: "Three handlers reach past the logic into the data", Path: "counter/src/handlers", Assignee: "Tomas Brackenbury", Labels: []string{"counter", "layers"}, By: "Priya Quillan",
+		Text: "`growers`, `germination` and `requests` call `data` themselves, so their rules are never asked."}, review.Noted, ""},
+	{server.NewFinding{Kind: review.Ask, Title: "Why is the labels route switched off?", Path: "counter/src/app.ts", Line: 19, Assignee: "Tomas Brackenbury", By: "Maren Thistlewood", Labels: []string{"counter"}}, review.Noted, ""},
+	{server.NewFinding{Kind: review.Ask, Title: "Who weighs boxes twice, and why?", Path: "desk/src/components/ShelfPicker.tsx", Line: 53, EndLine: 57, By: "Odd Fennimore"}, review.Noted, ""},
+	{server.NewFinding{Kind: review.Improve, Title: "Give the seed cards a folder of their own", Path: "desk/src/components", Assignee: "Odd Fennimore", Labels: []string{"desk", "layout"}, By: "Maren Thistlewood"}, review.Agreed, "hidden-by-prefix"},
+	{server.NewFinding{Kind: review.Improve, Title: "Say what is in misc, or move it to who uses it", Path: "desk/src/utils/misc.ts", Labels: []string{"desk", "names"}, By: "Maren Thistlewood"}, review.Noted, "vague-name"},
+	{server.NewFinding{Kind: review.Taste, Title: "Pages could be named without the word Page", Path: "desk/src/pages", Labels: []string{"names"}, By: "Odd Fennimore"}, review.Dropped, ""},
+	{server.NewFinding{Kind: review.Keep, Title: "Each part of the bench holds its rules, rows and tests", Path: "bench/bench", Labels: []string{"bench"}, By: "Maren Thistlewood",
+		Text: "This is how the desk should be cut as well: *one folder for one part of the work*."}, review.Agreed, ""},
+	{server.NewFinding{Kind: review.Keep, Title: "The panels of a print sheet now say what they show", Path: "desk/src/components/PrintSheet.tsx", Labels: []string{"desk"}, By: "Priya Quillan"}, review.Done, ""},
+	{server.NewFinding{Kind: review.Fix, Title: "Two ways to pack labels, told apart by a number", Path: "counter/src/logic/pack1.ts", Assignee: "Priya Quillan", Labels: []string{"counter", "names"}, By: "Maren Thistlewood"}, review.Noted, "numbered-name"},
+	{server.NewFinding{Kind: review.Improve, Title: "Everything imports one file of types", Path: "shared/src/types/all.ts", Labels: []string{"shared"}, By: "Maren Thistlewood",
+		Text: "A change to any of the seven types touches all who import the file. Let each part own its types."}, review.Noted, ""},
+	{server.NewFinding{Kind: review.Improve, Title: "The README could say which of the three parts to start first", Path: ".", By: "Priya Quillan"}, review.Done, ""},
+}
+
+// looked are the folders whose files were looked at.
+var looked = []string{"counter/src/logic", "counter/src/routes", "bench/bench/germination", "desk/src/pages", "shared"}
+
+// Fill takes the repository in, surveys it and records the review; what is
+// there already stays as it is.
+func Fill(ctx context.Context, s *server.Server, dir string) error {
+	c, err := s.TakeIn(ctx, dir, "after", "hollin-vault")
+	if err != nil {
+		return err
+	}
+	if _, err := s.Review().LatestSurvey(ctx, c.ID); err == nil {
+		return nil
+	}
+	if err := s.Survey(ctx, c); err != nil {
+		return err
+	}
+	if found, err := s.Review().Findings(ctx, c.ID); err != nil || len(found) > 0 {
+		return err
+	}
+	if _, err := s.Review().SetBrief(ctx, c.ID, model.Brief{Stage: model.InService, In: []string{}, Out: []string{}, Questions: []string{"What would it take to cut the desk as the bench is cut?", "Which parts of the counter can the labels printer do without?"}}, 0); err != nil {
+		return err
+	}
+	for _, x := range seeds {
+		if x.smell != "" {
+			if id := s.SmellOf(ctx, c.ID, x.smell, x.Path); id != "" {
+				x.Smell = id
+			}
+		}
+		f, err := s.Record(ctx, c.ID, x.NewFinding)
+		if err != nil {
+			return err
+		}
+		if x.state != review.Noted {
+			if _, err := s.Review().ChangeFinding(ctx, c.ID, f.ID, f.Version, review.Patch{State: &x.state}, x.By); err != nil {
+				return err
+			}
+		}
+	}
+	for _, p := range looked {
+		if err := s.MarkRead(ctx, c.ID, p, true, "Maren Thistlewood"); err != nil {
+			return err
+		}
+	}
+	return nil
+}

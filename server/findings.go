@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -92,21 +93,29 @@ func (s *Server) addFinding(ctx context.Context, in *struct {
 	CodebaseIn
 	Body NewFinding
 }) (*body[review.Finding], error) {
-	n := in.Body
-	o, err := s.shelf.survey(ctx, in.ID, n.Survey)
+	f, err := s.Record(ctx, in.ID, in.Body)
 	if err != nil {
 		return nil, err
 	}
-	f := review.Finding{Codebase: in.ID, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By, Smell: n.Smell,
+	return &body[review.Finding]{f}, nil
+}
+
+// Record keeps a remark with all that later surveys need to follow it.
+func (s *Server) Record(ctx context.Context, codebase int64, n NewFinding) (f review.Finding, err error) {
+	o, err := s.shelf.survey(ctx, codebase, n.Survey)
+	if err != nil {
+		return f, err
+	}
+	f = review.Finding{Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By, Smell: n.Smell,
 		Place: review.Place{Path: n.Path, Definition: n.Definition, Line: n.Line, EndLine: max(n.Line, n.EndLine), Survey: o.survey}}
 	if n.Smell != "" {
 		if err := fromSmell(o, &f); err != nil {
-			return nil, err
+			return f, err
 		}
 	}
 	file := o.facts.File(f.Place.Path)
 	if file == nil && o.Folder(f.Place.Path) == nil {
-		return nil, noPlace(f.Place.Path)
+		return f, noPlace(f.Place.Path)
 	}
 	if file != nil {
 		f.Place.Hash = file.Hash
@@ -118,7 +127,7 @@ func (s *Server) addFinding(ctx context.Context, in *struct {
 			}
 		}
 		if f.Place.Line > file.Lines() {
-			return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("%s has %d lines, so there is no line %d", file.Path, file.Lines(), f.Place.Line))
+			return f, huma.Error422UnprocessableEntity(fmt.Sprintf("%s has %d lines, so there is no line %d", file.Path, file.Lines(), f.Place.Line))
 		}
 		f.Place.EndLine = min(f.Place.EndLine, max(file.Lines(), f.Place.Line))
 		if f.Place.Line > 0 {
@@ -128,12 +137,26 @@ func (s *Server) addFinding(ctx context.Context, in *struct {
 			}
 		}
 	}
-	f, err = s.review.AddFinding(ctx, f)
-	if err != nil {
-		return nil, failure(err)
+	if f, err = s.review.AddFinding(ctx, f); err != nil {
+		return f, failure(err)
 	}
-	s.changed(in.ID, "finding")
-	return &body[review.Finding]{f}, nil
+	s.changed(codebase, "finding")
+	return f, nil
+}
+
+// SmellOf is the id of the first smell of a rule at a place, "" when there is
+// none.
+func (s *Server) SmellOf(ctx context.Context, codebase int64, rule, path string) string {
+	o, err := s.shelf.survey(ctx, codebase, 0)
+	if err != nil {
+		return ""
+	}
+	for _, sm := range o.Smells {
+		if sm.Rule == rule && (sm.Path == path || slices.Contains(sm.Touches, path)) {
+			return sm.ID
+		}
+	}
+	return ""
 }
 
 func fromSmell(o *open, f *review.Finding) error {

@@ -196,3 +196,22 @@ func (j *jobs) stopAll() {
 }
 
 func (j *jobs) wait() { j.wg.Wait() }
+
+// Survey surveys a codebase and waits for the end.
+func (s *Server) Survey(ctx context.Context, c review.Codebase) error {
+	rec, err := s.jobs.startSurvey(ctx, c)
+	if err != nil {
+		return err
+	}
+	s.jobs.wait()
+	list, err := s.review.Surveys(ctx, c.ID)
+	if err != nil {
+		return err
+	}
+	for _, r := range list {
+		if r.ID == rec.ID && r.State != review.Finished {
+			return fmt.Errorf("the survey was %s: %s", r.State, r.Problem)
+		}
+	}
+	return nil
+}

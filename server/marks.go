@@ -36,24 +36,7 @@ func (s *Server) registerMarks(api huma.API) {
 		CodebaseIn
 		Body Mark
 	}) (*struct{}, error) {
-		o, err := s.shelf.survey(ctx, in.ID, 0)
-		if err != nil {
-			return nil, err
-		}
-		files := map[string]string{}
-		for _, f := range o.facts.Files {
-			if model.Within(in.Body.Path, f.Path) && (o.InScope[f.Path] || f.Path == in.Body.Path) {
-				files[f.Path] = f.Hash
-			}
-		}
-		if len(files) == 0 {
-			return nil, noPlace(in.Body.Path)
-		}
-		if err := s.review.MarkRead(ctx, in.ID, files, in.Body.Read, in.Body.By); err != nil {
-			return nil, failure(err)
-		}
-		s.changed(in.ID, "read")
-		return nil, nil
+		return nil, s.MarkRead(ctx, in.ID, in.Body.Path, in.Body.Read, in.Body.By)
 	})
 	huma.Put(api, "/api/codebases/{id}/silence", func(ctx context.Context, in *struct {
 		CodebaseIn
@@ -77,4 +60,27 @@ func (s *Server) registerMarks(api huma.API) {
 		err := s.review.SetSetting(ctx, "interface", in.Body)
 		return in, failure(err)
 	})
+}
+
+// MarkRead sets or takes away the read marks of a file, or of all judged files
+// below a folder.
+func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read bool, by string) error {
+	o, err := s.shelf.survey(ctx, codebase, 0)
+	if err != nil {
+		return err
+	}
+	files := map[string]string{}
+	for _, f := range o.facts.Files {
+		if model.Within(path, f.Path) && (o.InScope[f.Path] || f.Path == path) {
+			files[f.Path] = f.Hash
+		}
+	}
+	if len(files) == 0 {
+		return noPlace(path)
+	}
+	if err := s.review.MarkRead(ctx, codebase, files, read, by); err != nil {
+		return failure(err)
+	}
+	s.changed(codebase, "read")
+	return nil
 }

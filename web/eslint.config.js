@@ -5,5 +5,5 @@ export default ts.config(
   { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts'] },
   ...ts.configs.recommended,
   hooks.configs.flat['recommended-latest'],
-  { rules: { '@typescript-eslint/no-non-null-assertion': 'error' } },
+  { rules: { '@typescript-eslint/no-non-null-assertion': 'error', 'react-hooks/incompatible-library': 'off' } },
 )

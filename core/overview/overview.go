@@ -4,6 +4,7 @@ package overview
 
 import (
 	"fmt"
+	"math"
 	"path"
 	"sort"
 	"strings"
@@ -120,7 +121,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 }
 
 // Worst picks the smells to name first: the strongest by strength, weight and
-// the lines they lie on, at most one of a rule until all rules had their turn.
+// (dampened, so that size alone does not decide) the lines they lie on, at most one of a rule until all rules had their turn.
 func Worst(s *model.Survey, all []model.Smell, n int) []model.Smell {
 	type ranked struct {
 		sm   model.Smell
@@ -138,7 +139,7 @@ func Worst(s *model.Survey, all []model.Smell, n int) []model.Smell {
 		if r := smells.Named(sm.Rule); r != nil {
 			w = r.Weight
 		}
-		rs = append(rs, ranked{sm, w * sm.Strength * float64(min(lines, 20000)+50)})
+		rs = append(rs, ranked{sm, w * sm.Strength * math.Sqrt(float64(lines+50))})
 	}
 	sort.SliceStable(rs, func(i, j int) bool { return rs[i].rank > rs[j].rank })
 	out := []model.Smell{}
@@ -409,7 +410,11 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 	}
 	switch {
 	case rings > 0:
-		add(ringEv, "%s of files need each other.", countOf(rings, "ring"))
+		if rings == 1 {
+			add(ringEv, "One ring of files can not be taken apart: each needs the next.")
+		} else {
+			add(ringEv, "%d rings of files can not be taken apart: each file needs the next.", rings)
+		}
 	case t.Links > 10:
 		add(nil, "No two files need each other in a ring, over %s dependencies.", group(t.Links))
 	}

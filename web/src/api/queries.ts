@@ -26,10 +26,15 @@ export const useCodebase = (id: number) =>
     queryFn: async () => (await answer(api.GET('/api/codebases/{id}', { params: { path: { id } } }))) as CodebaseStatus,
   })
 
-export const useSheet = (a: At) => useQuery({ queryKey: key('overview', a), queryFn: () => answer(api.GET('/api/codebases/{id}/overview', params(a))) })
+export const useSheet = (a: At) =>
+  useQuery({ queryKey: key('overview', a), queryFn: () => answer(api.GET('/api/codebases/{id}/overview', params(a))) })
 
 export const useLedger = (a: At) =>
-  useQuery({ queryKey: key('layout', a), queryFn: () => answer(api.GET('/api/codebases/{id}/layout', params(a))), placeholderData: keepPreviousData })
+  useQuery({
+    queryKey: key('layout', a),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/layout', params(a))),
+    placeholderData: keepPreviousData,
+  })
 
 export const useMargin = (a: At) =>
   useQuery({
@@ -54,14 +59,20 @@ export const usePlaces = (a: At, q: string) =>
     queryKey: ['codebase', a.id, 'places', a.survey, q],
     queryFn: ({ signal }) =>
       answer(
-        api.GET('/api/codebases/{id}/places', { params: { path: { id: a.id }, query: { q, survey: a.survey || undefined } }, signal }),
+        api.GET('/api/codebases/{id}/places', {
+          params: { path: { id: a.id }, query: { q, survey: a.survey || undefined } },
+          signal,
+        }),
       ),
     enabled: q.trim() !== '',
     placeholderData: keepPreviousData,
   })
 
 export const useFindings = (id: number) =>
-  useQuery({ queryKey: ['codebase', id, 'findings'], queryFn: () => answer(api.GET('/api/codebases/{id}/findings', { params: { path: { id } } })) })
+  useQuery({
+    queryKey: ['codebase', id, 'findings'],
+    queryFn: () => answer(api.GET('/api/codebases/{id}/findings', { params: { path: { id } } })),
+  })
 
 export const useChanges = (id: number, finding: number, version: number) =>
   useQuery({
@@ -70,9 +81,13 @@ export const useChanges = (id: number, finding: number, version: number) =>
   })
 
 export const useBrief = (id: number) =>
-  useQuery({ queryKey: ['codebase', id, 'brief'], queryFn: () => answer(api.GET('/api/codebases/{id}/brief', { params: { path: { id } } })) })
+  useQuery({
+    queryKey: ['codebase', id, 'brief'],
+    queryFn: () => answer(api.GET('/api/codebases/{id}/brief', { params: { path: { id } } })),
+  })
 
-export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => answer(api.GET('/api/settings')), staleTime: Infinity })
+export const useSettings = () =>
+  useQuery({ queryKey: ['settings'], queryFn: () => answer(api.GET('/api/settings')), staleTime: Infinity })
 
 /** Makes everything about a codebase's review and views be asked for again. */
 export function refresh(qc: QueryClient, id: number) {
@@ -159,8 +174,14 @@ export function useSurveyActions(id: number) {
   }
   const path = { params: { path: { id } } }
   return {
-    start: useMutation({ mutationFn: () => answer(api.POST('/api/codebases/{id}/surveys', { ...path, ...bare })), onSuccess: again }),
-    cancel: useMutation({ mutationFn: () => answer(api.POST('/api/codebases/{id}/cancel', { ...path, ...bare })), onSuccess: again }),
+    start: useMutation({
+      mutationFn: () => answer(api.POST('/api/codebases/{id}/surveys', { ...path, ...bare })),
+      onSuccess: again,
+    }),
+    cancel: useMutation({
+      mutationFn: () => answer(api.POST('/api/codebases/{id}/cancel', { ...path, ...bare })),
+      onSuccess: again,
+    }),
     remove: useMutation({ mutationFn: () => answer(api.DELETE('/api/codebases/{id}', { ...path, ...bare })), onSuccess: again }),
   }
 }

@@ -6,7 +6,10 @@ export type Brief = Schemas['Brief']
 export type BriefVersion = Schemas['BriefVersion']
 export type Change = Schemas['Change']
 export type Code = Schemas['Code']
-export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'> & { running: Progress | null; last: SurveyRecord | null }
+export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'> & {
+  running: Progress | null
+  last: SurveyRecord | null
+}
 export type Definition = Schemas['Definition']
 export type Evidence = Schemas['Evidence']
 export type Finding = Schemas['Finding']

@@ -25,12 +25,20 @@ function Shown({ c }: { c: CodeData }) {
   useReadOnLeaving(c, where.id, settings?.person ?? '')
   const marks = useMemo(() => {
     const out: Marked[] = []
-    if (margin.data?.path === c.path) for (const s of margin.data.smells) if (s.line && !s.silenced) out.push({ line: s.line, kind: 'smell', text: s.message.replaceAll('*', ''), strength: s.strength })
-    for (const f of findings.data ?? []) if (f.place.path === c.path && f.place.line > 0) out.push({ line: f.place.line, kind: 'finding', text: f.title, strength: 0 })
+    if (margin.data?.path === c.path)
+      for (const s of margin.data.smells)
+        if (s.line && !s.silenced)
+          out.push({ line: s.line, kind: 'smell', text: s.message.replaceAll('*', ''), strength: s.strength })
+    for (const f of findings.data ?? [])
+      if (f.place.path === c.path && f.place.line > 0)
+        out.push({ line: f.place.line, kind: 'finding', text: f.title, strength: 0 })
     return out
   }, [margin.data, findings.data, c.path])
   const line = where.line || 1
-  const editor = settings?.editor && c.root ? settings.editor.replaceAll('{path}', encodeURI(`${c.root}/${c.path}`)).replaceAll('{line}', String(line)) : ''
+  const editor =
+    settings?.editor && c.root
+      ? settings.editor.replaceAll('{path}', encodeURI(`${c.root}/${c.path}`)).replaceAll('{line}', String(line))
+      : ''
   const link = `${window.location.origin}${urlOf({ ...where, survey: where.survey || (margin.data ? surveyOf(findings.data, where.survey) : 0), pick: '' })}`
   const copy = async () => {
     try {
@@ -63,7 +71,10 @@ function Shown({ c }: { c: CodeData }) {
               open in my editor
             </a>
           ) : (
-            <span className="faint" title={c.root ? 'Set an address under Keys (?)' : 'This codebase is not a folder on this machine'}>
+            <span
+              className="faint"
+              title={c.root ? 'Set an address under Keys (?)' : 'This codebase is not a folder on this machine'}
+            >
               {c.root ? 'no editor set' : ''}
             </span>
           )}
@@ -73,14 +84,28 @@ function Shown({ c }: { c: CodeData }) {
         </span>
       </div>
       {copied && copied !== 'copied' && (
-        <input className="copylink mono" readOnly value={copied} aria-label="Permanent link" onFocus={(e) => e.currentTarget.select()} autoFocus />
+        <input
+          className="copylink mono"
+          readOnly
+          value={copied}
+          aria-label="Permanent link"
+          onFocus={(e) => e.currentTarget.select()}
+          autoFocus
+        />
       )}
       <div className="codebody">
         <Lists c={c} />
         <div className="pane">
           {c.missing && <p className="unsure pad">{c.missing}</p>}
           {(c.text || (!c.missing && c.lines === 0)) && (
-            <TextPane text={c.text} language={c.language} line={where.line} end={where.end} marks={marks} onPick={(l, e) => pick({ pick: '', line: l, end: e })} />
+            <TextPane
+              text={c.text}
+              language={c.language}
+              line={where.line}
+              end={where.end}
+              marks={marks}
+              onPick={(l, e) => pick({ pick: '', line: l, end: e })}
+            />
           )}
           {!c.missing && c.lines === 0 && <p className="faint pad">This file is empty.</p>}
         </div>
@@ -121,7 +146,10 @@ function Lists({ c }: { c: CodeData }) {
         <summary>Defines {figure(c.definitions.length)}</summary>
         <ul>
           {c.definitions.slice(0, 400).map((d) => (
-            <li key={`${d.line}:${d.parent}.${d.name}`} style={{ paddingLeft: d.parent ? 12 * Math.min(3, d.parent.split('.').length) : 0 }}>
+            <li
+              key={`${d.line}:${d.parent}.${d.name}`}
+              style={{ paddingLeft: d.parent ? 12 * Math.min(3, d.parent.split('.').length) : 0 }}
+            >
               <button
                 type="button"
                 className={inside(d) ? 'asLink mono on' : 'asLink mono'}
@@ -183,13 +211,21 @@ function Uses({ title, list, back }: { title: string; list: Use[]; back: boolean
           <li key={`${u.path}:${u.line}:${u.kind}`}>
             <PlaceLink path={u.path} line={back ? u.line : 0} max={30} note={`${u.kind} ${u.text}`} />{' '}
             {!back && (
-              <button type="button" className="quiet" title="the statement here" onClick={() => pick({ pick: '', line: u.line, end: u.line })}>
+              <button
+                type="button"
+                className="quiet"
+                title="the statement here"
+                onClick={() => pick({ pick: '', line: u.line, end: u.line })}
+              >
                 {u.line}
               </button>
             )}{' '}
             <small title={u.names.join(', ')}>
               {u.kind === 'import' ? '' : `${u.kind} `}
-              {u.names.filter((n) => n !== '*').slice(0, 3).join(', ')}
+              {u.names
+                .filter((n) => n !== '*')
+                .slice(0, 3)
+                .join(', ')}
               {u.names.length > 3 ? ' …' : ''}
               {u.sure ? '' : ' (not sure)'}
             </small>

@@ -21,7 +21,15 @@ const colours = HighlightStyle.define([
   { tag: [tags.string, tags.special(tags.string), tags.regexp], class: 'tk-text' },
   { tag: tags.comment, class: 'tk-note' },
   { tag: [tags.number, tags.bool, tags.null], class: 'tk-number' },
-  { tag: [tags.definition(tags.variableName), tags.definition(tags.propertyName), tags.function(tags.definition(tags.variableName)), tags.className], class: 'tk-name' },
+  {
+    tag: [
+      tags.definition(tags.variableName),
+      tags.definition(tags.propertyName),
+      tags.function(tags.definition(tags.variableName)),
+      tags.className,
+    ],
+    class: 'tk-name',
+  },
 ])
 
 function languageOf(name: string): Extension {
@@ -147,7 +155,15 @@ export function TextPane({ text, language, line, end, marks, onPick }: Props) {
           EditorView.domEventHandlers({
             mouseup(_, v) {
               const sel = window.getSelection()
-              if (!sel || sel.isCollapsed || !sel.anchorNode || !sel.focusNode || !v.contentDOM.contains(sel.anchorNode) || !v.contentDOM.contains(sel.focusNode)) return
+              if (
+                !sel ||
+                sel.isCollapsed ||
+                !sel.anchorNode ||
+                !sel.focusNode ||
+                !v.contentDOM.contains(sel.anchorNode) ||
+                !v.contentDOM.contains(sel.focusNode)
+              )
+                return
               const a = v.state.doc.lineAt(v.posAtDOM(sel.anchorNode, sel.anchorOffset)).number
               const b = v.state.doc.lineAt(v.posAtDOM(sel.focusNode, sel.focusOffset)).number
               state.current.onPick(Math.min(a, b), Math.max(a, b))
@@ -198,7 +214,8 @@ export function TextPane({ text, language, line, end, marks, onPick }: Props) {
       const at = v.lineBlockAt(v.state.doc.line(line).from)
       const top = v.scrollDOM.scrollTop
       const height = v.scrollDOM.clientHeight
-      if (at.top < top || at.bottom > top + height) effects.push(EditorView.scrollIntoView(v.state.doc.line(line).from, { y: 'start', yMargin: height / 4 }))
+      if (at.top < top || at.bottom > top + height)
+        effects.push(EditorView.scrollIntoView(v.state.doc.line(line).from, { y: 'start', yMargin: height / 4 }))
     }
     v.dispatch({ effects })
   }, [line, end, text, language])

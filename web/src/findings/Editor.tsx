@@ -10,7 +10,14 @@ import { useReview } from './review'
 
 type Draft = Pick<Finding, 'kind' | 'state' | 'title' | 'text' | 'assignee'> & { labels: string }
 
-const draftOf = (f: Finding): Draft => ({ kind: f.kind, state: f.state, title: f.title, text: f.text, assignee: f.assignee, labels: f.labels.join(', ') })
+const draftOf = (f: Finding): Draft => ({
+  kind: f.kind,
+  state: f.state,
+  title: f.title,
+  text: f.text,
+  assignee: f.assignee,
+  labels: f.labels.join(', '),
+})
 
 const fields: (keyof Draft)[] = ['kind', 'state', 'title', 'text', 'assignee', 'labels']
 
@@ -42,13 +49,11 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
   const changes = useChanges(where.id, f.id, f.version)
   const patch = patchOf(draftOf(base), d)
   const dirty = Object.keys(patch).length > 0
-  useEffect(() => {
-    // What somebody else changed comes in by itself while nothing is typed.
-    if (!dirty && f.version > base.version) {
-      setBase(f)
-      setD(draftOf(f))
-    }
-  }, [f, base, dirty])
+  // What somebody else changed comes in by itself while nothing is typed.
+  if (!dirty && f.version > base.version) {
+    setBase(f)
+    setD(draftOf(f))
+  }
   useEffect(() => {
     if (write || !d.text) return
     let late = false
@@ -100,7 +105,13 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
             <Button size="xs" onClick={() => void save(theirs, patchOf(draftOf(theirs), d))}>
               Save mine over theirs
             </Button>{' '}
-            <Button size="xs" variant="outline" onClick={() => void save(theirs, patchOf(draftOf(theirs), { ...draftOf(theirs), ...pickOf(d, Object.keys(patch)) }))}>
+            <Button
+              size="xs"
+              variant="outline"
+              onClick={() =>
+                void save(theirs, patchOf(draftOf(theirs), { ...draftOf(theirs), ...pickOf(d, Object.keys(patch)) }))
+              }
+            >
               Save only what I changed
             </Button>{' '}
             <Button
@@ -138,7 +149,12 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
         </label>
         <label>
           for
-          <input value={d.assignee} maxLength={100} placeholder="a name" onChange={(e) => setD({ ...d, assignee: e.target.value })} />
+          <input
+            value={d.assignee}
+            maxLength={100}
+            placeholder="a name"
+            onChange={(e) => setD({ ...d, assignee: e.target.value })}
+          />
         </label>
         <label className="grow">
           labels, with commas
@@ -198,7 +214,8 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
       </p>
       <details>
         <summary>
-          {f.author ? `Noted by ${f.author}` : 'Noted'} on {new Date(f.created).toLocaleDateString('en-GB', { dateStyle: 'long' })}
+          {f.author ? `Noted by ${f.author}` : 'Noted'} on{' '}
+          {new Date(f.created).toLocaleDateString('en-GB', { dateStyle: 'long' })}
           {(changes.data?.length ?? 0) > 0 && `, ${changes.data?.length} changes since`}
         </summary>
         <ul>

@@ -91,7 +91,12 @@ export default function Findings() {
       <div className="filters">
         <span className="faint">Group by</span>
         {groupings.map((g) => (
-          <button key={g.id} type="button" aria-pressed={by === g.id} onClick={() => show({ group: g.id === 'order' ? '' : g.id })}>
+          <button
+            key={g.id}
+            type="button"
+            aria-pressed={by === g.id}
+            onClick={() => show({ group: g.id === 'order' ? '' : g.id })}
+          >
             {g.title}
           </button>
         ))}
@@ -116,7 +121,8 @@ export default function Findings() {
         </label>
       </div>
       <p className="faint exports">
-        {filtered ? `${list.length} of ${counted(all.data.length, 'finding')}` : counted(all.data.length, 'finding')}. Hand them out:{' '}
+        {filtered ? `${list.length} of ${counted(all.data.length, 'finding')}` : counted(all.data.length, 'finding')}. Hand them
+        out:{' '}
         <a href={`/api/codebases/${where.id}/export/findings.md`} download>
           Markdown
         </a>
@@ -133,12 +139,20 @@ export default function Findings() {
         <div className="empty">
           <p className="say">Nothing is recorded yet.</p>
           <p>
-            Press <kbd>n</kbd> at any place and write one line; or press <kbd>s</kbd> on a smell in the margin, and its evidence comes along.
+            Press <kbd>n</kbd> at any place and write one line; or press <kbd>s</kbd> on a smell in the margin, and its evidence
+            comes along.
           </p>
         </div>
       )}
       {all.data.length > 0 && list.length === 0 && <p className="faint">No finding fits this filter.</p>}
-      <div ref={box} tabIndex={0} role="group" aria-label="Findings; arrows move, Enter opens" onKeyDown={press} className="flist">
+      <div
+        ref={box}
+        tabIndex={0}
+        role="group"
+        aria-label="Findings; arrows move, Enter opens"
+        onKeyDown={press}
+        className="flist"
+      >
         {groups.map((g) => (
           <div key={g.title}>
             {g.title && (
@@ -149,14 +163,23 @@ export default function Findings() {
             {g.findings.map((f) => {
               const i = flat.indexOf(f)
               return (
-                <div key={f.id} id={`finding-${f.id}`} className={`frow${i === chosen ? ' picked' : ''}${f.state === 'done' || f.state === 'dropped' ? ' over' : ''}`}>
+                <div
+                  key={f.id}
+                  id={`finding-${f.id}`}
+                  className={`frow${i === chosen ? ' picked' : ''}${f.state === 'done' || f.state === 'dropped' ? ' settled' : ''}`}
+                >
                   <div className="fline" onClick={() => setChosen(i)}>
                     <Sign kind={f.kind} />
-                    <button type="button" className="asText" aria-expanded={open === f.id} onClick={() => show({ open: open === f.id ? '' : String(f.id) })}>
+                    <button
+                      type="button"
+                      className="asText"
+                      aria-expanded={open === f.id}
+                      onClick={() => show({ open: open === f.id ? '' : String(f.id) })}
+                    >
                       {f.title}
                     </button>
                     <span className="fplace">
-                      <PlaceLink path={f.place.path} line={f.place.line} end={f.place.end_line} max={44} />
+                      <PlaceLink path={f.place.path} line={f.place.line} end={f.place.end_line} max={34} />
                     </span>
                     <span className="fwho">{f.assignee}</span>
                     <span className="flabels">{f.labels.map((l) => `#${l}`).join(' ')}</span>

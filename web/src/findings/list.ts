@@ -77,7 +77,9 @@ export function grouped(list: Finding[], by: Grouping): Group[] {
     if (by === 'place') return k === '.' ? 'the codebase' : k
     return k
   }
-  return [...m.entries()].sort((a, b) => rank(a[0]) - rank(b[0]) || (a[0] < b[0] ? -1 : 1)).map(([k, findings]) => ({ title: title(k), findings }))
+  return [...m.entries()]
+    .sort((a, b) => rank(a[0]) - rank(b[0]) || (a[0] < b[0] ? -1 : 1))
+    .map(([k, findings]) => ({ title: title(k), findings }))
 }
 
 /** The position that puts a finding between its new neighbours. */

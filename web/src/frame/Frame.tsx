@@ -57,7 +57,13 @@ function Framed() {
     layout: () => look('layout'),
     findings: () => look('findings'),
     code: () => look('code'),
-    up: () => where.at !== '.' && go({ at: parentOf(where.at), view: where.view === 'code' ? 'layout' : where.view, pick: where.view === 'layout' ? where.at : '' }),
+    up: () =>
+      where.at !== '.' &&
+      go({
+        at: parentOf(where.at),
+        view: where.view === 'code' ? 'layout' : where.view,
+        pick: where.view === 'layout' ? where.at : '',
+      }),
     read: () => {
       const m = marked.data
       if (m) mark.mutate({ path: m.path, read: m.read < 1, by: settings?.person ?? '' })

@@ -32,9 +32,12 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
       <div className="keycard">
         <section>
           <h3>Keys</h3>
-          <p className="faint">Click a key and press another to change it; Backspace switches it off. They act outside fields only.</p>
+          <p className="faint">
+            Click a key and press another to change it; Backspace switches it off. They act outside fields only.
+          </p>
           <label className="check">
-            <input type="checkbox" checked={settings.single_keys} onChange={(e) => put({ single_keys: e.target.checked })} /> Single keys act
+            <input type="checkbox" checked={settings.single_keys} onChange={(e) => put({ single_keys: e.target.checked })} />{' '}
+            Single keys act
           </label>
           {clash && (
             <p role="alert" className="warn">
@@ -80,7 +83,12 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
           <h3>You</h3>
           <label>
             Name under which remarks are recorded
-            <input key={settings.person} defaultValue={settings.person} maxLength={100} onBlur={(e) => put({ person: e.target.value.trim() })} />
+            <input
+              key={settings.person}
+              defaultValue={settings.person}
+              maxLength={100}
+              onBlur={(e) => put({ person: e.target.value.trim() })}
+            />
           </label>
           <label>
             Editor: an address with {'{path}'} and {'{line}'}

@@ -1,7 +1,17 @@
 import { useEffect, useRef, type ReactNode } from 'react'
 
 /** A sheet laid over the page; Escape and a click beside it take it away. */
-export function Sheet({ title, onClose, children, wide }: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
+export function Sheet({
+  title,
+  onClose,
+  children,
+  wide,
+}: {
+  title: string
+  onClose: () => void
+  children: ReactNode
+  wide?: boolean
+}) {
   const box = useRef<HTMLDialogElement>(null)
   useEffect(() => {
     const d = box.current

@@ -53,7 +53,8 @@ export function useKeys(handlers: Handlers) {
         }
         return
       }
-      if (!single || e.ctrlKey || e.metaKey || e.altKey || e.isComposing || e.repeat || e.defaultPrevented || inField(e.target)) return
+      if (!single || e.ctrlKey || e.metaKey || e.altKey || e.isComposing || e.repeat || e.defaultPrevented || inField(e.target))
+        return
       const found = actions.find((a) => map[a.id] === e.key)
       const run = found && latest.current[found.id]
       if (run) {

@@ -114,7 +114,8 @@ function LastSurvey({ c }: { c: CodebaseStatus }) {
   return (
     <span className="unsure">
       The last survey was {last.state === 'failed' ? 'given up' : last.state} on {when}
-      {last.problem && last.problem !== 'cancelled' ? `: ${last.problem}` : ''}.{c.latest > 0 ? ' The one before still stands.' : ''}
+      {last.problem && last.problem !== 'cancelled' ? `: ${last.problem}` : ''}.
+      {c.latest > 0 ? ' The one before still stands.' : ''}
     </span>
   )
 }
@@ -151,7 +152,13 @@ function TakeIn({ allowed }: { allowed: string[] }) {
       >
         <label className="grow">
           Folder, Git repository or archive on this machine
-          <input className="mono" value={path} required placeholder={allowed[0] ?? '/home/you/project'} onChange={(e) => setPath(e.target.value)} />
+          <input
+            className="mono"
+            value={path}
+            required
+            placeholder={allowed[0] ?? '/home/you/project'}
+            onChange={(e) => setPath(e.target.value)}
+          />
         </label>
         <label>
           Revision <small>(Git; empty: the folder as it is)</small>
@@ -187,7 +194,8 @@ function TakeIn({ allowed }: { allowed: string[] }) {
       <p className="faint">
         {allowed.length > 0 ? (
           <>
-            Folders that may be surveyed: <span className="mono">{allowed.join(', ')}</span>. Start the server with --allow for others.
+            Folders that may be surveyed: <span className="mono">{allowed.join(', ')}</span>. Start the server with --allow for
+            others.
           </>
         ) : (
           'No folder may be surveyed yet: start the server with --allow and a folder.'

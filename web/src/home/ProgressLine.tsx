@@ -2,7 +2,13 @@ import { useSurveyActions } from '../api/queries'
 import type { Progress } from '../api/types'
 import { figure } from '../theme/ink'
 
-const steps: Record<string, string> = { listing: 'Listing the files', reading: 'Reading', linking: 'Linking', linked: 'Linking', keeping: 'Keeping what was read' }
+const steps: Record<string, string> = {
+  listing: 'Listing the files',
+  reading: 'Reading',
+  linking: 'Linking',
+  linked: 'Linking',
+  keeping: 'Keeping what was read',
+}
 
 /** How far a running survey is, with the way to stop it. */
 export function ProgressLine({ progress: p }: { progress: Progress }) {

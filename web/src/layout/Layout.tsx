@@ -187,7 +187,11 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
 function SortHead(p: { id: Column; title: string; hint: string; sort: Column; down: boolean; onSort: (c: Column) => void }) {
   const on = p.sort === p.id
   return (
-    <span role="columnheader" aria-sort={on ? (p.down ? 'descending' : 'ascending') : 'none'} className={p.id === 'name' ? 'l' : ''}>
+    <span
+      role="columnheader"
+      aria-sort={on ? (p.down ? 'descending' : 'ascending') : 'none'}
+      className={p.id === 'name' ? 'l' : ''}
+    >
       <button type="button" title={p.hint} onClick={() => p.onSort(p.id)} tabIndex={-1}>
         {p.title}
         {on ? (p.down ? ' ↓' : ' ↑') : ''}
@@ -224,12 +228,22 @@ function Line({ s, index, start, roles, most, picked, here, href, onPick, onTogg
       style={{ transform: `translateY(${start}px)` }}
       onClick={onPick}
     >
-      <span role="gridcell" className="readmark" title={r.judged ? `${Math.round(r.read * 100)} % looked at` : 'nothing to judge'}>
+      <span
+        role="gridcell"
+        className="readmark"
+        title={r.judged ? `${Math.round(r.read * 100)} % looked at` : 'nothing to judge'}
+      >
         {r.judged ? read : ''}
       </span>
       <span role="gridcell" className="l named" style={{ paddingLeft: Math.min(r.depth, 10) * 14 }}>
         {s.parent ? (
-          <button type="button" className="twist" tabIndex={-1} aria-label={s.open ? `Fold ${r.name}` : `Unfold ${r.name}`} onClick={onToggle}>
+          <button
+            type="button"
+            className="twist"
+            tabIndex={-1}
+            aria-label={s.open ? `Fold ${r.name}` : `Unfold ${r.name}`}
+            onClick={onToggle}
+          >
             {s.open ? '▾' : '▸'}
           </button>
         ) : (
@@ -238,12 +252,19 @@ function Line({ s, index, start, roles, most, picked, here, href, onPick, onTogg
         <Link to={href} tabIndex={-1} className="mono" title={r.path}>
           {r.name}
         </Link>
-        <span className={`rpurpose ${r.source}`} title={r.purpose ? `${r.purpose} (${r.source === 'author' ? 'its authors' : r.source})` : undefined}>
+        <span
+          className={`rpurpose ${r.source}`}
+          title={r.purpose ? `${r.purpose} (${r.source === 'author' ? 'its authors' : r.source})` : undefined}
+        >
           {r.purpose}
         </span>
       </span>
       <span role="gridcell" className="l">
-        {r.skipped ? <small className="faint">{r.skipped}</small> : <RoleBar row={r} roles={roles} most={here ? r.judged : most} />}
+        {r.skipped ? (
+          <small className="faint">{r.skipped}</small>
+        ) : (
+          <RoleBar row={r} roles={roles} most={here ? r.judged : most} />
+        )}
       </span>
       <span role="gridcell">{figure(r.lines)}</span>
       <span role="gridcell">{r.file ? '' : figure(r.files)}</span>

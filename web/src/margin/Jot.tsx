@@ -100,7 +100,12 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
       <div className="jotline">
         <label>
           <span className="hidden">Kind</span>
-          <select value={remark.kind} onChange={(e) => setKind(e.target.value as Kind)} disabled={remark.named} className="kindmenu">
+          <select
+            value={remark.kind}
+            onChange={(e) => setKind(e.target.value as Kind)}
+            disabled={remark.named}
+            className="kindmenu"
+          >
             {kinds.map((k) => (
               <option key={k.kind} value={k.kind}>
                 {k.sign} {k.word}
@@ -114,7 +119,13 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
           </button>
         )}
         {labels.map((l) => (
-          <button key={l} type="button" className="chip" onClick={() => setLabels(labels.filter((x) => x !== l))} aria-label={`Without ${l}`}>
+          <button
+            key={l}
+            type="button"
+            className="chip"
+            onClick={() => setLabels(labels.filter((x) => x !== l))}
+            aria-label={`Without ${l}`}
+          >
             #{l} ×
           </button>
         ))}

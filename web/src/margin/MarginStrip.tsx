@@ -18,7 +18,13 @@ export function MarginStrip() {
   const margin = useMargin({ ...where, at: subject })
   return (
     <aside className="margin" aria-label="Margin">
-      <div className="marginscroll">{margin.data ? <About key={margin.data.path} m={margin.data} /> : margin.isError && <p className="warn">{margin.error.message}</p>}</div>
+      <div className="marginscroll">
+        {margin.data ? (
+          <About key={margin.data.path} m={margin.data} />
+        ) : (
+          margin.isError && <p className="warn">{margin.error.message}</p>
+        )}
+      </div>
       <Jot path={subject} line={where.pick ? 0 : where.line} end={where.pick ? 0 : where.end} survey={where.survey} />
     </aside>
   )
@@ -64,7 +70,9 @@ function About({ m }: { m: Margin }) {
           <>
             {m.purpose.text}{' '}
             {m.purpose.source === 'author' ? (
-              <Link to={urlOf({ id: where.id, view: 'code', at: m.purpose.path, line: m.purpose.line, survey: where.survey })}>its authors</Link>
+              <Link to={urlOf({ id: where.id, view: 'code', at: m.purpose.path, line: m.purpose.line, survey: where.survey })}>
+                its authors
+              </Link>
             ) : (
               <i>{m.purpose.source}</i>
             )}
@@ -142,7 +150,15 @@ function About({ m }: { m: Margin }) {
           <li key={f.id}>
             <Sign kind={f.kind} />
             <span>
-              <button type="button" className="asLink" onClick={() => void navigate(urlOf({ id: where.id, view: 'findings', at: where.at, survey: where.survey }, { open: String(f.id) }))}>
+              <button
+                type="button"
+                className="asLink"
+                onClick={() =>
+                  void navigate(
+                    urlOf({ id: where.id, view: 'findings', at: where.at, survey: where.survey }, { open: String(f.id) }),
+                  )
+                }
+              >
                 {f.title}
               </button>
               <small>
@@ -173,7 +189,11 @@ function SmellItem({ s, m, chosen, recorded, onChoose, onRecord }: ItemProps) {
   const title = m.titles[s.rule]
   return (
     <li id={`smell-${s.id}`} className={chosen ? 'chosen' : ''}>
-      <span className={`ink k${inkStep(s.strength)}`} title={`strength ${s.strength.toFixed(2)} of 1`} aria-label={`strength ${s.strength.toFixed(2)}`} />
+      <span
+        className={`ink k${inkStep(s.strength)}`}
+        title={`strength ${s.strength.toFixed(2)} of 1`}
+        aria-label={`strength ${s.strength.toFixed(2)}`}
+      />
       <div>
         <button type="button" className="asText" aria-expanded={chosen} onClick={onChoose}>
           <Emphasised text={s.message} />
@@ -238,7 +258,14 @@ function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
         if (reason.trim()) onSilence(reason.trim())
       }}
     >
-      <input autoFocus aria-label="Reason for silencing" placeholder="Why does it not count?" value={reason} maxLength={300} onChange={(e) => setReason(e.target.value)} />
+      <input
+        autoFocus
+        aria-label="Reason for silencing"
+        placeholder="Why does it not count?"
+        value={reason}
+        maxLength={300}
+        onChange={(e) => setReason(e.target.value)}
+      />
     </form>
   )
 }

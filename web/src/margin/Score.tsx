@@ -30,7 +30,12 @@ export function Score({ score, strains, titles }: { score: Legibility; strains: 
         const sum = mine.reduce((a, s) => a + s.strain, 0)
         return (
           <div key={key}>
-            <button type="button" className="facet" aria-expanded={open === name} onClick={() => setOpen(open === name ? '' : name)}>
+            <button
+              type="button"
+              className="facet"
+              aria-expanded={open === name}
+              onClick={() => setOpen(open === name ? '' : name)}
+            >
               <span>{name}</span>
               <span className="track" aria-hidden="true">
                 <em style={{ width: `${v ?? 0}%` }} />
@@ -56,7 +61,10 @@ export function Score({ score, strains, titles }: { score: Legibility; strains: 
                       </thead>
                       <tbody>
                         {mine.map((s) => (
-                          <tr key={s.rule} title={`${s.hits} hits; ${Math.round(s.touched)} of ${s.judged_lines} judged lines, each times its strength`}>
+                          <tr
+                            key={s.rule}
+                            title={`${s.hits} hits; ${Math.round(s.touched)} of ${s.judged_lines} judged lines, each times its strength`}
+                          >
                             <td>{titleOf(s.rule)}</td>
                             <td>{s.weight}</td>
                             <td>{((100 * s.touched) / s.judged_lines).toFixed(1)} %</td>
@@ -76,8 +84,8 @@ export function Score({ score, strains, titles }: { score: Legibility; strains: 
         )
       })}
       <p className="faint rests">
-        Rests on {score.judged_share === null ? '–' : Math.round(score.judged_share * 100)} % of the lines here; the rest is generated, vendored, binary or
-        out of scope.
+        Rests on {score.judged_share === null ? '–' : Math.round(score.judged_share * 100)} % of the lines here; the rest is
+        generated, vendored, binary or out of scope.
       </p>
     </section>
   )

@@ -32,8 +32,11 @@ export function BriefBlock() {
       ) : (
         <>
           <p>
-            Judged as <b>{b.stage}</b>; {b.in.length + b.out.length === 0 ? 'everything is in scope' : `in scope: ${b.in.join(', ') || 'everything'}${b.out.length ? `, but for ${b.out.join(', ')}` : ''}`}.{' '}
-            {b.questions.length === 0 ? 'No questions to answer.' : `${counted(b.questions.length, 'question')} to answer:`}
+            Judged as <b>{b.stage}</b>;{' '}
+            {b.in.length + b.out.length === 0
+              ? 'everything is in scope'
+              : `in scope: ${b.in.join(', ') || 'everything'}${b.out.length ? `, but for ${b.out.join(', ')}` : ''}`}
+            . {b.questions.length === 0 ? 'No questions to answer.' : `${counted(b.questions.length, 'question')} to answer:`}
           </p>
           {b.questions.length > 0 && (
             <ul>
@@ -73,7 +76,8 @@ function Form({ start, onDone }: { start: BriefVersion; onDone: () => void }) {
         <legend>How far along is it?</legend>
         {stages.map((s) => (
           <label key={s.stage} className="check">
-            <input type="radio" name="stage" checked={stage === s.stage} onChange={() => setStage(s.stage)} /> {s.stage} <small>{s.hint}</small>
+            <input type="radio" name="stage" checked={stage === s.stage} onChange={() => setStage(s.stage)} /> {s.stage}{' '}
+            <small>{s.hint}</small>
           </label>
         ))}
       </fieldset>

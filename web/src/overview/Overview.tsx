@@ -45,7 +45,9 @@ function OneSheet({ s }: { s: Sheet }) {
         {s.sentences.map((x) => (
           <Said key={x.text} text={x.text} evidence={x.evidence} />
         ))}
-        {s.limited && <p className="faint">The brief leaves part of the codebase out of scope; figures on what is judged leave it out too.</p>}
+        {s.limited && (
+          <p className="faint">The brief leaves part of the codebase out of scope; figures on what is judged leave it out too.</p>
+        )}
       </section>
       <div className="two">
         <section>
@@ -93,14 +95,14 @@ function OneSheet({ s }: { s: Sheet }) {
       <section>
         <h2>What it rests on</h2>
         <p>
-          {counted(s.totals.files, 'file')} in {counted(s.totals.folders, 'folder')}, {figure(s.totals.lines)} lines, {figure(s.totals.judged_lines)} of them
-          judged
+          {counted(s.totals.files, 'file')} in {counted(s.totals.folders, 'folder')}, {figure(s.totals.lines)} lines,{' '}
+          {figure(s.totals.judged_lines)} of them judged
           {Object.entries(s.totals.skipped).length > 0 &&
             `; left out of judgement: ${Object.entries(s.totals.skipped)
               .map(([k, n]) => `${figure(n)} ${k}`)
               .join(', ')}`}
-          . {counted(s.resolved, 'import')} lead into the codebase, {figure(s.unresolved)} lead nowhere; {counted(s.totals.external_packages, 'package')} from
-          outside.
+          . {counted(s.resolved, 'import')} lead into the codebase, {figure(s.unresolved)} lead nowhere;{' '}
+          {counted(s.totals.external_packages, 'package')} from outside.
         </p>
         {s.note_count > 0 && (
           <details>
@@ -298,7 +300,9 @@ function Runs({ s }: { s: Sheet }) {
   const sorted = [...s.runs].sort((a, b) => order.indexOf(a.purpose) - order.indexOf(b.purpose))
   // Two of each purpose tell most; the rest is a click away.
   const seen: Record<string, number> = {}
-  const shown = all ? sorted : sorted.filter((r) => (seen[r.purpose] = (seen[r.purpose] ?? 0) + 1) <= (r.purpose === 'other' ? 0 : 3))
+  const shown = all
+    ? sorted
+    : sorted.filter((r) => (seen[r.purpose] = (seen[r.purpose] ?? 0) + 1) <= (r.purpose === 'other' ? 0 : 3))
   return (
     <>
       <table className="plain runs">

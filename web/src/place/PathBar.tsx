@@ -64,7 +64,14 @@ function Step({ step, here, where }: { step: { path: string; name: string }; her
         {step.name}
       </button>
       {step.path !== '.' && (
-        <button type="button" className="more" aria-label={`Beside ${step.name}`} aria-haspopup="menu" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className="more"
+          aria-label={`Beside ${step.name}`}
+          aria-haspopup="menu"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           ▾
         </button>
       )}

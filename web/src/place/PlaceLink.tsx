@@ -6,7 +6,19 @@ import { urlOf, useWhere } from './place'
  * A path that leads to its place. Whether it is a file is told by the line or
  * by its form: a folder's page redirects when it turns out to be a file.
  */
-export function PlaceLink({ path, line = 0, end = 0, max = 60, note }: { path: string; line?: number; end?: number; max?: number; note?: string }) {
+export function PlaceLink({
+  path,
+  line = 0,
+  end = 0,
+  max = 60,
+  note,
+}: {
+  path: string
+  line?: number
+  end?: number
+  max?: number
+  note?: string
+}) {
   const { where } = useWhere()
   const to =
     line > 0 || /\.[A-Za-z0-9]+$/.test(path)

@@ -85,7 +85,8 @@ export function useWhere() {
   const show = useCallback(
     (to: Record<string, string>) => {
       const q = new URLSearchParams(window.location.search)
-      for (const [k, v] of Object.entries(to)) if (v) q.set(k, v)
+      for (const [k, v] of Object.entries(to))
+        if (v) q.set(k, v)
         else q.delete(k)
       void navigate({ search: q.toString() }, { replace: true })
     },
@@ -96,5 +97,7 @@ export function useWhere() {
 
 /** The URL of a piece of evidence: a file opens at its line, a folder in Layout. */
 export function evidenceUrl(w: Where, e: { path: string; line: number }, file: boolean): string {
-  return file ? urlOf({ id: w.id, view: 'code', at: e.path, line: e.line, survey: w.survey }) : urlOf({ id: w.id, view: 'layout', at: e.path, survey: w.survey })
+  return file
+    ? urlOf({ id: w.id, view: 'code', at: e.path, line: e.line, survey: w.survey })
+    : urlOf({ id: w.id, view: 'layout', at: e.path, survey: w.survey })
 }

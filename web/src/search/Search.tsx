@@ -66,7 +66,9 @@ export default function Search({ onClose }: { onClose: () => void }) {
   const mine = useMemo(() => {
     const words = q.toLowerCase().trim()
     if (!words) return []
-    return (findings.data ?? []).filter((f) => `${f.title} ${f.text} ${f.labels.join(' ')} ${f.assignee}`.toLowerCase().includes(words)).slice(0, 8)
+    return (findings.data ?? [])
+      .filter((f) => `${f.title} ${f.text} ${f.labels.join(' ')} ${f.assignee}`.toLowerCase().includes(words))
+      .slice(0, 8)
   }, [findings.data, q])
   const byFolder = useMemo(() => {
     const m = new Map<string, SearchLine[]>()
@@ -122,7 +124,8 @@ export default function Search({ onClose }: { onClose: () => void }) {
           </label>
           {where.at !== '.' && (
             <label className="check">
-              <input type="checkbox" checked={here} onChange={(e) => setHere(e.target.checked)} /> only below {shortPath(where.at, 24)}
+              <input type="checkbox" checked={here} onChange={(e) => setHere(e.target.checked)} /> only below{' '}
+              {shortPath(where.at, 24)}
             </label>
           )}
         </div>
@@ -133,7 +136,11 @@ export default function Search({ onClose }: { onClose: () => void }) {
               <h3>Places</h3>
               {places.data?.slice(0, 10).map((p) => (
                 <button key={`${p.path}:${p.definition}:${p.line}`} type="button" data-hit onClick={() => go(placeUrl(p))}>
-                  <b className="mono">{p.name}</b> <small>{p.kind}</small> <span className="mono faint">{shortPath(p.path, 70)}{p.line ? `:${p.line}` : ''}</span>
+                  <b className="mono">{p.name}</b> <small>{p.kind}</small>{' '}
+                  <span className="mono faint">
+                    {shortPath(p.path, 70)}
+                    {p.line ? `:${p.line}` : ''}
+                  </span>
                 </button>
               ))}
             </section>
@@ -142,7 +149,12 @@ export default function Search({ onClose }: { onClose: () => void }) {
             <section>
               <h3>Findings</h3>
               {mine.map((f) => (
-                <button key={f.id} type="button" data-hit onClick={() => go(urlOf({ id: where.id, view: 'findings' }, { open: String(f.id) }))}>
+                <button
+                  key={f.id}
+                  type="button"
+                  data-hit
+                  onClick={() => go(urlOf({ id: where.id, view: 'findings' }, { open: String(f.id) }))}
+                >
                   <Sign kind={f.kind} /> {f.title} <small>{f.state}</small>
                 </button>
               ))}
@@ -155,7 +167,8 @@ export default function Search({ onClose }: { onClose: () => void }) {
                 <small>
                   {found.problem ||
                     (found.end
-                      ? found.end.problem || `${counted(found.end.total ?? 0, 'line')} in ${counted(found.end.files ?? 0, 'file')}${found.end.more ? '; there are more' : ''}`
+                      ? found.end.problem ||
+                        `${counted(found.end.total ?? 0, 'line')} in ${counted(found.end.files ?? 0, 'file')}${found.end.more ? '; there are more' : ''}`
                       : found.q === q
                         ? `${figure(found.files.length)} files so far …`
                         : '…')}
@@ -172,7 +185,9 @@ export default function Search({ onClose }: { onClose: () => void }) {
                           type="button"
                           data-hit
                           title={`${f.path}:${h.line}`}
-                          onClick={() => go(urlOf({ id: where.id, view: 'code', at: f.path ?? '', line: h.line, survey: where.survey }))}
+                          onClick={() =>
+                            go(urlOf({ id: where.id, view: 'code', at: f.path ?? '', line: h.line, survey: where.survey }))
+                          }
                         >
                           <span className="mono faint">
                             {shortPath((f.path ?? '').slice(d === '.' ? 0 : d.length + 1), 28)}:{h.line}

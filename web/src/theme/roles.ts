@@ -30,4 +30,5 @@ const looks = [
 export const roleLook = (index: number): string => (index < 0 ? 'role none' : `role ${looks[index] ?? 'none'}`)
 
 /** What a role is called in the legend. */
-export const roleName = (roles: readonly Role[], index: number): string => (index < 0 ? 'role unknown' : (roles[index] ?? 'role unknown'))
+export const roleName = (roles: readonly Role[], index: number): string =>
+  index < 0 ? 'role unknown' : (roles[index] ?? 'role unknown')
