@@ -38,6 +38,9 @@ func NewPattern(q string, isRegexp, matchCase bool) (*Pattern, error) {
 	if strings.TrimSpace(q) == "" {
 		return nil, ErrEmpty
 	}
+	if !utf8.ValidString(q) {
+		return nil, errors.New("what is looked for is not UTF-8")
+	}
 	if len(q) > 1000 {
 		return nil, errors.New("a search has 1000 bytes at most")
 	}

@@ -15,44 +15,44 @@ import (
 // here, with signals of its own or shared ones.
 var catalogue = []pattern{
 	{"layered", []signal{
-		{30, true, roles("The code holds %s of the layers routes or handlers, logic, and data access", []model.Role{model.RoleRouting, model.RoleHandler}, []model.Role{model.RoleLogic}, []model.Role{model.RoleDataAccess})},
-		{35, true, downwards},
-		{20, false, named("Folders are named for layers", "No folders are named for layers", 3, "routes", "handlers", "controllers", "logic", "services", "domain", "data", "repositories", "persistence", "store", "api", "business")},
-		{15, false, skips},
+		{30, true, 0, roles("The code holds %s of the layers routes or handlers, logic, and data access", []model.Role{model.RoleRouting, model.RoleHandler}, []model.Role{model.RoleLogic}, []model.Role{model.RoleDataAccess})},
+		{35, true, 0, downwards},
+		{20, true, 45, named("Folders are named for layers", "No folders are named for layers", 3, "routes", "handlers", "controllers", "logic", "services", "domain", "data", "repositories", "persistence", "store", "api", "business")},
+		{15, false, 0, skips},
 	}},
 	{"model-view-controller", []signal{
-		{30, true, roles("The code holds %s of models, views and controllers", []model.Role{model.RoleModel, model.RoleDataAccess}, []model.Role{model.RoleView}, []model.Role{model.RoleHandler})},
-		{50, true, named("Folders are named models, views and controllers", "Folders are not named models, views and controllers", 3, "models", "views", "controllers", "model", "view", "controller", "templates")},
-		{20, false, leads("Controllers use models", "No controller uses a model", model.RoleHandler, model.RoleModel, model.RoleDataAccess)},
+		{30, true, 0, roles("The code holds %s of models, views and controllers", []model.Role{model.RoleModel, model.RoleDataAccess}, []model.Role{model.RoleView}, []model.Role{model.RoleHandler})},
+		{50, true, 0, named("Folders are named models, views and controllers", "Folders are not named models, views and controllers", 3, "models", "views", "controllers", "model", "view", "controller", "templates")},
+		{20, false, 0, leads("Controllers use models", "No controller uses a model", model.RoleHandler, model.RoleModel, model.RoleDataAccess)},
 	}},
 	{"rings", []signal{
-		{45, true, named("Folders are named for a core, its ports and what surrounds them", "No folders are named for a core with ports around it", 2, "core", "domain", "ports", "adapters", "application", "infrastructure", "usecases", "use cases")},
-		{55, true, inward},
+		{45, true, 0, named("Folders are named for a core, its ports and what surrounds them", "No folders are named for a core with ports around it", 2, "core", "domain", "ports", "adapters", "application", "infrastructure", "usecases", "use cases")},
+		{55, true, 0, inward},
 	}},
 	{"by kind", []signal{
-		{70, true, kindShare},
-		{30, false, pureFolders},
+		{70, true, 0, kindShare},
+		{30, false, 0, pureFolders},
 	}},
 	{"by feature", []signal{
-		{60, true, featureShare},
-		{40, false, selfContained},
+		{60, true, 0, featureShare},
+		{40, false, 0, selfContained},
 	}},
 	{"components and pages", []signal{
-		{40, true, named("There is a folder for components and one for pages", "There are no folders for components and for pages", 2, "components", "pages", "screens", "views")},
-		{30, true, views},
-		{30, false, leads("Pages use components", "No page uses a component of the component folder", model.RoleView, model.RoleView)},
+		{40, true, 0, named("There is a folder for components and one for pages", "There are no folders for components and for pages", 2, "components", "pages", "screens", "views")},
+		{30, true, 0, views},
+		{30, false, 0, leads("Pages use components", "No page uses a component of the component folder", model.RoleView, model.RoleView)},
 	}},
 	{"apps and libs", []signal{
-		{60, true, named("Top folders hold applications beside libraries", "There are no top folders for applications beside libraries", 2, "apps", "libs", "packages", "cmd", "pkg", "internal", "services", "modules")},
-		{40, true, projects},
+		{60, true, 0, named("Top folders hold applications beside libraries", "There are no top folders for applications beside libraries", 2, "apps", "libs", "packages", "cmd", "pkg", "internal", "services", "modules")},
+		{40, true, 0, projects},
 	}},
 	{"library", []signal{
-		{60, true, offers},
-		{40, false, noStart},
+		{60, true, 0, offers},
+		{40, false, 0, noStart},
 	}},
 	{"scripts", []signal{
-		{60, true, starts},
-		{40, false, loose},
+		{60, true, 0, starts},
+		{40, false, 0, loose},
 	}},
 }
 

@@ -27,7 +27,10 @@ type signal struct {
 	// needed signals cap the score: a pattern without what makes it up is
 	// not that pattern, whatever else fits.
 	needed bool
-	test   func(c *context) outcome
+	// floor is what a needed signal leaves possible when it does not hold at
+	// all, 0 to 100.
+	floor float64
+	test  func(c *context) outcome
 }
 
 type pattern struct {
@@ -53,7 +56,7 @@ func Rank(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool
 			got += sg.weight * o.share
 			all += sg.weight
 			if sg.needed {
-				limit = math.Min(limit, 100*o.share)
+				limit = math.Min(limit, sg.floor+(100-sg.floor)*o.share)
 			}
 			a := model.Argument{Text: o.text, Points: round1(sg.weight * o.share), Evidence: o.evidence}
 			if a.Evidence == nil {

@@ -39,6 +39,11 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		f.Read, f.Problem = model.ReadPartial, s.Problem
 	}
 	f.Signs = signs.List()
+	for i := range f.Definitions {
+		// A group that is never closed would end behind the last line.
+		d := &f.Definitions[i]
+		d.EndLine = min(max(d.Line, d.EndLine), f.Lines)
+	}
 	sort.SliceStable(f.Definitions, func(i, j int) bool {
 		a, b := f.Definitions[i], f.Definitions[j]
 		if a.Line != b.Line {

@@ -109,7 +109,9 @@ func votes(f *model.File) (out []vote) {
 	weight := 1.0
 	for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
 		if r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]; ok && (isCode || r == model.RoleAsset || r == model.RoleTranslation || r == model.RoleTest || r == model.RoleDocs || r == model.RoleSchema) {
-			if r == model.RoleTest {
+			if r == model.RoleTranslation && !isCode {
+				add(r, 2, "it lies in the folder %s", path.Base(d))
+			} else if r == model.RoleTest {
 				add(r, 1.5, "it lies in the folder %s", path.Base(d))
 			} else {
 				add(r, weight, "it lies in the folder %s", path.Base(d))

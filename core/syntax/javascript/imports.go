@@ -49,7 +49,7 @@ func (r *reader) importStatement(i int) int {
 			}
 		case s.Is(j, "="): // import x = require("y")
 			if s.Is(j+1, "require") && s.Kind(j+3) == syntax.String {
-				names["*"] = true
+				names = map[string]bool{"*": true}
 				continue
 			}
 			return r.statementEnd(j, s.Len()) + 1
@@ -190,7 +190,7 @@ func (r *reader) call(i, depth int) {
 			return // read as an import statement already
 		}
 		kind := model.LinkImport
-		if depth > 0 {
+		if depth > 0 || s.Is(i-1, "=>") {
 			kind = model.LinkLazyImport
 		}
 		im := model.Import{Kind: kind, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}}

@@ -402,6 +402,8 @@ func (l *lexer) tag() {
 		l.endElement(start)
 	case c == '/' && (l.peek(1) == '/' || l.peek(1) == '*'):
 		l.code()
+	case c == '<' && l.typeArguments():
+		l.Add(syntax.Punct, start, line)
 	case c == '>':
 		f := l.top()
 		l.pop()
@@ -410,6 +412,25 @@ func (l *lexer) tag() {
 	default:
 		l.punct(1)
 	}
+}
+
+// typeArguments steps over "<…>" behind the name of an element.
+func (l *lexer) typeArguments() bool {
+	depth := 0
+	for i := l.Pos; i < len(l.Src) && i < l.Pos+400; i++ {
+		switch l.Src[i] {
+		case '<':
+			depth++
+		case '>':
+			if depth--; depth == 0 {
+				l.Pos = i + 1
+				return true
+			}
+		case '\n', '/', ';':
+			return false
+		}
+	}
+	return false
 }
 
 // endElement closes the element on top: its first and last tokens match.

@@ -109,7 +109,7 @@ func (r *reader) statement(i, end int, parent string) int {
 			i = s.Close(i) + 1
 		}
 	}
-	for modifiers[string(s.Bytes(i))] && s.Kind(i) == syntax.Ident && !s.Is(i+1, "=") && !s.Is(i+1, ".") && !s.Is(i+1, "(") {
+	for modifiers[string(s.Bytes(i))] && s.Kind(i) == syntax.Ident && !s.Is(i+1, "=") && !s.Is(i+1, ".") && (!s.Is(i+1, "(") || exported && s.Is(i, "default")) {
 		switch {
 		case s.Is(i, "export"):
 			exported = true

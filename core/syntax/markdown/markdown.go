@@ -16,7 +16,7 @@ func init() {
 }
 
 var (
-	badge   = regexp.MustCompile(`!?\[[^\]]*\]\([^)]*\)`)
+	badge   = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)|!?\[[^\]]*\]\([^)]*\)`)
 	link    = regexp.MustCompile(`\[([^\]]*)\]\([^)]*\)`)
 	tagged  = regexp.MustCompile(`<[^>]{0,300}>`)
 	under   = regexp.MustCompile(`^[=\-~*^#]{3,}$`)

@@ -189,6 +189,7 @@ func (r *reader) suite(i int, sc scope) (endLine, next int) {
 	if s.Kind(k) != syntax.Indent {
 		return s.EndLine(max(k-1, i)), k
 	}
+	body := k
 	if sc.depth >= 100 { // deeper than anyone reads: step over
 		n := 0
 		for ; k < s.Len(); k++ {
@@ -205,7 +206,7 @@ func (r *reader) suite(i int, sc scope) (endLine, next int) {
 		next = r.block(k+1, sc)
 	}
 	last := next - 1
-	for last > k && (s.Kind(last) == syntax.Dedent || s.Kind(last) == syntax.Newline || s.Kind(last) == syntax.EOF) {
+	for last > body && (s.Kind(last) == syntax.Dedent || s.Kind(last) == syntax.Newline || s.Kind(last) == syntax.EOF) {
 		last--
 	}
 	return s.EndLine(last), next

@@ -27,6 +27,9 @@ func resolve(t *syntax.Tree) {
 		if f.Language == "Python" {
 			for at := d; !r.holds[at]; at = path.Dir(at) {
 				r.holds[at] = true
+				if path.Base(at) == "src" {
+					roots[at] = true
+				}
 			}
 		}
 		if f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Tool == "python" {
@@ -38,7 +41,7 @@ func resolve(t *syntax.Tree) {
 				versions[norm(k)] = v
 			}
 		}
-		if f.Language == "Python" && (path.Base(d) == "src" || path.Base(d) == "lib") {
+		if f.Language == "Python" && path.Base(d) == "lib" {
 			roots[d] = true
 		}
 		// The folder above a package that is itself no package is a root.

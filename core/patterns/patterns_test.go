@@ -1,0 +1,97 @@
+package patterns_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/patterns"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func ranking(t *testing.T, tree string) []model.PatternMatch {
+	t.Helper()
+	return judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Patterns
+}
+
+// service is a small HTTP service; each part is a format of the feature.
+func service(layout map[string]string, features ...string) string {
+	var b strings.Builder
+	for _, f := range features {
+		for path, text := range layout {
+			fmt.Fprintf(&b, "-- "+path+" --\n%s\n", f, strings.ReplaceAll(text, "$", f))
+		}
+	}
+	return b.String()
+}
+
+var byLayer = map[string]string{
+	"src/routes/%s.ts":       "import { list } from '../handlers/$'\nrouter.get('/$', list)",
+	"src/handlers/%s.ts":     "import { all } from '../services/$'\nexport const list = (req, res) => res.json(all())",
+	"src/services/%s.ts":     "import { rows } from '../repositories/$'\nexport const all = () => rows()",
+	"src/repositories/%s.ts": "export const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1')",
+}
+
+var byFeature = map[string]string{
+	"src/%[1]s/routes.ts":     "import { all } from './service'\nrouter.get('/$', all)",
+	"src/%[1]s/service.ts":    "import { rows } from './repository'\nexport const all = () => rows()",
+	"src/%[1]s/repository.ts": "export const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1')",
+	"src/%[1]s/model.ts":      "export interface Row { id: string }",
+}
+
+func TestPatternsAreTold(t *testing.T) {
+	for name, c := range map[string]struct{ tree, want string }{
+		"layers":               {service(byLayer, "lots", "boxes", "growers"), "layered"},
+		"one folder a feature": {service(byFeature, "lots", "boxes", "growers"), "by feature"},
+		"a library":            {"-- package.json --\n{ \"name\": \"words\", \"main\": \"index.js\" }\n-- index.js --\nexport { a } from './a'\n-- a.js --\nexport const a = 1\n-- b.js --\nexport const b = 1\n", "library"},
+		"scripts":              {"-- dry.py --\n#!/usr/bin/env python3\nprint(1)\n-- weigh.py --\n#!/usr/bin/env python3\nprint(2)\n-- label.py --\nif __name__ == '__main__':\n    print(3)\n", "scripts"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			got := ranking(t, c.tree)
+			require.NotEmpty(t, got)
+			require.Equal(t, c.want, got[0].Name)
+			for _, m := range got {
+				require.True(t, m.Score >= 25 && m.Score <= 100)
+				require.NotEmpty(t, append(m.For, m.Against...))
+			}
+		})
+	}
+}
+
+func TestNoPatternIsAPossibleAnswer(t *testing.T) {
+	require.Empty(t, ranking(t, "-- a.ts --\nexport const a = 1\n-- b/c.ts --\nimport '../a'\nimport '../d'\n-- d.ts --\nimport './a'\n"))
+	require.Empty(t, ranking(t, "-- notes.md --\nwords\n"))
+	require.Equal(t, "undecided", patterns.Verdict(nil))
+}
+
+func TestWhatSkipsALayerSpeaksAgainst(t *testing.T) {
+	clean := ranking(t, service(byLayer, "lots", "boxes", "growers"))[0]
+	skipping := map[string]string{}
+	for k, v := range byLayer {
+		skipping[k] = strings.ReplaceAll(v, "'../services/$'", "'../repositories/$'")
+	}
+	bad := ranking(t, service(skipping, "lots", "boxes", "growers"))
+	for _, m := range bad {
+		if m.Name == "layered" {
+			require.Less(t, m.Score, clean.Score)
+			require.NotEmpty(t, m.Against)
+		}
+	}
+}
+
+func TestVerdicts(t *testing.T) {
+	m := func(scores ...float64) (out []model.PatternMatch) {
+		for _, s := range scores {
+			out = append(out, model.PatternMatch{Score: s})
+		}
+		return out
+	}
+	require.Equal(t, "clear", patterns.Verdict(m(80, 60)))
+	require.Equal(t, "leaning", patterns.Verdict(m(80, 70)))
+	require.Equal(t, "undecided", patterns.Verdict(m(80, 78)))
+	require.Equal(t, "undecided", patterns.Verdict(m(40)))
+}

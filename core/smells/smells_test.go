@@ -1,0 +1,253 @@
+package smells_test
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/smells"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// hits judges a tree and returns the smells of one rule as "path: message".
+func hits(t *testing.T, tree, rule string, stage model.Stage) []string {
+	t.Helper()
+	j := judgement.Judge(testkit.Survey(t, tree), model.Brief{Stage: stage}, nil)
+	out := []string{}
+	for _, s := range j.Smells {
+		if s.Rule == rule {
+			out = append(out, s.Path+": "+s.Message)
+			require.NotEmpty(t, s.Remedy)
+			require.NotEmpty(t, s.Evidence, s.Message)
+			require.NotEmpty(t, s.Touches)
+			require.True(t, s.Strength > 0 && s.Strength <= 1)
+		}
+	}
+	return out
+}
+
+// many makes files from a pattern of one %s.
+func many(pattern string, names ...string) string {
+	var b strings.Builder
+	for _, n := range names {
+		fmt.Fprintf(&b, "-- "+pattern+" --\nexport const x = 1\n", n)
+	}
+	return b.String()
+}
+
+func words(n int) []string {
+	all := strings.Fields("barley clover dock elder fern gorse heath iris juniper kale larch moss nettle oat poppy quince rowan sedge thyme ulex vetch willow yarrow alder birch cedar daisy furze garlic hazel ivy linden maple")
+	return all[:n]
+}
+
+func TestEachRuleIsHitWhereItShouldBeAndNotElsewhere(t *testing.T) {
+	long := func(n int) string { return "x()\n" + strings.Repeat("call(1)\n", n) }
+	for _, c := range []struct {
+		name, rule, tree string
+		stage            model.Stage
+		want             []string
+	}{
+		{"many files side by side", "crowded-folder", many("src/%s.ts", words(31)...), "", []string{"src: 31 files lie side by side"}},
+		{"thirty are still fine", "crowded-folder", many("src/%s.ts", words(30)...), "", nil},
+		{"but not in service", "crowded-folder", many("src/%s.ts", words(30)...), model.InService, []string{"src: 30 files lie side by side"}},
+		{"tests may be many", "crowded-folder", many("src/%s.test.ts", words(33)...), "", nil},
+		{"pictures may be many", "crowded-folder", many("src/%s.svg", words(33)...), "", nil},
+
+		{"a folder in the names", "hidden-by-prefix", many("src/seed%s.ts", "Map", "Name", "Count", "Story", "Photo") + many("src/%s.ts", words(3)...), "", []string{"src: Five siblings share the prefix *seed*"}},
+		{"four are too few", "hidden-by-prefix", many("src/seed%s.ts", "Map", "Name", "Count", "Story") + many("src/%s.ts", words(3)...), "", nil},
+		{"the folder's own name", "hidden-by-prefix", many("src/seeds/seed%s.ts", "Map", "Name", "Count", "Story", "Photo") + many("src/seeds/%s.ts", words(3)...), "", nil},
+		{"hooks are no folder", "hidden-by-prefix", many("src/use%s.ts", "Map", "Name", "Count", "Story", "Photo") + many("src/%s.ts", words(3)...), "", nil},
+
+		{"folders in a row", "single-folder-chain", many("a/b/c/%s.ts", words(2)...) + many("d/%s.ts", "x"), "", []string{"a: Two folders in a row hold nothing but the next: a/b/c"}},
+		{"one step is fine", "single-folder-chain", many("a/b/%s.ts", words(2)...), "", nil},
+		{"a convention of the language", "single-folder-chain", "-- src/org/vault/Lots.java --\nclass Lots {}\n", "", nil},
+
+		{"whatever had no other home", "catch-all-folder", many("src/utils/%s.ts", words(4)...), "", []string{"src/utils: *utils* holds four files that share a folder only for want of a better one"}},
+		{"a folder with a name", "catch-all-folder", many("src/drying/%s.ts", words(4)...), "", nil},
+		{"few files in it", "catch-all-folder", many("src/utils/%s.ts", words(3)...), "", nil},
+
+		{"a ring of two", "file-cycle", "-- a.ts --\nimport './b'\n-- b.ts --\nimport './a'\n", "", []string{"a.ts: Two files need each other in a ring (a.ts, b.ts); cutting one dependency opens it"}},
+		{"a lazy import opens it", "file-cycle", "-- a.ts --\nimport './b'\n-- b.ts --\nconst f = () => import('./a')\n", "", nil},
+		{"a line of three", "file-cycle", "-- a.ts --\nimport './b'\n-- b.ts --\nimport './c'\n-- c.ts --\n", "", nil},
+
+		{"imports that climb", "climbing-imports", "-- x.ts --\n-- a/b/c/d.ts --\nimport '../../../x'\nimport '../../../none'\n", "", []string{"a/b/c/d.ts: Two imports climb up to three folders"}},
+		{"dots of a package", "climbing-imports", "-- v/__init__.py --\n-- v/x.py --\n-- v/a/__init__.py --\n-- v/a/b/__init__.py --\n-- v/a/b/c/d.py --\nfrom ....x import y\n", "", []string{"v/a/b/c/d.py: One import climbs up to three folders"}},
+		{"two steps are fine", "climbing-imports", "-- x.ts --\n-- a/b/d.ts --\nimport '../../x'\n", "", nil},
+
+		{"a long file", "long-file", "-- a.ts --\nfunction f() {\n" + long(520) + "}\n", "", []string{"a.ts: 523 lines of code in one file, where 500 is the limit"}},
+		{"a long test is allowed more", "long-file", "-- a.test.ts --\n" + long(520), "", nil},
+		{"a long text is no code", "long-file", "-- a.md --\n" + strings.Repeat("words\n", 900), "", nil},
+		{"a sketch is allowed more", "long-file", "-- a.ts --\nfunction f() {\n" + long(520) + "}\n", model.Sketch, nil},
+
+		{"files told apart by numbers", "numbered-name", many("src/%s.ts", "panel1", "panel2", "sha256", "utf8"), "", []string{"src/panel1.ts: *panel1* is told from its siblings by the number 1 alone", "src/panel2.ts: *panel2* is told from its siblings by the number 2 alone"}},
+		{"functions told apart by numbers", "numbered-name", "-- a.py --\ndef dry(): pass\ndef dry2(): pass\ndef base64(): pass\ndef lone7(): pass\n", "", []string{"a.py: *dry2* is told from its siblings by the number 2 alone"}},
+
+		{"a name that fits anything", "vague-name", "-- src/misc.ts --\nexport function weigh() {}\n", "", []string{"src/misc.ts: *misc.ts* says nothing of what the file does"}},
+		{"a function that fits anything", "vague-name", "-- src/lots.ts --\nexport function doStuff() {}\nexport class LotManager {}\n", "", []string{"src/lots.ts: The function *doStuff* could be about anything", "src/lots.ts: The class *LotManager* could be about anything"}},
+		{"hidden ones are their own affair", "vague-name", "-- src/lots.ts --\nfunction doStuff() {}\nexport function weighLots() {}\n", "", nil},
+
+		{"one file written otherwise", "case-against-folder", many("src/%s.ts", "seedLot", "dryRack", "coldRoom", "boxShelf", "growerList", "print_label"), "", []string{"src/print_label.ts: *print_label.ts* is snake_case, where 5 of 6 siblings are camelCase"}},
+		{"too few to tell", "case-against-folder", many("src/%s.ts", "seedLot", "dryRack", "coldRoom", "print_label"), "", nil},
+		{"endings are told apart", "case-against-folder", many("src/%s.ts", "seedLot", "dryRack", "coldRoom", "boxShelf", "growerList") + "-- src/SeedCard.tsx --\n-- src/index.ts --\n-- src/lots.ts --\n", "", nil},
+	} {
+		t.Run(c.rule+" "+c.name, func(t *testing.T) {
+			require.Equal(t, append([]string{}, c.want...), hits(t, c.tree, c.rule, c.stage))
+		})
+	}
+}
+
+func TestAnIdStaysTheSameFromSurveyToSurvey(t *testing.T) {
+	id := func(tree string) string {
+		j := judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil)
+		require.Len(t, j.Smells, 1)
+		return j.Smells[0].ID
+	}
+	tree := many("src/utils/%s.ts", words(4)...)
+	require.Equal(t, id(tree), id(tree+"-- src/fern.ts --\nexport const a = 1\n"))
+	require.NotEqual(t, id(tree), id(many("lib/utils/%s.ts", words(4)...)))
+}
+
+func TestRulesAreComplete(t *testing.T) {
+	seen := map[string]bool{}
+	for _, r := range smells.Rules() {
+		require.False(t, seen[r.Slug])
+		seen[r.Slug] = true
+		require.Contains(t, model.Facets, r.Facet)
+		for _, text := range []string{r.Title, r.Question, r.Why, r.Remedy} {
+			require.NotEmpty(t, text, r.Slug)
+		}
+		require.Positive(t, r.Weight)
+		require.NotNil(t, r.Parameters)
+		require.Same(t, r, smells.Named(r.Slug))
+		for _, p := range r.Parameters {
+			if p.Name != "share" {
+				require.True(t, p.Sketch >= p.Growing && p.Growing >= p.InService, "%s is strictest in service", r.Slug)
+			}
+		}
+	}
+	require.Len(t, seen, 10)
+	require.Nil(t, smells.Named("none"))
+}
+
+// context makes a survey of n judged files in a few folders, without reading.
+func context(n int, r *rand.Rand) *smells.Context {
+	s := &model.Survey{}
+	c := &smells.Context{Survey: s, Roles: map[string]model.RoleOf{}, Judged: map[string]bool{}, Stage: model.Growing}
+	for i := range n {
+		f := &model.File{Path: fmt.Sprintf("d%d/f%03d.ts", i%4, i), Language: "TypeScript", Facts: &model.Facts{Lines: 1 + r.IntN(400)}}
+		s.Files = append(s.Files, f)
+		c.Judged[f.Path] = r.IntN(10) > 0
+	}
+	slices.SortFunc(s.Files, func(a, b *model.File) int { return strings.Compare(a.Path, b.Path) })
+	s.BuildIndex()
+	return c
+}
+
+func randomSmell(c *smells.Context, r *rand.Rand) model.Smell {
+	rule := smells.Rules()[r.IntN(len(smells.Rules()))]
+	sm := model.Smell{Rule: rule.Slug, Facet: rule.Facet, Strength: math.Round(r.Float64()*1e4) / 1e4}
+	for range 1 + r.IntN(6) {
+		sm.Touches = append(sm.Touches, c.Survey.Files[r.IntN(len(c.Survey.Files))].Path)
+	}
+	sm.Path = sm.Touches[0]
+	return sm
+}
+
+func all(*model.File) bool { return true }
+
+func figures(l model.Legibility) []float64 {
+	var out []float64
+	for _, p := range []*float64{l.Total, l.Layout, l.Boundaries, l.Units, l.Names} {
+		if p == nil {
+			out = append(out, -1)
+		} else {
+			out = append(out, *p)
+		}
+	}
+	return out
+}
+
+func TestAScoreKeepsItsPromises(t *testing.T) {
+	for seed := range uint64(60) {
+		r := rand.New(rand.NewPCG(seed, 7))
+		c := context(2+r.IntN(60), r)
+		var found []model.Smell
+		before := smells.Score(c, nil, all)
+		for range 25 {
+			found = append(found, randomSmell(c, r))
+			now := smells.Score(c, found, all)
+			for p, l := range now.ByFolder {
+				for i, v := range figures(l) {
+					if v < 0 {
+						continue
+					}
+					require.True(t, v >= 0 && v <= 100, "between 0 and 100")
+					require.LessOrEqual(t, v, figures(before.ByFolder[p])[i]+1e-9, "adding a smell never raises a score, removing one never lowers it")
+				}
+			}
+			before = now
+		}
+		shuffled := slices.Clone(found)
+		r.Shuffle(len(shuffled), func(i, j int) { shuffled[i], shuffled[j] = shuffled[j], shuffled[i] })
+		require.Equal(t, before.ByFolder, smells.Score(c, shuffled, all).ByFolder, "the order does not matter")
+		for i := range found {
+			found[i].Silenced = "agreed"
+		}
+		require.Equal(t, smells.Score(c, nil, all).ByFolder["."], smells.Score(c, found, all).ByFolder["."], "silenced smells do not count")
+	}
+}
+
+func TestATreeBesideItsCopyScoresTheSame(t *testing.T) {
+	one := many("a/utils/%s.ts", words(6)...) + many("a/%s.ts", "panel1", "panel2", "misc") + "-- a/long.ts --\n" + strings.Repeat("call()\n", 700)
+	two := one + strings.ReplaceAll(one, "-- a/", "-- b/")
+	a := judgement.Judge(testkit.Survey(t, one), model.Brief{}, nil).Legibility
+	b := judgement.Judge(testkit.Survey(t, two), model.Brief{}, nil).Legibility
+	require.Equal(t, *a.Units, *b.Units)
+	require.Equal(t, *a.Names, *b.Names)
+}
+
+func TestTheArithmeticAddsUpToTheScore(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, many("a/utils/%s.ts", words(6)...)+many("a/%s.ts", "panel1", "panel2")), model.Brief{}, nil)
+	sum := map[model.Facet]float64{}
+	var total, weights float64
+	for _, s := range j.Strains {
+		sum[s.Facet] += s.Strain
+		require.InDelta(t, s.Weight*s.Touched/float64(s.JudgedLines), s.Strain, 1e-3)
+		require.Positive(t, s.Hits)
+	}
+	for _, f := range model.Facets {
+		require.InDelta(t, 100*math.Exp(-sum[f]), *j.Legibility.Facet(f), 1e-2)
+		total += smells.FacetWeights[f] * sum[f]
+		weights += smells.FacetWeights[f]
+	}
+	require.InDelta(t, 100*math.Exp(-total/weights), *j.Legibility.Total, 1e-2)
+	require.InDelta(t, 1, weights, 1e-9)
+}
+
+func TestWhatIsNotKnownHasNoScore(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, "-- a.bin --\n\x00\x01\n"), model.Brief{}, nil)
+	require.Nil(t, j.Legibility.Total)
+	j = judgement.Judge(testkit.Survey(t, "-- a.rb --\nputs 1\n-- b.rb --\nputs 2\n"), model.Brief{}, nil)
+	require.Nil(t, j.Legibility.Boundaries, "imports of this language are not read")
+	require.NotNil(t, j.Legibility.Total)
+	j = judgement.Judge(testkit.Survey(t, "-- a.ts --\nimport './x'\nimport './y'\nimport './b'\n-- b.ts --\n"), model.Brief{}, nil)
+	require.Nil(t, j.Legibility.Boundaries, "two of three imports lead nowhere")
+}
+
+func TestTheBriefSetsWhatIsJudged(t *testing.T) {
+	s := testkit.Survey(t, "-- a/x.ts --\nx()\n-- b/y.ts --\ny()\n-- b/fix/z.ts --\nz()\n")
+	j := judgement.Judge(s, model.Brief{In: []string{"b/**"}, Out: []string{"**/fix/**"}}, nil)
+	require.Equal(t, map[string]bool{"b/y.ts": true}, j.InScope)
+	require.Equal(t, 1, j.Judged)
+	require.NotEqual(t, judgement.Version(model.Brief{}, nil), judgement.Version(model.Brief{In: []string{"b/**"}}, nil))
+	require.Error(t, judgement.CheckBrief(model.Brief{Stage: "old"}))
+	require.Error(t, judgement.CheckBrief(model.Brief{Stage: model.Sketch, Out: []string{"[a"}}))
+	require.NoError(t, judgement.CheckBrief(model.Brief{Stage: model.InService, In: []string{"**/*.ts"}}))
+}

@@ -1,0 +1,188 @@
+package languages_test
+
+import (
+	"testing"
+
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestLinks(t *testing.T) {
+	for name, c := range map[string]struct {
+		tree       string
+		links      []string
+		external   []string
+		unresolved []string
+	}{
+		"relative, index and endings": {tree: `
+-- a.ts --
+import './b'
+import './c.js'
+import './d'
+import './style.css'
+import './none'
+import '../out'
+-- b.tsx --
+-- c.ts --
+-- c.js --
+-- d/index.ts --
+import '..'
+-- style.css --
+-- index.js --
+`, links: []string{"a.ts -> b.tsx", "a.ts -> c.ts", "a.ts -> d/index.ts", "a.ts -> style.css", "d/index.ts -> index.js"}, unresolved: []string{"./none", "../out"}},
+		"path aliases and their heirs": {tree: `
+-- tsconfig.base.json --
+{ "compilerOptions": { "baseUrl": ".", "paths": { "@shared/*": ["shared/src/*", "shared/*"], "types": ["shared/types.ts"], }, } } // end
+-- app/tsconfig.json --
+{ "extends": "../tsconfig.base", /* why */ }
+-- app/a.ts --
+import '@shared/one'
+import '@shared/two'
+import 'types'
+import '@shared/none'
+import 'shared/two'
+-- shared/src/one.ts --
+-- shared/two.ts --
+-- shared/types.ts --
+`, links: []string{"app/a.ts -> shared/src/one.ts", "app/a.ts -> shared/two.ts", "app/a.ts -> shared/types.ts", "app/a.ts -> shared/two.ts"}, unresolved: []string{"@shared/none"}},
+		"workspaces, exports and packages from outside": {tree: `
+-- package.json --
+{ "workspaces": ["packages/*"], "dependencies": { "react": "19.0.0" } }
+-- packages/words/package.json --
+{ "name": "@vault/words", "exports": { ".": { "types": "./dist/index.d.ts", "import": "./dist/index.js" }, "./deep/*": "./src/deep/*.ts" }, "imports": { "#own": "./src/own.ts" } }
+-- packages/words/src/index.ts --
+import '#own'
+import '#none'
+-- packages/words/src/own.ts --
+-- packages/words/src/deep/x.ts --
+-- app/a.ts --
+import '@vault/words'
+import '@vault/words/deep/x'
+import 'react/jsx-runtime'
+import 'fs'
+import 'node:path'
+`, links: []string{"app/a.ts -> packages/words/src/index.ts", "app/a.ts -> packages/words/src/deep/x.ts", "packages/words/src/index.ts -> packages/words/src/own.ts"}, external: []string{"react 19.0.0", "fs", "node:path"}, unresolved: []string{"#none"}},
+		"a package in node_modules wins by nearness": {tree: `
+-- a.js --
+require('seed')
+-- node_modules/seed/package.json --
+{ "name": "seed", "main": "lib" }
+-- node_modules/seed/lib/index.js --
+-- sub/node_modules/seed/index.js --
+-- sub/b.js --
+const x = () => require('seed')
+`, links: []string{"a.js -> node_modules/seed/lib/index.js", "sub/b.js -> sub/node_modules/seed/index.js (lazy import)"}},
+		"Python packages and modules": {tree: `
+-- vault/__init__.py --
+from .lots import weigh
+SIZE = 1
+-- vault/lots.py --
+import os
+from . import boxes, SIZE
+from .. import gone
+-- vault/boxes.py --
+from vault import lots
+import vault.lots as l
+from vault.none import x
+-- tests/helper.py --
+-- tests/test_lots.py --
+import helper
+from vault.lots import weigh
+def f():
+    import vault.boxes
+`, links: []string{"tests/test_lots.py -> tests/helper.py", "tests/test_lots.py -> vault/lots.py", "tests/test_lots.py -> vault/boxes.py (lazy import)", "vault/__init__.py -> vault/lots.py", "vault/boxes.py -> vault/lots.py", "vault/boxes.py -> vault/lots.py", "vault/lots.py -> vault/__init__.py", "vault/lots.py -> vault/boxes.py"},
+			external: []string{"os"}, unresolved: []string{"vault.none", ".."}},
+		"Python below src, with namespaces and versions": {tree: `
+-- pyproject.toml --
+[project]
+name = "vault"
+dependencies = ["flask>=3.1"]
+-- src/vault/cold/rooms.py --
+import flask
+from vault.dry import rack
+-- src/vault/dry/rack.py --
+import os.path
+`, links: []string{"src/vault/cold/rooms.py -> src/vault/dry/rack.py"}, external: []string{"flask >=3.1", "os"}},
+		"Go packages narrowed to what is used": {tree: `
+-- go.mod --
+module vault/v2
+
+require other.example/x v1.2.3
+-- main.go --
+package main
+
+import (
+	"fmt"
+	"other.example/x/y"
+	"vault/v2/lots"
+	_ "vault/v2/driver"
+	"vault/v2/none"
+	"vault/v2-side"
+)
+
+func main() { lots.Weigh(lots.Box{}); fmt.Println(y.Z) }
+-- lots/weigh.go --
+package lots
+
+func Weigh(Box) {}
+-- lots/box.go --
+package lots
+
+type Box struct{}
+-- lots/other.go --
+package lots
+
+func Other() {}
+-- lots/lots_test.go --
+package lots
+
+func Weigh() {}
+-- driver/driver.go --
+package driver
+-- driver/a.go --
+package driver
+`, links: []string{"main.go -> lots/box.go", "main.go -> lots/weigh.go", "main.go -> driver/driver.go"}, external: []string{"fmt", "other.example/x/y v1.2.3", "vault/v2-side"}, unresolved: []string{"vault/v2/none"}},
+		"Go modules inside one another and vendored copies": {tree: `
+-- go.mod --
+module vault
+-- a.go --
+package a
+
+import "vault/tools/cut"
+import "seed.example/lots"
+
+var _ = cut.X + lots.Y
+-- tools/go.mod --
+module vault/tools
+-- tools/cut/cut.go --
+package cut
+
+const X = 1
+-- vendor/modules.txt --
+-- vendor/seed.example/lots/lots.go --
+package lots
+
+const Y = 1
+`, links: []string{"a.go -> tools/cut/cut.go", "a.go -> vendor/seed.example/lots/lots.go"}},
+	} {
+		t.Run(name, func(t *testing.T) {
+			s := testkit.Survey(t, c.tree)
+			require.Equal(t, append([]string{}, c.links...), testkit.Links(s))
+			var external, unresolved []string
+			for _, e := range s.External {
+				x := e.Package
+				if e.Version != nil {
+					x += " " + *e.Version
+				}
+				external = append(external, x)
+			}
+			for _, u := range s.Unresolved {
+				unresolved = append(unresolved, u.Text)
+				require.NotEmpty(t, u.Reason)
+			}
+			require.ElementsMatch(t, c.external, external)
+			require.ElementsMatch(t, c.unresolved, unresolved)
+		})
+	}
+}

@@ -1,0 +1,132 @@
+package weave_test
+
+import (
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestRoles(t *testing.T) {
+	for _, c := range []struct {
+		file, text string
+		want       model.Role
+	}{
+		{"src/lots.controller.ts", "export class Lots {}", model.RoleHandler},
+		{"src/handlers/lots.ts", "export function list() {}", model.RoleHandler},
+		{"src/routes/lots.ts", "router.get('/lots', list)", model.RoleRouting},
+		{"src/services/lots.ts", "export function dry() {}", model.RoleLogic},
+		{"src/data/lots.ts", "pool.query('SELECT id FROM lots WHERE id = 1')", model.RoleDataAccess},
+		{"src/lots.ts", "const rows = db.all('SELECT id, name FROM lots')", model.RoleDataAccess},
+		{"src/LotCard.tsx", "export const LotCard = () => <p><b>lot</b></p>", model.RoleView},
+		{"src/icons/box.tsx", "export const Box = () => <svg><path d=\"M1 1\" /></svg>", model.RoleAsset},
+		{"src/useLots.ts", "export function useLots() { return useState(0) }", model.RoleState},
+		{"src/lots.test.ts", "describe('lots', () => {})", model.RoleTest},
+		{"vault/test_lots.py", "def test_one(): pass", model.RoleTest},
+		{"lots/lots_test.go", "package lots", model.RoleTest},
+		{"src/types.ts", "export interface Lot { id: string }\nexport type Grams = number", model.RoleModel},
+		{"src/lots.css", "p { margin: 0 }", model.RoleStyle},
+		{"cmd/vault/main.go", "package main\n\nfunc main() {}", model.RoleEntry},
+		{"src/main.tsx", "createRoot(x).render(<App />)", model.RoleEntry},
+		{"package.json", "{}", model.RoleConfig},
+		{"vite.config.ts", "export default {}", model.RoleConfig},
+		{"db/001.sql", "CREATE TABLE lots (id int)", model.RoleSchema},
+		{"README.md", "# Vault", model.RoleDocs},
+		{"locales/de.json", "{}", model.RoleTranslation},
+		{"src/utils/dates.ts", "export const day = 1", model.RoleHelper},
+		{"src/moor.ts", "export const moor = () => 1", ""},
+	} {
+		t.Run(c.file, func(t *testing.T) {
+			j := judgement.Judge(testkit.Survey(t, "-- "+c.file+" --\n"+c.text+"\n"), model.Brief{}, nil)
+			r := j.Roles[c.file]
+			require.Equal(t, c.want, r.Role, r.Reasons)
+			if c.want != "" {
+				require.NotEmpty(t, r.Reasons)
+				require.True(t, r.Confidence > 0 && r.Confidence <= 1)
+			}
+		})
+	}
+}
+
+func TestPurposesAreTheAuthorsWordsOrInferredOrNothing(t *testing.T) {
+	s := testkit.Survey(t, `
+-- README.md --
+[![build](x)](y)
+
+# Seed vault
+
+Keeps **wild** seed, [as told](z).
+More words.
+
+Another paragraph.
+-- lots/lots.go --
+// Package lots weighs lots.
+package lots
+-- bench/__init__.py --
+"""Trials of what still sprouts.
+
+Details.
+"""
+-- words/package.json --
+{ "name": "words", "description": "Words for labels." }
+-- cards/A.tsx --
+export const A = () => <p><b>a</b></p>
+-- cards/B.tsx --
+export const B = () => <p><b>b</b></p>
+-- moor/README.md --
+# Moor
+
+moor
+-- moor/x.ts --
+export const x = () => 1
+`)
+	j := judgement.Judge(s, model.Brief{}, nil)
+	got := map[string]model.Purpose{}
+	for _, f := range j.Folders {
+		got[f.Path] = f.Purpose
+	}
+	require.Equal(t, model.Purpose{Text: "Keeps wild seed, as told. More words.", Source: "author", Path: "README.md", Line: 5}, got["."])
+	require.Equal(t, model.Purpose{Text: "Package lots weighs lots.", Source: "author", Path: "lots/lots.go", Line: 1}, got["lots"])
+	require.Equal(t, "Trials of what still sprouts.", got["bench"].Text)
+	require.Equal(t, model.Purpose{Text: "Words for labels.", Source: "author", Path: "words/package.json", Line: 1}, got["words"])
+	require.Equal(t, model.Purpose{Text: "Holds views and nothing else: all 2 files.", Source: "inferred"}, got["cards"])
+	require.NotEqual(t, "author", got["moor"].Source, "repeating the name is no purpose")
+}
+
+func TestFoldersSumUpWhatLiesBelow(t *testing.T) {
+	s := testkit.Survey(t, "-- a/b/x.ts --\nimport '../../c/y'\nimport './z'\n-- a/b/z.ts --\nimport '../w'\n-- a/w.ts --\n-- c/y.ts --\none()\ntwo()\n")
+	j := judgement.Judge(s, model.Brief{}, nil)
+	paths := []string{}
+	for _, f := range j.Folders {
+		paths = append(paths, f.Path)
+	}
+	require.Equal(t, []string{".", "a", "a/b", "c"}, paths)
+	a, b, c := j.Folder("a"), j.Folder("a/b"), j.Folder("c")
+	require.Equal(t, []int{3, 1, 0, 1}, []int{a.Files, a.OwnFiles, a.In, a.Out})
+	require.Equal(t, []int{2, 2, 0, 2}, []int{b.Files, b.OwnFiles, b.In, b.Out})
+	require.Equal(t, []int{1, 2, 1, 0}, []int{c.Files, c.Lines, c.In, c.Out})
+}
+
+func TestNamesAreTakenApart(t *testing.T) {
+	for name, want := range map[string][]string{
+		"seedLotHTTPView2": {"seed", "lot", "http", "view", "2"}, "print_label-sheet": {"print", "label", "sheet"}, "XMLFile": {"xml", "file"}, "": nil, "ÄrgerLot": {"ärger", "lot"},
+	} {
+		require.Equal(t, want, naming.Words(name), name)
+	}
+	for name, want := range map[string]naming.Case{"seedLot": naming.Camel, "SeedLot": naming.Pascal, "seed_lot": naming.Snake, "seed-lot": naming.Kebab, "seed": naming.Plain, "Seed": naming.Pascal, "SEED": naming.Caps, "seed_Lot": naming.Mixed, "_seed": naming.Plain} {
+		require.Equal(t, want, naming.CaseOf(name), name)
+	}
+	require.Equal(t, "seed-lot", naming.Stem("a/seed-lot.test.ts"))
+	require.Equal(t, ".eslintrc", naming.Stem(".eslintrc.json"))
+	for _, n := range []string{"utf8", "sha256", "v2", "base64", "seed", "7", "level3", "x1", "seed2026"} {
+		_, _, ok := naming.Number(n)
+		require.False(t, ok, n)
+	}
+	base, digits, ok := naming.Number("panel-2")
+	require.True(t, ok)
+	require.Equal(t, []string{"panel", "2"}, []string{base, digits})
+}
