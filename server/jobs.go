@@ -84,7 +84,7 @@ func (j *jobs) run(ctx context.Context, c review.Codebase, jb *job) {
 		rec.State = review.Finished
 	case stopped:
 		rec.State, rec.Problem = review.Interrupted, "the server was stopped before it ended"
-	case errors.Is(err, context.Canceled):
+	case errors.Is(err, context.Canceled), ctx.Err() != nil:
 		rec.State, rec.Problem = review.Cancelled, "cancelled"
 	default:
 		rec.State, rec.Problem = review.Failed, strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": ")

@@ -45,9 +45,9 @@ func NewPattern(q string, isRegexp, matchCase bool) (*Pattern, error) {
 		return nil, errors.New("a search has 1000 bytes at most")
 	}
 	if isRegexp {
-		flags := ""
+		flags := "(?m)" // a line's start and end, as everyone means them
 		if !matchCase {
-			flags = "(?i)"
+			flags = "(?mi)"
 		}
 		re, err := regexp.Compile(flags + q)
 		if err != nil {

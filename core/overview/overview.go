@@ -425,7 +425,11 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 				ev = append(ev, model.Evidence{Path: u.From, Line: u.Line, Note: u.Text + ": " + u.Reason})
 			}
 		}
-		add(ev, "%s lead nowhere that can be found.", countOf(sh.Unsolved, "import"))
+		lead := "lead"
+		if sh.Unsolved == 1 {
+			lead = "leads"
+		}
+		add(ev, "%s %s nowhere that can be found.", countOf(sh.Unsolved, "import"), lead)
 	}
 	if t.Partial > 0 {
 		var ev []model.Evidence

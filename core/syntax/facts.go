@@ -22,7 +22,7 @@ func (s Signs) Add(name string, line int) {
 
 // List returns the signs by name.
 func (s Signs) List() []model.Sign {
-	out := make([]model.Sign, 0, len(s))
+	var out []model.Sign
 	for _, x := range s {
 		out = append(out, *x)
 	}

@@ -17,6 +17,7 @@ func init() {
 
 var (
 	badge   = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)|!?\[[^\]]*\]\([^)]*\)`)
+	image   = regexp.MustCompile(`!\[[^\]]*\]\([^)]*\)`)
 	link    = regexp.MustCompile(`\[([^\]]*)\]\([^)]*\)`)
 	tagged  = regexp.MustCompile(`<[^>]{0,300}>`)
 	under   = regexp.MustCompile(`^[=\-~*^#]{3,}$`)
@@ -64,7 +65,7 @@ func read(_ string, src []byte) *model.Facts {
 			if strings.TrimSpace(badge.ReplaceAllString(t, "")) == "" {
 				continue
 			}
-			t = strings.TrimSpace(tagged.ReplaceAllString(link.ReplaceAllString(t, "$1"), ""))
+			t = strings.TrimSpace(tagged.ReplaceAllString(link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1"), ""))
 			t = strings.NewReplacer("**", "", "__", "", "`", "").Replace(t)
 			if t == "" {
 				continue

@@ -1,0 +1,103 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"syscall"
+	"testing"
+
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// The test binary is started again as the program itself.
+func TestMain(m *testing.M) {
+	if os.Getenv("JANTEL_TEST_MAIN") != "" {
+		main()
+		return
+	}
+	os.Exit(m.Run())
+}
+
+func jantel(t *testing.T, args ...string) *exec.Cmd {
+	cmd := exec.Command(os.Args[0], args...)
+	home := t.TempDir()
+	cmd.Env = append(os.Environ(), "JANTEL_TEST_MAIN=1", "HOME="+home, "XDG_DATA_HOME=", "XDG_CACHE_HOME="+filepath.Join(home, "cache"))
+	return cmd
+}
+
+func run(t *testing.T, args ...string) (out, problem string, code int) {
+	t.Helper()
+	var o, e bytes.Buffer
+	cmd := jantel(t, args...)
+	cmd.Stdout, cmd.Stderr = &o, &e
+	_ = cmd.Run()
+	return o.String(), e.String(), cmd.ProcessState.ExitCode()
+}
+
+func TestSurveyPrintsInTheFormatsItKnows(t *testing.T) {
+	dir := testkit.Repository(t, "-- README.md --\nKeeps seed.\n-- lots.go --\npackage lots\n")
+	testkit.Git(t, dir, "tag", "before")
+	out, problem, code := run(t, "survey", dir)
+	require.Zero(t, code, problem)
+	require.Contains(t, out, "Keeps seed.")
+	out, _, code = run(t, "survey", dir, "--rev", "before", "--format", "json", "--stage", "sketch")
+	require.Zero(t, code)
+	var d struct {
+		Revision, Stage string
+		Files           []any
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &d))
+	require.Equal(t, testkit.Git(t, dir, "rev-parse", "before"), d.Revision)
+	require.Equal(t, "sketch", d.Stage)
+	require.Len(t, d.Files, 2)
+	page := filepath.Join(t.TempDir(), "sheet.html")
+	out, _, code = run(t, "survey", dir, "--format", "html", "--out", page, "--no-cache")
+	require.Zero(t, code)
+	require.Empty(t, out)
+	text, err := os.ReadFile(page)
+	require.NoError(t, err)
+	require.Contains(t, string(text), "Keeps seed.")
+}
+
+func TestAnErrorIsOneLineThatSaysWhatToDo(t *testing.T) {
+	dir := testkit.Tree(t, "-- a.go --\npackage a\n")
+	for _, args := range [][]string{
+		{"survey"}, {"survey", dir, dir}, {"survey", dir + "/none"}, {"survey", dir + "/a.go"}, {"survey", dir, "--rev", "x"}, {"survey", dir, "--format", "pdf"}, {"survey", dir, "--format", "svg"},
+		{"survey", dir, "--stage", "old"}, {"survey", dir, "--charter", "x"}, {"survey", dir, "--out", "/none/x"}, {"check", dir}, {"rules", "--format", "x"}, {"nonsense"}, {"serve", "--addr", "0.0.0.0:1"}, {"serve", "--data", dir + "/a.go/x"},
+	} {
+		out, problem, code := run(t, args...)
+		require.Equal(t, 2, code, args)
+		require.Empty(t, out, args)
+		require.Regexp(t, `^jantel: .+\n$`, problem, args)
+		require.Equal(t, 1, strings.Count(problem, "\n"), problem)
+	}
+}
+
+func TestEveryCommandHasHelp(t *testing.T) {
+	for _, c := range []string{"serve", "demo", "survey", "check", "rules"} {
+		out, _, code := run(t, c, "--help")
+		require.Zero(t, code)
+		require.Contains(t, out, "Usage")
+	}
+}
+
+func TestServeStopsCleanlyWhenAsked(t *testing.T) {
+	for _, sig := range []syscall.Signal{syscall.SIGINT, syscall.SIGTERM} {
+		cmd := jantel(t, "serve", "--addr", "127.0.0.1:0", "--data", t.TempDir())
+		out, err := cmd.StdoutPipe()
+		require.NoError(t, err)
+		require.NoError(t, cmd.Start())
+		line := make([]byte, 200)
+		n, err := out.Read(line)
+		require.NoError(t, err)
+		require.Contains(t, string(line[:n]), "/start?token=")
+		require.NoError(t, cmd.Process.Signal(sig))
+		require.NoError(t, cmd.Wait())
+	}
+}

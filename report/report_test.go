@@ -1,0 +1,168 @@
+package report_test
+
+import (
+	"bytes"
+	"encoding/csv"
+	"encoding/json"
+	"strings"
+	"testing"
+	"time"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/smells"
+	"jantel/core/testkit"
+	"jantel/report"
+	"jantel/review"
+
+	"github.com/stretchr/testify/require"
+)
+
+const hostile = `<script>alert(1)</script> ![x](http://evil.example/p.png) [go](javascript:x) =cmd()`
+
+func found() []review.Finding {
+	at := time.Date(2026, 3, 1, 10, 0, 0, 0, time.UTC)
+	return []review.Finding{
+		{Kind: review.Fix, State: review.Noted, Title: hostile, Text: hostile, Labels: []string{"=1+1"}, Assignee: "@sum", Author: "Maren", Created: at, Updated: at, Place: review.Place{Path: "a`b.go", Line: 3, EndLine: 5, Quote: "```\n</pre><b>"}, Evidence: []model.Evidence{{Path: "x.go", Line: 2, Note: "<i>"}}},
+		{Kind: review.Keep, State: review.Done, Title: "plain", Place: review.Place{Path: "."}, Created: at, Updated: at},
+	}
+}
+
+func judged(t *testing.T, tree string) (*model.Survey, *judgement.Result) {
+	s := testkit.Survey(t, tree)
+	return s, judgement.Judge(s, model.Brief{Questions: []string{hostile}}, nil)
+}
+
+const tree = `
+-- README.md --
+# Vault
+
+<script>alert(1)</script> Keeps seed. ![x](http://evil.example/p.png)
+
+    make test
+-- package.json --
+{ "name": "vault", "scripts": { "start": "node a.js" } }
+-- a.js --
+#!/usr/bin/env node
+import './b'
+import './none'
+import 'react'
+export function weigh() {}
+-- b.js --
+import './a'
+-- utils/one.js --
+-- utils/two.js --
+-- utils/three.js --
+-- utils/four.js --
+`
+
+func TestTheSurveyAsJSONHasEveryKeyOfTheFormat(t *testing.T) {
+	s, j := judged(t, tree)
+	var b bytes.Buffer
+	require.NoError(t, report.JSON(&b, s, j))
+	var d map[string]any
+	require.NoError(t, json.Unmarshal(b.Bytes(), &d))
+	for _, k := range strings.Fields("schema codebase revision surveyed_at stage totals files folders modules definitions links external unresolved routes messages entities features cut levels cycles patterns breaches smells legibility history timings") {
+		require.Contains(t, d, k)
+	}
+	require.Equal(t, "jantel-survey/1", d["schema"])
+	for _, k := range []string{"revision", "routes", "messages", "entities", "features", "cut", "levels", "breaches", "history"} {
+		require.Nil(t, d[k], "%s is not known and must be null", k)
+	}
+	has := func(list string, keys string) {
+		rows := d[list].([]any)
+		require.NotEmpty(t, rows, list)
+		for _, k := range strings.Fields(keys) {
+			require.Contains(t, rows[0], k)
+		}
+	}
+	has("files", "path language role role_confidence feature lines code_lines bytes hash read entry judged skipped")
+	has("folders", "path purpose purpose_source files lines roles legibility")
+	has("modules", "path cut patterns levels")
+	has("definitions", "path name parent kind line end_line exported")
+	has("links", "from to kind line text sure")
+	has("external", "from package version line")
+	has("unresolved", "from text line reason")
+	has("cycles", "level members break exact")
+	has("smells", "id rule facet strength path line end_line name message evidence remedy")
+	for _, k := range []string{"total", "layout", "boundaries", "units", "names", "judged_share"} {
+		require.Contains(t, d["legibility"], k)
+	}
+	for _, k := range []string{"files", "folders", "lines", "code_lines", "judged_lines", "bytes", "links", "unresolved"} {
+		require.Contains(t, d["totals"], k)
+	}
+}
+
+func TestTheOfflinePageIsWholeAndHarmless(t *testing.T) {
+	s, j := judged(t, tree)
+	s.Codebase = hostile
+	var b bytes.Buffer
+	require.NoError(t, report.HTML(&b, s, j, found()))
+	page := b.String()
+	for _, bad := range []string{"<script", "<img", "src=", "href=\"http", "href=\"javascript", "url(", "@import", "</pre><b>"} {
+		require.NotContains(t, page, bad)
+	}
+	for _, good := range []string{"Content-Security-Policy", "id=\"overview\"", "id=\"layout\"", "id=\"findings\"", "Keeps seed.", "utils", "Legibility", "plain"} {
+		require.Contains(t, page, good)
+	}
+}
+
+func TestFindingsAsCSVHoldNoFormula(t *testing.T) {
+	var b bytes.Buffer
+	require.NoError(t, report.FindingsCSV(&b, found()))
+	rows, err := csv.NewReader(&b).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, rows, 3)
+	require.Equal(t, "a`b.go:3-5", rows[1][4])
+	for _, r := range rows {
+		for _, c := range r {
+			require.NotRegexp(t, `^\s*[=+@\t\r-]`, c)
+		}
+	}
+}
+
+func TestFindingsAsMarkdownLoadNothing(t *testing.T) {
+	var b bytes.Buffer
+	require.NoError(t, report.FindingsMarkdown(&b, hostile, found()))
+	html := report.SafeHTML(b.String())
+	for _, bad := range []string{"<script", "<img", "href=\"javascript", "</pre><b>"} {
+		require.NotContains(t, html, bad)
+	}
+	require.NotContains(t, b.String(), "<script")
+	require.Contains(t, b.String(), "``a`b.go:3-5``")
+	require.Contains(t, b.String(), "````\n```\n")
+	var empty bytes.Buffer
+	require.NoError(t, report.FindingsMarkdown(&empty, "vault", nil))
+	require.Contains(t, empty.String(), "Nothing was found yet")
+}
+
+func FuzzMarkdownIsHarmless(f *testing.F) {
+	f.Add(hostile)
+	f.Add("<a href=\"x\" onclick=y>z</a> <svg/onload=a>")
+	f.Fuzz(func(t *testing.T, text string) {
+		html := strings.ToLower(report.SafeHTML(text))
+		for _, bad := range []string{"<script", "<img", "<svg", "<iframe", "<style", "href=\"javascript", "href=\"data"} {
+			require.NotContains(t, html, bad)
+		}
+	})
+}
+
+func TestTheTextSteersNoTerminal(t *testing.T) {
+	require.Equal(t, "a[31mb c d", report.Plain("a\x1b[31mb\nc\td\u202e\x00"))
+	s, j := judged(t, tree)
+	s.Codebase = "va\x1b]0;x\x07ult"
+	var b bytes.Buffer
+	require.NoError(t, report.Text(&b, s, j))
+	require.NotContains(t, b.String(), "\x1b")
+	require.Contains(t, b.String(), "Legibility")
+}
+
+func TestRulesAsJSON(t *testing.T) {
+	var b bytes.Buffer
+	require.NoError(t, report.RulesJSON(&b, smells.Rules()))
+	var rules []map[string]any
+	require.NoError(t, json.Unmarshal(b.Bytes(), &rules))
+	for _, k := range []string{"slug", "facet", "question", "why", "remedy", "weight", "parameters"} {
+		require.NotNil(t, rules[0][k], k)
+	}
+}
