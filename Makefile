@@ -8,25 +8,26 @@ SHELL := /bin/bash
 build: server/web/dist/index.html
 	$(GO) build -trimpath -ldflags "-s -w" -o bin/jantel ./cmd/jantel
 
-web/node_modules/.package-lock.json: web/package-lock.json
-	cd web && npm ci --no-audit --no-fund
+node_modules/.package-lock.json: package-lock.json
+	npm ci
 
-server/web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/index.html web/vite.config.ts -type f 2>/dev/null)
-	cd web && npm run build
+server/web/dist/index.html: node_modules/.package-lock.json $(shell find web/src web/public web/index.html web/vite.config.ts -type f 2>/dev/null)
+	rm -rf server/web/dist/assets
+	npm run build -w web
 
 demo: build
 	bin/jantel demo
 
 # The types of the front end follow from the server's own description of its API.
-types: web/node_modules/.package-lock.json
+types: node_modules/.package-lock.json
 	$(GO) run ./cmd/jantel openapi > server/openapi.json
-	cd web && npm run types
+	npm run types -w web
 
-lint: web/node_modules/.package-lock.json
+lint: node_modules/.package-lock.json
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt would change:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
 	$(GO) vet ./...
 	$(GO) tool staticcheck ./...
-	cd web && npx tsc --noEmit && npm run lint
+	npm run check
 
 test: build
 	./scripts/test.sh
@@ -36,7 +37,7 @@ bench: build
 
 screenshots: build
 	./scripts/chromium.sh
-	cd web && npx playwright test --config ../e2e/screenshots.config.ts
+	npm run screenshots -w e2e
 
 # What Jantel has to say about itself.
 self: build

@@ -30,6 +30,7 @@ type body[T any] struct {
 // CodebaseStatus is a codebase with how its surveys stand.
 type CodebaseStatus struct {
 	review.Codebase
+	Root    string               `json:"root" doc:"the folder on disk that an editor can open, empty when there is none"`
 	Latest  int64                `json:"latest" doc:"the newest finished survey, 0 when there is none"`
 	Running *Progress            `json:"running"`
 	Last    *review.SurveyRecord `json:"last" doc:"the newest survey, whatever became of it"`
@@ -148,6 +149,15 @@ func (s *Server) changed(codebase int64, what string) {
 
 func (s *Server) status(ctx context.Context, c review.Codebase) (CodebaseStatus, error) {
 	st := CodebaseStatus{Codebase: c, Running: s.jobs.running(c.ID)}
+	switch c.Kind {
+	case "folder":
+		st.Root = c.Path
+	case "git":
+		// A bare repository has no files to open.
+		if _, err := os.Lstat(filepath.Join(c.Path, ".git")); err == nil {
+			st.Root = c.Path
+		}
+	}
 	list, err := s.review.Surveys(ctx, c.ID)
 	if err != nil {
 		return st, err

@@ -100,7 +100,6 @@ type Code struct {
 	UsedBy      []Use              `json:"used_by"`
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
-	Root        string             `json:"root" doc:"the folder on disk, for opening in an editor; empty when there is none"`
 	ReadMark    bool               `json:"read_mark"`
 }
 
@@ -388,13 +387,6 @@ func (s *Server) code(ctx context.Context, o *open, place string) (*Code, error)
 	c := &Code{Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place], Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{}, External: []model.External{}, Unresolved: []model.Unresolved{}}
 	if c.Role.Reasons == nil {
 		c.Role.Reasons = []string{}
-	}
-	cb, err := s.review.Codebase(ctx, o.codebase)
-	if err != nil {
-		return nil, failure(err)
-	}
-	if cb.Kind == "folder" {
-		c.Root = cb.Path
 	}
 	switch {
 	case f.Skipped == model.SkippedBinary:

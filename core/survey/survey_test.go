@@ -23,7 +23,6 @@ import (
 
 // memory is a cache that counts what it is asked.
 type memory struct {
-	mu     sync.Mutex
 	stamps map[string]map[string]survey.Stamped
 	facts  map[string]*model.Facts
 	full   bool

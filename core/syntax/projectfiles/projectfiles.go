@@ -47,6 +47,10 @@ func wrap(fn func(src []byte) (*model.Project, error)) func(string, []byte) *mod
 			}
 			p.Problem = err.Error()
 		}
+		// Lists and maps are nil when empty, as they come back from the cache.
+		if len(p.Dependencies) == 0 {
+			p.Dependencies = nil
+		}
 		f.Project = p
 		if p.Description != "" {
 			f.Doc = syntax.Sentence(p.Description, 240)

@@ -413,8 +413,6 @@ export interface components {
             path: string;
             read_mark: boolean;
             role: components["schemas"]["RoleOf"];
-            /** @description the folder on disk, for opening in an editor; empty when there is none */
-            root: string;
             skipped: string;
             text: string;
             unresolved: components["schemas"]["Unresolved"][];
@@ -440,6 +438,8 @@ export interface components {
             path: string;
             /** @description the revision asked for, empty for a folder as it is */
             revision: string;
+            /** @description the folder on disk that an editor can open, empty when there is none */
+            root: string;
             running: components["schemas"]["Progress"];
         };
         Definition: {

@@ -1,9 +1,10 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import { useCode, useFindings, useMargin, useMarkRead, useSettings } from '../api/queries'
 import type { Code as CodeData, Definition, Use } from '../api/types'
 import { Failed, Waiting } from '../frame/Waiting'
+import { PlaceActions } from '../place/PlaceActions'
 import { PlaceLink } from '../place/PlaceLink'
-import { urlOf, useWhere } from '../place/place'
+import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { TextPane, type Marked } from './TextPane'
 
@@ -21,7 +22,6 @@ function Shown({ c }: { c: CodeData }) {
   const settings = useSettings().data
   const margin = useMargin({ ...where, at: c.path })
   const findings = useFindings(where.id)
-  const [copied, setCopied] = useState('')
   useReadOnLeaving(c, where.id, settings?.person ?? '')
   const marks = useMemo(() => {
     const out: Marked[] = []
@@ -34,25 +34,11 @@ function Shown({ c }: { c: CodeData }) {
         out.push({ line: f.place.line, kind: 'finding', text: f.title, strength: 0 })
     return out
   }, [margin.data, findings.data, c.path])
-  const line = where.line || 1
-  const editor =
-    settings?.editor && c.root
-      ? settings.editor.replaceAll('{path}', encodeURI(`${c.root}/${c.path}`)).replaceAll('{line}', String(line))
-      : ''
-  const link = `${window.location.origin}${urlOf({ ...where, survey: where.survey || (margin.data ? surveyOf(findings.data, where.survey) : 0), pick: '' })}`
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(link)
-      setCopied('copied')
-    } catch {
-      setCopied(link)
-    }
-  }
   return (
     <section className="code">
       <div className="codebar">
         <span>
-          <b className="mono">{c.path}</b>{' '}
+          <h1>{c.path}</h1>{' '}
           <span className="faint">
             {c.language || 'language unknown'}, {counted(c.lines, 'line')}
             {c.skipped && `, ${c.skipped}: not judged`}
@@ -66,33 +52,9 @@ function Shown({ c }: { c: CodeData }) {
               {where.end > where.line ? `–${where.end}` : ''} ×
             </button>
           )}
-          {editor ? (
-            <a href={editor} className="quiet">
-              open in my editor
-            </a>
-          ) : (
-            <span
-              className="faint"
-              title={c.root ? 'Set an address under Keys (?)' : 'This codebase is not a folder on this machine'}
-            >
-              {c.root ? 'no editor set' : ''}
-            </span>
-          )}
-          <button type="button" className="quiet" onClick={() => void copy()}>
-            {copied === 'copied' ? 'link copied' : 'copy link'}
-          </button>
+          <PlaceActions path={c.path} view="code" />
         </span>
       </div>
-      {copied && copied !== 'copied' && (
-        <input
-          className="copylink mono"
-          readOnly
-          value={copied}
-          aria-label="Permanent link"
-          onFocus={(e) => e.currentTarget.select()}
-          autoFocus
-        />
-      )}
       <div className="codebody">
         <Lists c={c} />
         <div className="pane">
@@ -112,11 +74,6 @@ function Shown({ c }: { c: CodeData }) {
       </div>
     </section>
   )
-}
-
-/** The survey a permanent link names: the one looked at, else the newest known. */
-function surveyOf(findings: { place: { survey: number } }[] | undefined, survey: number): number {
-  return survey || Math.max(0, ...(findings ?? []).map((f) => f.place.survey))
 }
 
 /**

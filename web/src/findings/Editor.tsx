@@ -5,6 +5,7 @@ import { render, useChanges } from '../api/queries'
 import type { Finding, Kind, Patch, State } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
+import { counted } from '../theme/ink'
 import { kinds, states } from './kinds'
 import { useReview } from './review'
 
@@ -107,7 +108,7 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
             </Button>{' '}
             <Button
               size="xs"
-              variant="outline"
+              className="outline"
               onClick={() =>
                 void save(theirs, patchOf(draftOf(theirs), { ...draftOf(theirs), ...pickOf(d, Object.keys(patch)) }))
               }
@@ -116,7 +117,7 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
             </Button>{' '}
             <Button
               size="xs"
-              variant="outline"
+              className="outline"
               onClick={() => {
                 setBase(theirs)
                 setD(draftOf(theirs))
@@ -216,7 +217,7 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
         <summary>
           {f.author ? `Noted by ${f.author}` : 'Noted'} on{' '}
           {new Date(f.created).toLocaleDateString('en-GB', { dateStyle: 'long' })}
-          {(changes.data?.length ?? 0) > 0 && `, ${changes.data?.length} changes since`}
+          {(changes.data?.length ?? 0) > 0 && `, ${counted(changes.data?.length ?? 0, 'change')} since`}
         </summary>
         <ul>
           {changes.data?.map((c) => (

@@ -179,7 +179,12 @@ export default function Findings() {
                       {f.title}
                     </button>
                     <span className="fplace">
-                      <PlaceLink path={f.place.path} line={f.place.line} end={f.place.end_line} max={34} />
+                      <PlaceLink
+                        path={f.place.path}
+                        line={f.place.line}
+                        end={f.place.end_line}
+                        max={f.place.line > 0 ? 24 : 28}
+                      />
                     </span>
                     <span className="fwho">{f.assignee}</span>
                     <span className="flabels">{f.labels.map((l) => `#${l}`).join(' ')}</span>

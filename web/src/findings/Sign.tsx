@@ -5,7 +5,7 @@ import { kindOf } from './kinds'
 export function Sign({ kind }: { kind: Kind }) {
   const k = kindOf(kind)
   return (
-    <b className={`sign ${k.tone}`} title={`${k.word}: ${k.meaning}`} aria-label={k.word}>
+    <b className={`sign ${k.tone}`} title={`${k.word}: ${k.meaning}`} role="img" aria-label={k.word}>
       {k.sign}
     </b>
   )

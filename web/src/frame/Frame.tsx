@@ -45,6 +45,11 @@ function Framed() {
   useEffect(() => follow(qc), [qc])
   useTheme(settings?.theme ?? 'auto')
   const isFile = place.data?.path === where.at && place.data.kind === 'file'
+  // A folder has no text: a link that takes it for a file leads to its ledger.
+  const noText = where.view === 'code' && place.data?.path === where.at && !isFile
+  useEffect(() => {
+    if (noText) go({ view: 'layout' }, undefined, true)
+  }, [noText, go])
   const margin = !(folded ?? narrow)
   const status = codebase.data
   const marked = useMargin({ ...where, at: where.pick || where.at })
@@ -74,8 +79,13 @@ function Framed() {
     search: () => setOver('search'),
     card: () => setOver('keys'),
     note: () => {
-      setFolded(false)
-      requestAnimationFrame(() => document.getElementById('remark')?.focus())
+      const field = () => document.getElementById('remark')
+      // At once where it is there, so that what is typed next goes into it.
+      if (field()) field()?.focus()
+      else {
+        setFolded(false)
+        requestAnimationFrame(() => field()?.focus())
+      }
     },
   })
   useEffect(() => {
@@ -147,7 +157,7 @@ function Framed() {
                 {where.view === 'overview' && <Overview />}
                 {where.view === 'layout' && <Layout legend={legend} />}
                 {where.view === 'findings' && <Findings />}
-                {where.view === 'code' && <Code />}
+                {where.view === 'code' && !noText && <Code />}
               </Suspense>
             )
           )}

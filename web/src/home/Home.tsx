@@ -161,13 +161,22 @@ function TakeIn({ allowed }: { allowed: string[] }) {
           />
         </label>
         <label>
-          Revision <small>(Git; empty: the folder as it is)</small>
-          <input className="mono" value={revision} placeholder="main" onChange={(e) => setRevision(e.target.value)} />
+          Revision, for Git
+          <input
+            className="mono"
+            value={revision}
+            placeholder="empty: as it is"
+            aria-describedby="revision-hint"
+            onChange={(e) => setRevision(e.target.value)}
+          />
         </label>
         <Button type="submit" size="sm" loading={busy}>
           Take it in
         </Button>
       </form>
+      <p className="faint" id="revision-hint">
+        A revision is a branch, a tag or a commit; without one the folder is read as it stands.
+      </p>
       <p>
         Or send an archive:{' '}
         <input

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useLedger } from '../api/queries'
 import type { Ledger, Row } from '../api/types'
+import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
 import { urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep } from '../theme/ink'
@@ -48,7 +49,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
   }, [ledger])
   const box = useRef<HTMLDivElement>(null)
   const rows = useVirtualizer({ count: shown.length, getScrollElement: () => box.current, estimateSize: () => 28, overscan: 12 })
-  const picked = shown.findIndex((s) => s.row.path === where.pick)
+  const picked = shown.findIndex((s) => s.row.path === (where.pick || where.at))
   const top = ledger.rows[0]
 
   const toggle = (r: Row) => {
@@ -57,20 +58,26 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
     setToggled(next)
   }
   const open = (r: Row) => go(r.file ? { at: r.path, view: 'code' } : { at: r.path })
+  // Keys may come faster than the URL follows: each goes on from the last.
+  const at = useRef(picked)
+  useEffect(() => {
+    at.current = picked
+  }, [picked])
   const move = (to: number) => {
     const s = shown[Math.max(0, Math.min(shown.length - 1, to))]
     if (!s) return
+    at.current = shown.indexOf(s)
     pick({ pick: s.row.path })
     rows.scrollToIndex(shown.indexOf(s), { align: 'auto' })
   }
   const press = (e: React.KeyboardEvent) => {
-    const s = shown[picked]
+    const s = shown[at.current]
     const page = Math.max(1, Math.floor((box.current?.clientHeight ?? 560) / 28) - 2)
     const moves: Record<string, () => void> = {
-      ArrowDown: () => move(picked + 1),
-      ArrowUp: () => move(picked < 0 ? 0 : picked - 1),
-      PageDown: () => move(picked + page),
-      PageUp: () => move(picked - page),
+      ArrowDown: () => move(at.current + 1),
+      ArrowUp: () => move(at.current - 1),
+      PageDown: () => move(at.current + page),
+      PageUp: () => move(at.current - page),
       Home: () => move(0),
       End: () => move(shown.length - 1),
       ArrowRight: () => s && s.parent && !s.open && toggle(s.row),
@@ -88,7 +95,8 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
     }
   }
   useEffect(() => {
-    box.current?.focus({ preventScroll: true })
+    // Whoever is writing already is not interrupted by rows that come late.
+    if (!inField(document.activeElement)) box.current?.focus({ preventScroll: true })
   }, [ledger.place])
   const sortBy = (c: Column) => show(c === sort ? { sort: c, down: down ? '' : '1' } : { sort: c, down: c === 'name' ? '' : '1' })
   const folders = ledger.rows.filter((r) => !r.file).length
@@ -143,7 +151,9 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
         onKeyDown={press}
       >
         <div className="lrow head" role="row">
-          <span role="columnheader" />
+          <span role="columnheader">
+            <span className="hidden">looked at</span>
+          </span>
           <SortHead id="name" title="folder and purpose" hint="names, folders first" sort={sort} down={down} onSort={sortBy} />
           <span role="columnheader" className="l">
             what it holds

@@ -139,7 +139,8 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
         placeholder="Remark, then Enter"
         aria-label={`Remark on ${where}`}
         aria-autocomplete="list"
-        aria-expanded={offers.length > 0}
+        aria-controls={offers.length > 0 ? 'offers' : undefined}
+        aria-activedescendant={offers.length > 0 ? `offer-${choice}` : undefined}
         maxLength={500}
         onChange={(e) => {
           setText(e.target.value.replace(/\n/g, ' '))
@@ -150,9 +151,15 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
         onKeyDown={press}
       />
       {offers.length > 0 && (
-        <ul className="offers" role="listbox" aria-label={ask?.sign === '@' ? 'People' : 'Labels'}>
+        <ul id="offers" className="offers" role="listbox" aria-label={ask?.sign === '@' ? 'People' : 'Labels'}>
           {offers.map((o, i) => (
-            <li key={o} role="option" aria-selected={i === choice} onPointerDown={(e) => (e.preventDefault(), take(o))}>
+            <li
+              key={o}
+              id={`offer-${i}`}
+              role="option"
+              aria-selected={i === choice}
+              onPointerDown={(e) => (e.preventDefault(), take(o))}
+            >
               {ask?.sign}
               {o}
               {!known[ask?.sign ?? '#'].includes(o) && <small> new</small>}

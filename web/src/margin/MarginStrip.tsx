@@ -5,6 +5,7 @@ import type { Margin, Smell } from '../api/types'
 import { Sign } from '../findings/Sign'
 import { useReview } from '../findings/review'
 import { useKeys } from '../frame/keys'
+import { PlaceActions } from '../place/PlaceActions'
 import { PlaceLink } from '../place/PlaceLink'
 import { urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep, shortPath } from '../theme/ink'
@@ -116,6 +117,7 @@ function About({ m }: { m: Margin }) {
       <button type="button" className="quiet" onClick={() => mark.mutate({ path: m.path, read: m.read < 1, by: person })}>
         {m.read >= 1 ? '● looked at' : m.read > 0 ? `◐ ${Math.round(m.read * 100)} % looked at` : '○ not looked at'} <kbd>r</kbd>
       </button>
+      {where.view !== 'code' && <PlaceActions path={m.path} view={m.kind === 'file' ? 'code' : 'layout'} />}
       {m.score && <Score score={m.score} strains={m.strains} titles={m.titles} />}
       <h3>
         <span>Smells here</span>
@@ -192,6 +194,7 @@ function SmellItem({ s, m, chosen, recorded, onChoose, onRecord }: ItemProps) {
       <span
         className={`ink k${inkStep(s.strength)}`}
         title={`strength ${s.strength.toFixed(2)} of 1`}
+        role="img"
         aria-label={`strength ${s.strength.toFixed(2)}`}
       />
       <div>

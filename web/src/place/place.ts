@@ -59,11 +59,11 @@ export function useWhere() {
   const where = useMemo(() => whereFrom(view, Number(id), new URLSearchParams(search)), [id, view, search])
   const query = useMemo(() => new URLSearchParams(search), [search])
   const go = useCallback(
-    (to: Partial<Where>, more?: Record<string, string>) => {
+    (to: Partial<Where>, more?: Record<string, string>, replace = false) => {
       const at = to.at ?? where.at
       const next: Where = { ...where, pick: '', line: 0, end: 0, ...to, at }
       if (next.view !== 'code' && where.view === 'code' && to.view === undefined) next.view = 'layout'
-      void navigate(urlOf(next, more))
+      void navigate(urlOf(next, more), { replace })
     },
     [navigate, where],
   )

@@ -1,0 +1,119 @@
+// Looking: every figure leads on, every view can be used without a mouse or eyes, and large trees stay quick.
+import AxeBuilder from '@axe-core/playwright'
+import { expect, margin, open, still, test } from './jantel'
+
+const views = [
+  ['overview', ''],
+  ['layout', ''],
+  ['layout', 'desk/src/components'],
+  ['code', 'desk/src/components/ShelfPicker.tsx'],
+  ['findings', ''],
+] as const
+
+for (const scheme of ['light', 'dark'] as const)
+  test(`every view passes the checks for accessibility, ${scheme}`, async ({ page, demo }) => {
+    await page.emulateMedia({ colorScheme: scheme })
+    await still(page)
+    const home = await new AxeBuilder({ page }).analyze()
+    expect(home.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+    for (const [view, at] of views) {
+      await open(page, demo, view, at)
+      await expect(page.locator('#view .empty, #view h1, #view .codebody').first()).toBeVisible()
+      await still(page)
+      const found = await new AxeBuilder({ page }).analyze()
+      expect(
+        found.violations.map((v) => `${view}: ${v.id}: ${v.nodes[0]?.html}`),
+        view,
+      ).toEqual([])
+    }
+    await page.keyboard.press('?')
+    await expect(page.getByRole('dialog')).toBeVisible()
+    await still(page)
+    const card = await new AxeBuilder({ page }).include('dialog').analyze()
+    expect(card.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+  })
+
+test('a sentence opens its evidence, and the evidence opens the code', async ({ page, demo }) => {
+  await open(page, demo, 'overview')
+  await page.getByRole('button', { name: /rings of files can not be taken apart/ }).click()
+  await page.locator('.said-so .places a').first().click()
+  await expect(page).toHaveURL(/\/code\?at=/)
+  await expect(page.getByRole('navigation', { name: 'What is in this file' })).toBeVisible()
+})
+
+test('a facet opens its arithmetic', async ({ page, demo }) => {
+  await open(page, demo, 'overview')
+  await margin(page)
+    .getByRole('button', { name: /^Layout/ })
+    .click()
+  await expect(margin(page).getByText(/100 · e/)).toBeVisible()
+})
+
+test('definitions, what a file uses and who uses it lead on', async ({ page, demo }) => {
+  await open(page, demo, 'code', 'desk/src/components/WeightTag.tsx')
+  const lists = page.getByRole('navigation', { name: 'What is in this file' })
+  await lists.getByRole('button', { name: 'WeightTag' }).click()
+  await expect(page).toHaveURL(/line=\d+/)
+  await lists.getByRole('link', { name: /ShelfPicker/ }).click()
+  await expect(page).toHaveURL(/ShelfPicker.*line=4/)
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+})
+
+test('a smell is silenced with a reason and counted again', async ({ page, demo }) => {
+  await open(page, demo, 'layout', 'desk/src/components')
+  const count = margin(page).locator('h3', { hasText: 'Smells here' }).locator('span').last()
+  const before = Number(await count.textContent())
+  await margin(page).getByRole('button', { name: 'Silence it' }).first().click()
+  await page.keyboard.type('the cards are printed as one set')
+  await page.keyboard.press('Enter')
+  await expect(count).toHaveText(String(before - 1))
+  await margin(page)
+    .getByRole('button', { name: /^Show \d+ more/ })
+    .click()
+  await expect(margin(page).getByText(/silenced: the cards are printed as one set/)).toBeVisible()
+})
+
+test('text from a codebase is shown, never run', async ({ page, jantel }) => {
+  const evil = '<img src=x onerror="document.title=\'bad\'">'
+  const root = jantel.tree('evil', {
+    'README.md': `# ${evil}\n\n${evil} keeps seed.\n`,
+    [`${'a'.repeat(90)}/shelf.ts`]: `// ${evil}\nexport const shelf = 1\n`,
+    'b/<b>bold<b>.ts': 'export const b = 1\n',
+  })
+  await page.getByLabel('Folder, Git repository or archive').fill(root)
+  await page.getByRole('button', { name: 'Take it in' }).click()
+  await page.getByRole('link', { name: 'evil', exact: true }).click()
+  await expect(page.getByText('keeps seed.').first()).toBeVisible()
+  await page.keyboard.press('2')
+  await expect(page.getByRole('treegrid')).toBeVisible()
+  await expect(page.locator('#view img')).toHaveCount(0)
+  await expect(page).not.toHaveTitle('bad')
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
+})
+
+test('ten thousand folders are scrolled with few rows in the page', async ({ page, jantel }) => {
+  const files: Record<string, string> = {}
+  for (let i = 0; i < 100; i++) for (let k = 0; k < 100; k++) files[`shelf${i}/box${k}/lot.ts`] = `export const lot = ${i * k}\n`
+  const root = jantel.tree('large', files)
+  await page.getByLabel('Folder, Git repository or archive').fill(root)
+  await page.getByRole('button', { name: 'Take it in' }).click()
+  await page.getByRole('link', { name: 'large', exact: true }).click({ timeout: 40_000 })
+  await expect(margin(page)).toBeVisible()
+  await page.keyboard.press('2')
+  const grid = page.getByRole('treegrid')
+  await expect(grid).toBeVisible()
+  await page.getByPlaceholder('Filter by name or purpose').fill('box')
+  await expect.poll(async () => Number(await grid.getAttribute('aria-rowcount'))).toBeGreaterThan(10_000)
+  await grid.focus()
+  await page.keyboard.press('End')
+  await expect(grid.getByRole('link', { name: 'box99' }).last()).toBeVisible()
+  expect(await grid.getByRole('row').count()).toBeLessThan(120)
+})
+
+test('a narrow window folds the margin and still reads well', async ({ page, demo }) => {
+  await page.setViewportSize({ width: 375, height: 720 })
+  await page.goto(`${demo.base}/c/1/findings?open=1`)
+  await expect(page.getByRole('heading', { level: 1, name: 'Findings' })).toBeVisible()
+  await expect(margin(page)).toHaveCount(0)
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
+})

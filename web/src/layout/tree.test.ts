@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest'
+import type { Row } from '../api/types'
+import { arrange, firstDepth, type Wish } from './tree'
+
+const row = (path: string, more: Partial<Row> = {}): Row => ({
+  path,
+  name: path.slice(path.lastIndexOf('/') + 1),
+  depth: path === '.' ? 0 : path.split('/').length,
+  file: false,
+  purpose: '',
+  source: '',
+  roles: [],
+  lines: 0,
+  files: 0,
+  own: 0,
+  in: 0,
+  out: 0,
+  smells: 0,
+  strongest: 0,
+  findings: 0,
+  read: 0,
+  skipped: '',
+  judged: 1,
+  ...more,
+})
+
+const rows = [
+  row('.'),
+  row('desk', { lines: 50, smells: 2, strongest: 0.4 }),
+  row('desk/pages', { lines: 20, read: 1 }),
+  row('desk/parts', { lines: 30, purpose: 'Drawn parts', smells: 2, strongest: 0.9 }),
+  row('bench', { lines: 90 }),
+  row('bench/lots', { lines: 90 }),
+  row('main.ts', { file: true, lines: 400 }),
+]
+const wish: Wish = { sort: 'name', down: false, filter: '', only: '', toggled: new Set(), depth: 9 }
+const paths = (w: Partial<Wish>) => arrange(rows, { ...wish, ...w }).map((s) => s.row.path)
+
+describe('the ledger', () => {
+  it('stands by name, folders before files', () => {
+    expect(paths({})).toEqual(['.', 'bench', 'bench/lots', 'desk', 'desk/pages', 'desk/parts', 'main.ts'])
+  })
+  it('is sorted among siblings, below their folder', () => {
+    expect(paths({ sort: 'lines', down: true })).toEqual([
+      '.',
+      'main.ts',
+      'bench',
+      'bench/lots',
+      'desk',
+      'desk/parts',
+      'desk/pages',
+    ])
+  })
+  it('folds by depth and by hand', () => {
+    expect(paths({ depth: 1 })).toEqual(['.', 'bench', 'desk', 'main.ts'])
+    expect(paths({ depth: 1, toggled: new Set(['desk']) })).toEqual(['.', 'bench', 'desk', 'desk/pages', 'desk/parts', 'main.ts'])
+    expect(paths({ toggled: new Set(['.']) })).toEqual(['.'])
+  })
+  it('keeps the folders above what a filter finds', () => {
+    expect(paths({ filter: 'DRAWN' })).toEqual(['.', 'desk', 'desk/parts'])
+    expect(paths({ filter: 'no such' })).toEqual(['.'])
+    expect(paths({ only: 'smelly' })).toEqual(['.', 'desk', 'desk/parts'])
+    expect(paths({ only: 'unread' })).not.toContain('desk/pages')
+  })
+  it('does not change the rows it is given', () => {
+    const before = JSON.stringify(rows)
+    arrange(rows, { ...wish, sort: 'smells', down: true })
+    expect(JSON.stringify(rows)).toBe(before)
+  })
+  it('opens as deep as fits', () => {
+    expect(firstDepth(rows, 100)).toBe(2)
+    expect(firstDepth(rows, 3)).toBe(1)
+    expect(arrange([], wish)).toEqual([])
+  })
+})

@@ -1,0 +1,59 @@
+import { useState } from 'react'
+import { useCodebase, useSettings } from '../api/queries'
+import { urlOf, useWhere, type View } from './place'
+
+/** What can be done with any place: open it in the reader's own editor, and copy a link that names this survey. */
+export function PlaceActions({ path, view }: { path: string; view: View }) {
+  const { where } = useWhere()
+  const status = useCodebase(where.id).data
+  const settings = useSettings().data
+  const [copied, setCopied] = useState<'' | 'yes' | 'shown'>('')
+  if (!status) return null
+  const line = view === 'code' ? where.line : 0
+  const link = `${window.location.origin}${urlOf({ id: where.id, view, at: path, line, end: line ? where.end : 0, survey: where.survey || status.latest })}`
+  const onDisk = path === '.' ? status.root : `${status.root}/${path}`
+  const editor =
+    settings?.editor && status.root
+      ? settings.editor.replaceAll('{path}', encodeURI(onDisk)).replaceAll('{line}', String(line || 1))
+      : ''
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(link)
+      setCopied('yes')
+    } catch {
+      setCopied('shown') // without a clipboard the link is shown, to be copied by hand
+    }
+  }
+  return (
+    <span className="placeacts">
+      {editor ? (
+        <a
+          href={editor}
+          className="quiet"
+          title={status.revision ? 'the working copy, which may differ from this revision' : onDisk}
+        >
+          open in my editor
+        </a>
+      ) : (
+        status.root && (
+          <span className="faint" title="Give its address under Keys (?)">
+            no editor set
+          </span>
+        )
+      )}
+      <button type="button" className="quiet" onClick={() => void copy()}>
+        {copied === 'yes' ? 'link copied' : 'copy link'}
+      </button>
+      {copied === 'shown' && (
+        <input
+          className="copylink mono"
+          readOnly
+          value={link}
+          aria-label="Permanent link"
+          onFocus={(e) => e.currentTarget.select()}
+          autoFocus
+        />
+      )}
+    </span>
+  )
+}

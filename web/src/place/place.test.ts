@@ -1,0 +1,49 @@
+import { expect, it } from 'vitest'
+import { keymap } from '../frame/keys'
+import { wholeLines } from '../search/stream'
+import { counted, inkStep, shortPath } from '../theme/ink'
+import { parentOf, urlOf, whereFrom } from './place'
+
+it('a place comes back from its URL', () => {
+  const w = { id: 3, view: 'code' as const, at: 'a b/c&d.ts', pick: '', survey: 7, line: 4, end: 9 }
+  const url = new URL(urlOf(w), 'http://jantel.example')
+  expect(whereFrom('code', 3, url.searchParams)).toEqual(w)
+})
+
+it('what a URL says wrongly falls back to the whole codebase', () => {
+  expect(whereFrom('nonsense', 1, new URLSearchParams('line=-&end=x&survey=y'))).toEqual({
+    id: 1,
+    view: 'overview',
+    at: '.',
+    pick: '',
+    survey: 0,
+    line: 0,
+    end: 0,
+  })
+})
+
+it('the top has no folder above', () => {
+  expect([parentOf('a/b/c'), parentOf('a'), parentOf('.')]).toEqual(['a/b', '.', '.'])
+})
+
+it('long paths are shortened in the middle and keep their name', () => {
+  const p = 'desk/src/components/icons/weights/HeavyBox.tsx'
+  expect(shortPath(p, 30)).toBe('desk/src/…/HeavyBox.tsx')
+  expect(shortPath(p, 100)).toBe(p)
+  for (let max = 9; max < 60; max++)
+    expect(shortPath(p, max).length).toBeLessThanOrEqual(Math.max(max, 'desk/…/HeavyBox.tsx'.length))
+})
+
+it('ink has five steps', () => {
+  expect([0, 0.2, 0.21, 0.99, 1].map(inkStep)).toEqual([1, 1, 2, 5, 5])
+  expect(counted(1, 'file') + counted(1200, 'file')).toBe('1 file1,200 files')
+})
+
+it('a stream is cut into whole lines', () => {
+  expect(wholeLines('{"a":1}\n{"b"')).toEqual({ lines: ['{"a":1}'], rest: '{"b"' })
+  expect(wholeLines('')).toEqual({ lines: [], rest: '' })
+})
+
+it('keys are as set, or as they came', () => {
+  expect(keymap({ layout: 'l', up: '' })).toMatchObject({ layout: 'l', up: '', overview: '1' })
+})
