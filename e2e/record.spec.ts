@@ -76,7 +76,7 @@ test('a smell becomes a finding with one key, its evidence filled in', async ({ 
 
 test('a finding is edited, rendered harmlessly, taken back and deleted', async ({ page, demo }) => {
   await open(page, demo, 'findings')
-  await page.getByRole('button', { name: 'Why is the labels route switched off?' }).click()
+  await page.locator('.frow').getByRole('button', { name: 'Why is the labels route switched off?' }).click()
   await page.getByLabel('text, in Markdown').fill('**Ask** <img src=x onerror="window.bad=1"> [here](javascript:alert(1))')
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.locator('.rendered strong')).toHaveText('Ask')

@@ -156,6 +156,13 @@ type Facts struct {
 	Project     *Project     `cbor:"15,keyasint,omitempty"`
 	Commands    []Command    `cbor:"16,keyasint,omitempty"` // what a README says to run
 	Names       []string     `cbor:"17,keyasint,omitempty"` // every exported name, sorted: what others can take from it
+	Mentions    []Mention    `cbor:"18,keyasint,omitempty"` // names of types and constants met in the code, by name, for languages that find them without an import
+}
+
+// Mention is a name met in the code, with the line it is first met on.
+type Mention struct {
+	Name string `cbor:"1,keyasint"`
+	Line int    `cbor:"2,keyasint"`
 }
 
 // Sign is a telling thing met while reading, such as JSX being drawn or SQL

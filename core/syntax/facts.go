@@ -106,3 +106,32 @@ func SortedSet(m map[string]bool) []string {
 	sort.Strings(out)
 	return out
 }
+
+// TypeMentions lists the names met in the code that are written like types
+// (a capital first), not behind a dot, without those to leave out.
+func TypeMentions(s *Stream, without map[string]bool) []model.Mention {
+	seen := map[string]int{}
+	for i := range s.Tokens {
+		t := &s.Tokens[i]
+		if t.Kind != Ident || i > 0 && s.Tokens[i-1].Kind == Punct && s.Src[s.Tokens[i-1].Start] == '.' {
+			continue
+		}
+		if c := s.Src[t.Start]; c < 'A' || c > 'Z' {
+			continue
+		}
+		if _, ok := seen[string(s.Src[t.Start:t.End])]; !ok {
+			seen[string(s.Src[t.Start:t.End])] = int(t.Line)
+		}
+	}
+	out := make([]model.Mention, 0, len(seen))
+	for n, line := range seen {
+		if !without[n] {
+			out = append(out, model.Mention{Name: n, Line: line})
+		}
+	}
+	if len(out) == 0 {
+		return nil
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}

@@ -123,6 +123,7 @@ type Builder struct {
 	Pos    int
 	LineNo int
 	open   []int32
+	opened [256]int32 // how many of each opening sign are open, so that a stray closing one costs no search
 	full   bool
 }
 
@@ -166,6 +167,7 @@ func (b *Builder) LastIs(text string) bool {
 func (b *Builder) Open() {
 	if len(b.open) < MaxNesting {
 		b.open = append(b.open, int32(len(b.Tokens)-1))
+		b.opened[b.Src[b.Tokens[len(b.Tokens)-1].End-1]]++
 	} else {
 		b.Misread("brackets nested deeper than are matched", b.LineNo)
 	}
@@ -175,9 +177,12 @@ func (b *Builder) Open() {
 // that reads opener; unclosed brackets in between are given up.
 func (b *Builder) Shut(opener byte) {
 	me := int32(len(b.Tokens) - 1)
-	for i := len(b.open) - 1; i >= 0; i-- {
+	for i := len(b.open) - 1; i >= 0 && b.opened[opener] > 0; i-- {
 		o := &b.Tokens[b.open[i]]
 		if b.Src[o.End-1] == opener {
+			for _, k := range b.open[i:] {
+				b.opened[b.Src[b.Tokens[k].End-1]]--
+			}
 			if i != len(b.open)-1 {
 				b.Misread("a bracket is not closed", int(o.Line))
 			}

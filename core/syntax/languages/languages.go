@@ -4,6 +4,7 @@ package languages
 
 import (
 	_ "jantel/core/syntax/golang"       // Go
+	_ "jantel/core/syntax/java"         // Java
 	_ "jantel/core/syntax/javascript"   // JavaScript and TypeScript
 	_ "jantel/core/syntax/markdown"     // READMEs
 	_ "jantel/core/syntax/projectfiles" // package.json, go.mod and their like

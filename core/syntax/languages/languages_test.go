@@ -428,6 +428,19 @@ func FuzzGo(f *testing.F) {
 	fuzz(f, "a.go", "package a\nimport (\n b \"c\"\n)\ntype D[E any] struct { *F; G.H }\nfunc (i J[K]) L(m, n int) (o P) { q.R() }\n", "package main\nconst (\n a = iota\n)\nfunc main()\nvar b = []c{{1}}\n")
 }
 
+// others are the languages read by name alone, each with what is hard in it.
+var others = []struct{ name, text string }{
+	{"A.java", "package a; @B(c = {\")\"}) class C<T> extends D implements E { enum F { G { } } int h[] = {1}, i; C() {} String j = \"\"\"\n }\"\"\"; }"},
+}
+
+// FuzzLanguages hands any bytes to any of the other languages.
+func FuzzLanguages(f *testing.F) {
+	for i, o := range others {
+		f.Add(uint8(i), []byte(o.text))
+	}
+	f.Fuzz(func(t *testing.T, kind uint8, src []byte) { sound(t, others[int(kind)%len(others)].name, src) })
+}
+
 func FuzzProjectFiles(f *testing.F) {
 	names := []string{"package.json", "tsconfig.json", "go.mod", "pyproject.toml", "requirements.txt", "setup.cfg", "Makefile", "Dockerfile", "README.md"}
 	f.Add(uint8(0), []byte(`{"name":"a","exports":{".":{"import":["./b"]}},"workspaces":{"packages":["c"]}}`))

@@ -9,12 +9,7 @@ import (
 )
 
 func TestLinks(t *testing.T) {
-	for name, c := range map[string]struct {
-		tree       string
-		links      []string
-		external   []string
-		unresolved []string
-	}{
+	linksOf(t, map[string]linkCase{
 		"relative, index and endings": {tree: `
 -- a.ts --
 import './b'
@@ -165,7 +160,16 @@ package lots
 
 const Y = 1
 `, links: []string{"a.go -> tools/cut/cut.go", "a.go -> vendor/seed.example/lots/lots.go"}},
-	} {
+	})
+}
+
+type linkCase struct {
+	tree                        string
+	links, external, unresolved []string
+}
+
+func linksOf(t *testing.T, cases map[string]linkCase) {
+	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
 			s := testkit.Survey(t, c.tree)
 			require.Equal(t, append([]string{}, c.links...), testkit.Links(s))
@@ -185,4 +189,40 @@ const Y = 1
 			require.ElementsMatch(t, c.unresolved, unresolved)
 		})
 	}
+}
+
+func TestLinksByName(t *testing.T) {
+	linksOf(t, map[string]linkCase{
+		"Java: imports, the same package, members and all of a package": {tree: `
+-- a/src/main/java/hollin/vault/Shelf.java --
+package hollin.vault;
+import hollin.lots.Lot;
+import hollin.lots.deep.*;
+import static hollin.lots.Rules.MAX;
+import java.util.List;
+import hollin.lots.None;
+class Shelf extends Rack { Seed seed; Lot.Part part; }
+-- a/src/main/java/hollin/vault/Rack.java --
+package hollin.vault;
+class Rack {}
+-- a/src/main/java/hollin/lots/Lot.java --
+package hollin.lots;
+public class Lot { public static class Part {} }
+-- a/src/main/java/hollin/lots/Rules.java --
+package hollin.lots;
+public class Rules { public static final int MAX = 1; }
+-- a/src/main/java/hollin/lots/deep/Seed.java --
+package hollin.lots.deep;
+public class Seed {}
+-- a/src/main/java/hollin/lots/deep/Unused.java --
+package hollin.lots.deep;
+public class Unused {}
+`, links: []string{
+			"a/src/main/java/hollin/vault/Shelf.java -> a/src/main/java/hollin/lots/Lot.java",
+			"a/src/main/java/hollin/vault/Shelf.java -> a/src/main/java/hollin/lots/deep/Seed.java",
+			"a/src/main/java/hollin/vault/Shelf.java -> a/src/main/java/hollin/lots/Rules.java",
+			"a/src/main/java/hollin/vault/Shelf.java -> a/src/main/java/hollin/vault/Rack.java",
+			"a/src/main/java/hollin/vault/Shelf.java -> a/src/main/java/hollin/vault/Rack.java (inheritance)",
+		}, external: []string{"java.util"}, unresolved: []string{"hollin.lots.None"}},
+	})
 }

@@ -1,0 +1,345 @@
+// Command bench measures the budgets as ratios: a survey against reading and
+// counting the same files, a second survey against the first, large trees
+// against small ones, all in one run on one machine. It prints a table and
+// judges nothing but by the budgets.
+//
+//	bench [FOLDER]…   (without a folder: Go's own source tree)
+package main
+
+import (
+	"bytes"
+	"compress/gzip"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strings"
+	"syscall"
+	"time"
+)
+
+const rounds = 3
+
+func main() {
+	if err := run(os.Args[1:]); err != nil {
+		fmt.Fprintln(os.Stderr, "bench: "+err.Error())
+		os.Exit(1)
+	}
+}
+
+type bench struct {
+	dir string // scratch
+	bin string
+}
+
+func run(folders []string) (err error) {
+	bin, err := filepath.Abs("bin/jantel")
+	if err != nil {
+		return err
+	}
+	dir, err := os.MkdirTemp("", "jantel-bench-")
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(dir)) }()
+	b := &bench{dir, bin}
+	if len(folders) == 0 {
+		root, err := exec.Command("go", "env", "GOROOT").Output()
+		if err != nil {
+			return err
+		}
+		folders = []string{filepath.Join(strings.TrimSpace(string(root)), "src")}
+	}
+	fmt.Printf("%-34s %12s %12s %10s %8s\n", "", "measured", "against", "ratio", "budget")
+	for _, f := range folders {
+		if err := b.tree(f); err != nil {
+			return fmt.Errorf("%s: %w", f, err)
+		}
+	}
+	if err := b.growth(); err != nil {
+		return err
+	}
+	return b.views(folders[0])
+}
+
+func row(what string, measured, against time.Duration, budget float64) {
+	fmt.Printf("%-34s %11.2fs %11.2fs %10.2f %8.2f\n", what, measured.Seconds(), against.Seconds(), measured.Seconds()/against.Seconds(), budget)
+}
+
+// timed runs a command and returns its wall time and peak memory in bytes.
+func timed(cmd *exec.Cmd) (time.Duration, int64, error) {
+	var said bytes.Buffer
+	cmd.Stderr = &said
+	began := time.Now()
+	err := cmd.Run()
+	took := time.Since(began)
+	if err != nil {
+		return 0, 0, fmt.Errorf("%s: %w: %s", cmd.Path, err, said.String())
+	}
+	usage, ok := cmd.ProcessState.SysUsage().(*syscall.Rusage)
+	if !ok {
+		return took, 0, nil
+	}
+	return took, usage.Maxrss * 1024, nil
+}
+
+func median[T int64 | time.Duration](l []T) T {
+	slices.Sort(l)
+	return l[len(l)/2]
+}
+
+func (b *bench) survey(folder, cache, format string) *exec.Cmd {
+	cmd := exec.Command(b.bin, "survey", folder, "--format", format, "--out", filepath.Join(b.dir, "out"))
+	cmd.Env = append(os.Environ(), "XDG_CACHE_HOME="+cache)
+	return cmd
+}
+
+// tree compares the surveys of a copy of a tree with reading its files.
+func (b *bench) tree(folder string) error {
+	tree := filepath.Join(b.dir, "tree")
+	if err := os.RemoveAll(tree); err != nil {
+		return err
+	}
+	if out, err := exec.Command("cp", "-a", folder, tree).CombinedOutput(); err != nil {
+		return fmt.Errorf("cp: %w: %s", err, out)
+	}
+	cache := filepath.Join(b.dir, "cache")
+	if _, _, err := timed(b.survey(tree, cache, "json")); err != nil {
+		return err
+	}
+	var s struct {
+		Files []struct {
+			Path   string `json:"path"`
+			Bytes  int64  `json:"bytes"`
+			Judged bool   `json:"judged"`
+		} `json:"files"`
+	}
+	data, err := os.ReadFile(filepath.Join(b.dir, "out"))
+	if err != nil {
+		return err
+	}
+	if err := json.Unmarshal(data, &s); err != nil {
+		return err
+	}
+	var list bytes.Buffer
+	var all, judged int64
+	edit := ""
+	for _, f := range s.Files {
+		if strings.Contains(f.Path, "%") {
+			continue // a name that is not UTF-8
+		}
+		fmt.Fprintf(&list, "%s\x00", filepath.Join(tree, f.Path))
+		all += f.Bytes
+		if f.Judged {
+			judged += f.Bytes
+			if ext := filepath.Ext(f.Path); edit == "" && (ext == ".go" || ext == ".py" || ext == ".js") {
+				edit = filepath.Join(tree, f.Path)
+			}
+		}
+	}
+	names := filepath.Join(b.dir, "names")
+	if err := os.WriteFile(names, list.Bytes(), 0o600); err != nil {
+		return err
+	}
+	var count, first, again, same []time.Duration
+	var peak []int64
+	for i := range rounds {
+		t, _, err := timed(exec.Command("sh", "-c", "xargs -0 cat <"+names+" | wc -l"))
+		if err != nil {
+			return err
+		}
+		count = append(count, t)
+		if err := os.RemoveAll(cache); err != nil {
+			return err
+		}
+		t, mem, err := timed(b.survey(tree, cache, "text"))
+		if err != nil {
+			return err
+		}
+		first, peak = append(first, t), append(peak, mem)
+		if t, _, err = timed(b.survey(tree, cache, "text")); err != nil {
+			return err
+		}
+		same = append(same, t)
+		if edit != "" {
+			h, err := os.OpenFile(edit, os.O_APPEND|os.O_WRONLY, 0)
+			if err != nil {
+				return err
+			}
+			_, err = fmt.Fprintf(h, "\n// %d\n", i)
+			if err := errors.Join(err, h.Close()); err != nil {
+				return err
+			}
+		}
+		if t, _, err = timed(b.survey(tree, cache, "text")); err != nil {
+			return err
+		}
+		again = append(again, t)
+	}
+	fmt.Printf("%s: %d files, %.0f MB, %.0f MB judged\n", folder, len(s.Files), float64(all)/1e6, float64(judged)/1e6)
+	row("  first survey / cat into wc -l", median(first), median(count), 8)
+	row("  again, one file changed / first", median(again), median(first), 0.4)
+	row("  again, nothing changed / first", median(same), median(first), 0.4)
+	limit := 300e6 + 4*float64(judged)
+	fmt.Printf("%-34s %9.0f MB %9.0f MB %10.2f %8.2f\n", "  peak memory / 300 MB + 4 × source", float64(median(peak))/1e6, limit/1e6, float64(median(peak))/limit, 1.0)
+	return nil
+}
+
+// growth compares what a file costs in a large tree with what it costs in a
+// small one.
+func (b *bench) growth() error {
+	cost := map[int]time.Duration{}
+	for _, n := range []int{1000, 20000} {
+		tree := filepath.Join(b.dir, fmt.Sprint("grown", n))
+		for i := range n {
+			dir := filepath.Join(tree, fmt.Sprintf("shelf%d", i/400), fmt.Sprintf("box%d", i/20%20))
+			if i%20 == 0 {
+				if err := os.MkdirAll(dir, 0o700); err != nil {
+					return err
+				}
+			}
+			var text strings.Builder
+			fmt.Fprintf(&text, "import { lot%d } from '../box%d/lot%d'\nimport { readFile } from 'node:fs'\n", max(0, i-20), max(0, i-20)/20%20, max(0, i-20))
+			for k := range 12 {
+				fmt.Fprintf(&text, "export function lot%d_%d(weight: number, moisture: number) {\n  const dry = weight * (1 - moisture / 100)\n  if (dry < %d) return readFile\n  return `lot ${dry}`\n}\n", i, k, k)
+			}
+			fmt.Fprintf(&text, "export const lot%d = lot%d\n", i, max(0, i-20))
+			if err := os.WriteFile(filepath.Join(dir, fmt.Sprintf("lot%d.ts", i)), []byte(text.String()), 0o600); err != nil {
+				return err
+			}
+		}
+		var l []time.Duration
+		for range rounds {
+			cmd := b.survey(tree, b.dir, "text")
+			cmd.Args = append(cmd.Args, "--no-cache")
+			t, _, err := timed(cmd)
+			if err != nil {
+				return err
+			}
+			l = append(l, t)
+		}
+		cost[n] = median(l)
+	}
+	row("20,000 files / 20 × 1,000 files", cost[20000], 20*cost[1000], 1.2)
+	return nil
+}
+
+var address = regexp.MustCompile(`http://\S+`)
+
+// views asks a server for the data of each view of a large tree.
+func (b *bench) views(folder string) error {
+	cmd := exec.Command(b.bin, "serve", "--addr", "127.0.0.1:0", "--data", filepath.Join(b.dir, "data"), "--allow", folder)
+	out, err := cmd.StdoutPipe()
+	if err != nil {
+		return err
+	}
+	if err := cmd.Start(); err != nil {
+		return err
+	}
+	defer func() {
+		_ = cmd.Process.Signal(os.Interrupt)
+		_ = cmd.Wait()
+	}()
+	buf := make([]byte, 400)
+	n, err := out.Read(buf)
+	if err != nil {
+		return err
+	}
+	start := string(address.Find(buf[:n]))
+	u, err := url.Parse(start)
+	if err != nil {
+		return err
+	}
+	jar, _ := cookiejar.New(nil)
+	c := &http.Client{Jar: jar, Transport: &http.Transport{DisableCompression: true}}
+	base := "http://" + u.Host
+	if _, _, err := get(c, start); err != nil {
+		return err
+	}
+	body, _ := json.Marshal(map[string]string{"path": folder})
+	req, _ := http.NewRequest(http.MethodPost, base+"/api/codebases", bytes.NewReader(body))
+	req.Header.Set("Content-Type", "application/json")
+	req.Header.Set("Origin", base)
+	resp, err := c.Do(req)
+	if err != nil {
+		return err
+	}
+	_ = resp.Body.Close()
+	if resp.StatusCode != http.StatusOK {
+		return fmt.Errorf("taking %s in was answered with %s", folder, resp.Status)
+	}
+	for deadline := time.Now().Add(5 * time.Minute); ; {
+		data, _, err := get(c, base+"/api/codebases/1")
+		if err != nil {
+			return err
+		}
+		var st struct {
+			Latest  int64 `json:"latest"`
+			Running any   `json:"running"`
+		}
+		if err := json.Unmarshal(data, &st); err != nil {
+			return err
+		}
+		if st.Latest > 0 && st.Running == nil {
+			break
+		}
+		if time.Now().After(deadline) {
+			return errors.New("the survey did not end within five minutes")
+		}
+		time.Sleep(50 * time.Millisecond)
+	}
+	file := ""
+	_ = filepath.WalkDir(folder, func(p string, d os.DirEntry, _ error) error {
+		if d != nil && d.Type().IsRegular() && filepath.Ext(p) == ".go" {
+			file, _ = filepath.Rel(folder, p)
+			return filepath.SkipAll
+		}
+		return nil
+	})
+	fmt.Println("data of a view: median, slowest, compressed (budget 30 ms, 300 KB)")
+	for _, v := range []string{"overview", "layout", "margin", "smells", "code?at=" + url.QueryEscape(file), "places?q=reader", "search?q=Shutdown", "findings"} {
+		var l []time.Duration
+		size := 0
+		var one time.Duration
+		for i := range 21 {
+			began := time.Now()
+			data, _, err := get(c, base+"/api/codebases/1/"+v)
+			if err != nil {
+				return fmt.Errorf("%s: %w", v, err)
+			}
+			if i == 0 {
+				one = time.Since(began)
+				var z bytes.Buffer
+				w := gzip.NewWriter(&z)
+				_, _ = w.Write(data)
+				_ = w.Close()
+				size = z.Len()
+				continue
+			}
+			l = append(l, time.Since(began))
+		}
+		fmt.Printf("  %-32s %9.1f ms %9.1f ms first %6.1f KB\n", strings.SplitN(v, "?", 2)[0], float64(median(l).Microseconds())/1000, float64(one.Microseconds())/1000, float64(size)/1000)
+	}
+	return nil
+}
+
+func get(c *http.Client, u string) ([]byte, http.Header, error) {
+	resp, err := c.Get(u)
+	if err != nil {
+		return nil, nil, err
+	}
+	defer func() { _ = resp.Body.Close() }()
+	data, err := io.ReadAll(resp.Body)
+	if err == nil && resp.StatusCode != http.StatusOK {
+		err = fmt.Errorf("%s: %s", u, resp.Status)
+	}
+	return data, resp.Header, err
+}
