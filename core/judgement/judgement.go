@@ -9,6 +9,8 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"runtime"
+	"sync"
 
 	"jantel/core/links"
 	"jantel/core/model"
@@ -56,7 +58,7 @@ func CheckBrief(b model.Brief) error {
 }
 
 // imports are the languages whose imports are read and resolved.
-var imports = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true}
+var imports = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Java": true, "PHP": true}
 
 // Judge judges a survey. The brief must have passed CheckBrief; a brief
 // without a stage is taken as growing.
@@ -65,9 +67,11 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 		brief.Stage = model.Growing
 	}
 	j := &model.Judgement{Version: Version(brief, quiet), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
-	for _, f := range s.Files {
+	roles := make([]model.RoleOf, len(s.Files))
+	inParts(len(s.Files), func(i int) { roles[i] = weave.Role(s.Files[i]) })
+	for i, f := range s.Files {
 		j.AllLines += f.Lines()
-		j.Roles[f.Path] = weave.Role(f)
+		j.Roles[f.Path] = roles[i]
 		if f.Judgeable() && inScope(brief, f.Path) {
 			j.InScope[f.Path] = true
 			j.Judged += f.Lines()
@@ -76,12 +80,14 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 	j.Folders = weave.Folders(s, j.Roles, j.InScope)
 	j.Cycles = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] })
 	c := &smells.Context{Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
+	var ranking sync.WaitGroup
+	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
 	j.Smells = smells.Find(c)
 	for i := range j.Smells {
 		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
 	}
 	scores := smells.Score(c, j.Smells, func(f *model.File) bool { return imports[f.Language] })
-	j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders)
+	ranking.Wait()
 	j.Legibility = scores.ByFolder["."]
 	j.Strains = scores.Arithmetic(".")
 	j.BuildIndex()
@@ -90,6 +96,20 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 	}
 	countSmells(s, j)
 	return &Result{j, scores}
+}
+
+// inParts calls fn for each index below n, from several goroutines.
+func inParts(n int, fn func(i int)) {
+	workers := min(runtime.GOMAXPROCS(0), n)
+	var wg sync.WaitGroup
+	for w := range workers {
+		wg.Go(func() {
+			for i := w * n / workers; i < (w+1)*n/workers; i++ {
+				fn(i)
+			}
+		})
+	}
+	wg.Wait()
 }
 
 func countSmells(s *model.Survey, j *model.Judgement) {

@@ -6,9 +6,12 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"math"
+	"runtime"
 	"sort"
 
 	"jantel/core/model"
+
+	"golang.org/x/sync/errgroup"
 )
 
 // Parameter is a figure a rule depends on, by how far along the codebase is.
@@ -111,8 +114,19 @@ func Find(c *Context) []model.Smell {
 		}
 	}
 	out := []model.Smell{}
-	for _, r := range catalogue {
-		for _, h := range r.find(c, r) {
+	// Rules only look; each may run beside the others.
+	hits := make([][]hit, len(catalogue))
+	var g errgroup.Group
+	g.SetLimit(runtime.GOMAXPROCS(0))
+	for i, r := range catalogue {
+		g.Go(func() error {
+			hits[i] = r.find(c, r)
+			return nil
+		})
+	}
+	_ = g.Wait()
+	for i, r := range catalogue {
+		for _, h := range hits[i] {
 			out = append(out, r.smell(h))
 		}
 	}

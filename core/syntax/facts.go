@@ -31,7 +31,7 @@ func (s Signs) List() []model.Sign {
 }
 
 // Finish puts the facts of a lexed file into their fixed order and fills in
-// what every language shares.
+// what every language shares. The stream is not to be used afterwards.
 func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	CountStream(f, s)
 	f.Read = model.ReadFull
@@ -52,6 +52,7 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		return a.EndLine > b.EndLine
 	})
 	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })
+	s.Release()
 	return f
 }
 

@@ -5,6 +5,8 @@
 // registers itself.
 package syntax
 
+import "sync"
+
 // Kind is the kind of a token.
 type Kind uint8
 
@@ -129,7 +131,25 @@ type Builder struct {
 
 // NewBuilder starts a stream over src.
 func NewBuilder(src []byte) *Builder {
-	return &Builder{Stream: Stream{Src: src, Tokens: make([]Token, 0, len(src)/5+16)}, LineNo: 1}
+	b := &Builder{Stream: Stream{Src: src}, LineNo: 1}
+	if t, ok := tokens.Get().(*[]Token); ok && cap(*t) >= len(src)/5 {
+		b.Tokens = (*t)[:0]
+	} else {
+		b.Tokens = make([]Token, 0, len(src)/5+16)
+	}
+	return b
+}
+
+// tokens keeps the room of files that were read for those still to be read.
+var tokens sync.Pool
+
+// Release gives up the room of a stream that is not looked at any more.
+func (s *Stream) Release() {
+	if c := cap(s.Tokens); c > 0 && c < 1<<20 {
+		t := s.Tokens[:0]
+		tokens.Put(&t)
+	}
+	s.Tokens = nil
 }
 
 // Add appends the token src[start:b.Pos] that began on line.

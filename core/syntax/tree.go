@@ -1,8 +1,10 @@
 package syntax
 
 import (
+	"cmp"
 	"path"
-	"sort"
+	"runtime"
+	"slices"
 	"strings"
 	"sync"
 
@@ -77,6 +79,30 @@ type Out struct {
 	Unresolved []model.Unresolved
 }
 
+// Each calls fn for every file of the given languages, from several
+// goroutines, each with a place of its own to collect in. Files that lie
+// together are mostly handed to the same one.
+func (t *Tree) Each(fn func(out *Out, f *model.File), languages ...string) {
+	var mine []*model.File
+	for _, f := range t.Files {
+		if f.Facts != nil && slices.Contains(languages, f.Language) {
+			mine = append(mine, f)
+		}
+	}
+	workers := min(runtime.GOMAXPROCS(0), len(mine))
+	var wg sync.WaitGroup
+	for w := range workers {
+		wg.Go(func() {
+			var out Out
+			for _, f := range mine[w*len(mine)/workers : (w+1)*len(mine)/workers] {
+				fn(&out, f)
+			}
+			t.Add(&out)
+		})
+	}
+	wg.Wait()
+}
+
 // Add takes over what a resolver collected.
 func (t *Tree) Add(o *Out) {
 	t.mu.Lock()
@@ -96,7 +122,7 @@ func (t *Tree) Resolve() (links []model.Link, external []model.External, unresol
 		}
 	}
 	wg.Wait()
-	sort.Slice(t.links, func(i, j int) bool { return lessLink(&t.links[i], &t.links[j]) })
+	slices.SortFunc(t.links, compareLinks)
 	links = t.links[:0]
 	for _, l := range t.links {
 		if n := len(links); n > 0 && links[n-1].From == l.From && links[n-1].To == l.To && links[n-1].Kind == l.Kind && links[n-1].Line == l.Line && links[n-1].Text == l.Text {
@@ -104,41 +130,15 @@ func (t *Tree) Resolve() (links []model.Link, external []model.External, unresol
 		}
 		links = append(links, l)
 	}
-	sort.Slice(t.external, func(i, j int) bool {
-		a, b := &t.external[i], &t.external[j]
-		if a.From != b.From {
-			return a.From < b.From
-		}
-		if a.Line != b.Line {
-			return a.Line < b.Line
-		}
-		return a.Package < b.Package
+	slices.SortStableFunc(t.external, func(a, b model.External) int {
+		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Package, b.Package))
 	})
-	sort.Slice(t.unresolved, func(i, j int) bool {
-		a, b := &t.unresolved[i], &t.unresolved[j]
-		if a.From != b.From {
-			return a.From < b.From
-		}
-		if a.Line != b.Line {
-			return a.Line < b.Line
-		}
-		return a.Text < b.Text
+	slices.SortStableFunc(t.unresolved, func(a, b model.Unresolved) int {
+		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Text, b.Text), cmp.Compare(a.Reason, b.Reason))
 	})
 	return links, t.external, t.unresolved
 }
 
-func lessLink(a, b *model.Link) bool {
-	if a.From != b.From {
-		return a.From < b.From
-	}
-	if a.Line != b.Line {
-		return a.Line < b.Line
-	}
-	if a.To != b.To {
-		return a.To < b.To
-	}
-	if a.Kind != b.Kind {
-		return a.Kind < b.Kind
-	}
-	return a.Text < b.Text
+func compareLinks(a, b model.Link) int {
+	return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names))
 }

@@ -14,53 +14,83 @@ type module struct{ path, dir string }
 // resolve finds for each import the folder that holds the package, as the Go
 // command does, and in it the files whose names are used.
 func resolve(t *syntax.Tree) {
-	var out syntax.Out
-	defer func() { t.Add(&out) }()
-	var mods []module
-	versions := map[string]map[string]string{} // module folder to requirements
+	r := &resolver{t: t, versions: map[string]map[string]string{}, packages: map[string]map[string][]string{}}
 	for _, f := range t.Files {
 		if path.Base(f.Path) == "go.mod" && f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Name != "" {
 			d := path.Dir(f.Path)
-			mods = append(mods, module{f.Facts.Project.Name, d})
-			versions[d] = f.Facts.Project.Dependencies
+			r.mods = append(r.mods, module{f.Facts.Project.Name, d})
+			r.versions[d] = f.Facts.Project.Dependencies
+		}
+		if f.Language == "Go" && f.Facts != nil {
+			r.offer(f)
 		}
 	}
-	sort.Slice(mods, func(i, j int) bool { return len(mods[i].path) > len(mods[j].path) })
-	cache := map[string]map[string][]string{} // package folder to name to files
-	for _, f := range t.Files {
-		if f.Language != "Go" || f.Facts == nil {
+	sort.Slice(r.mods, func(i, j int) bool {
+		a, b := r.mods[i], r.mods[j]
+		if len(a.path) != len(b.path) {
+			return len(a.path) > len(b.path)
+		}
+		return a.dir < b.dir
+	})
+	t.Each(r.link, "Go")
+}
+
+type resolver struct {
+	t        *syntax.Tree
+	mods     []module                       // longest path first
+	versions map[string]map[string]string   // module folder to requirements
+	packages map[string]map[string][]string // package folder to name to files; "" lists all of them
+}
+
+// offer notes what a file gives to those who import its package.
+func (r *resolver) offer(f *model.File) {
+	d := path.Dir(f.Path)
+	names := r.packages[d]
+	if names == nil {
+		names = map[string][]string{}
+		r.packages[d] = names
+	}
+	if strings.HasSuffix(f.Path, "_test.go") {
+		return
+	}
+	for _, n := range f.Facts.Names {
+		if exported(n) {
+			names[n] = append(names[n], f.Path)
+		}
+	}
+	names[""] = append(names[""], f.Path)
+}
+
+func (r *resolver) link(out *syntax.Out, f *model.File) {
+	own := ""
+	syntax.Up(path.Dir(f.Path), func(d string) bool {
+		if _, ok := r.versions[d]; ok {
+			own = d
+			return true
+		}
+		return false
+	})
+	for _, im := range f.Facts.Imports {
+		if im.Text == "C" || im.Text == "unsafe" {
 			continue
 		}
-		own := ""
-		syntax.Up(path.Dir(f.Path), func(d string) bool {
-			if _, ok := versions[d]; ok {
-				own = d
-				return true
-			}
-			return false
-		})
-		for _, im := range f.Facts.Imports {
-			if im.Text == "C" || im.Text == "unsafe" {
-				continue
-			}
-			dir, inside := find(t, mods, own, path.Dir(f.Path), im.Text)
-			switch {
-			case dir != "":
-				narrow(t, &out, cache, f, im, dir)
-			case inside:
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no Go files in the folder this import names"})
-			default:
-				out.External = append(out.External, model.External{From: f.Path, Package: im.Text, Version: require(versions[own], im.Text), Line: im.Line})
-			}
+		dir, inside := r.find(own, path.Dir(f.Path), im.Text)
+		switch {
+		case dir != "":
+			r.narrow(out, f, im, dir)
+		case inside:
+			out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no Go files in the folder this import names"})
+		default:
+			out.External = append(out.External, model.External{From: f.Path, Package: im.Text, Version: require(r.versions[own], im.Text), Line: im.Line})
 		}
 	}
 }
 
 // find returns the folder of a package, and whether the import should lead
 // into the codebase even when there is none.
-func find(t *syntax.Tree, mods []module, own, from, imp string) (dir string, inside bool) {
+func (r *resolver) find(own, from, imp string) (dir string, inside bool) {
 	if strings.HasPrefix(imp, "./") || strings.HasPrefix(imp, "../") {
-		if d, ok := syntax.Join(from, imp); ok && hasGo(t, d) {
+		if d, ok := syntax.Join(from, imp); ok && r.hasGo(d) {
 			return d, true
 		}
 		return "", true
@@ -68,7 +98,7 @@ func find(t *syntax.Tree, mods []module, own, from, imp string) (dir string, ins
 	// A vendored copy wins over everything, as it does for the go command.
 	vendored := ""
 	syntax.Up(from, func(d string) bool {
-		if v := path.Join(d, "vendor", imp); hasGo(t, v) {
+		if v := path.Join(d, "vendor", imp); r.hasGo(v) {
 			vendored = v
 			return true
 		}
@@ -77,13 +107,13 @@ func find(t *syntax.Tree, mods []module, own, from, imp string) (dir string, ins
 	if vendored != "" {
 		return vendored, true
 	}
-	for _, m := range mods {
+	for _, m := range r.mods {
 		if m.path == "std" {
 			continue
 		}
 		if rest, ok := strings.CutPrefix(imp+"/", m.path+"/"); ok {
 			d := path.Join(m.dir, rest)
-			if hasGo(t, d) {
+			if r.hasGo(d) {
 				return d, true
 			}
 			inside = true
@@ -91,9 +121,9 @@ func find(t *syntax.Tree, mods []module, own, from, imp string) (dir string, ins
 	}
 	// The standard library's own module is named std, but its packages are
 	// imported without that name.
-	for _, m := range mods {
+	for _, m := range r.mods {
 		if m.path == "std" {
-			if d := path.Join(m.dir, imp); hasGo(t, d) {
+			if d := path.Join(m.dir, imp); r.hasGo(d) {
 				return d, true
 			}
 		}
@@ -101,31 +131,11 @@ func find(t *syntax.Tree, mods []module, own, from, imp string) (dir string, ins
 	return "", inside
 }
 
-func hasGo(t *syntax.Tree, dir string) bool {
-	for _, f := range t.Dir(dir) {
-		if f.Language == "Go" {
-			return true
-		}
-	}
-	return false
-}
+func (r *resolver) hasGo(dir string) bool { return r.packages[dir] != nil }
 
 // narrow links to the files of a package that define the names used.
-func narrow(t *syntax.Tree, out *syntax.Out, cache map[string]map[string][]string, f *model.File, im model.Import, dir string) {
-	names := cache[dir]
-	if names == nil {
-		names = map[string][]string{}
-		for _, g := range t.Dir(dir) {
-			if g.Language != "Go" || g.Facts == nil || strings.HasSuffix(g.Path, "_test.go") {
-				continue
-			}
-			for _, n := range g.Facts.Names {
-				names[n] = append(names[n], g.Path)
-			}
-			names[""] = append(names[""], g.Path)
-		}
-		cache[dir] = names
-	}
+func (r *resolver) narrow(out *syntax.Out, f *model.File, im model.Import, dir string) {
+	names := r.packages[dir]
 	taken := map[string][]string{}
 	for _, n := range im.Names {
 		for _, p := range names[n] {
@@ -139,7 +149,7 @@ func narrow(t *syntax.Tree, out *syntax.Out, cache map[string]map[string][]strin
 		sure = false
 		files := names[""]
 		if len(files) == 0 {
-			for _, g := range t.Dir(dir) {
+			for _, g := range r.t.Dir(dir) {
 				if g.Language == "Go" {
 					files = append(files, g.Path)
 				}

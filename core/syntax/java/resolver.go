@@ -12,13 +12,9 @@ import (
 // both compile into the same packages.
 func resolve(t *syntax.Tree) {
 	x := syntax.NewTypeIndex(t, ".", true, "Java", "Kotlin")
-	var out syntax.Out
-	for _, f := range t.Files {
-		if f.Language == "Java" && f.Facts != nil {
-			(&scope{x: x, f: f, out: &out, known: map[string]string{}}).link()
-		}
-	}
-	t.Add(&out)
+	t.Each(func(out *syntax.Out, f *model.File) {
+		(&scope{x: x, f: f, out: out, known: map[string]string{}}).link()
+	}, "Java")
 }
 
 // scope is what the names of one file mean.

@@ -12,21 +12,9 @@ import (
 // files taken in by path.
 func resolve(t *syntax.Tree) {
 	x := newIndex(t)
-	var out syntax.Out
-	versions := map[string]string{}
-	for _, f := range t.Files {
-		if f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Tool == "composer" {
-			for k, v := range f.Facts.Project.Dependencies {
-				versions[k] = v
-			}
-		}
-	}
-	for _, f := range t.Files {
-		if f.Language == "PHP" && f.Facts != nil {
-			(&scope{t: t, x: x, f: f, out: &out, alias: map[string]string{}}).link()
-		}
-	}
-	t.Add(&out)
+	t.Each(func(out *syntax.Out, f *model.File) {
+		(&scope{t: t, x: x, f: f, out: out, alias: map[string]string{}}).link()
+	}, "PHP")
 }
 
 // index finds classes by full name, in any case, and the files of each
