@@ -97,6 +97,9 @@ func (j *jobs) run(ctx context.Context, c review.Codebase, jb *job) {
 	j.mu.Lock()
 	delete(j.now, c.ID)
 	j.mu.Unlock()
+	if rec.State == review.Finished {
+		_, _ = j.s.shelf.survey(context.WithoutCancel(ctx), c.ID, rec.ID) // judged before anyone looks
+	}
 	j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: rec.State, Problem: rec.Problem, Step: "ended", Done: rec.Files, Total: rec.Files, Lines: rec.Lines})
 }
 
@@ -148,6 +151,7 @@ func (j *jobs) survey(ctx context.Context, c review.Codebase, jb *job, rec *revi
 	if err := j.s.facts.SaveSurvey(ctx, rec.ID, s); err != nil {
 		return err
 	}
+	j.s.shelf.put(rec.ID, s)
 	rec.Revision, rec.Files = s.Origin.Revision, len(s.Files)
 	for _, f := range s.Files {
 		rec.Lines += f.Lines()

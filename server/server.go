@@ -4,6 +4,7 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"crypto/rand"
 	"encoding/hex"
@@ -14,6 +15,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -117,10 +119,28 @@ func (s *Server) Base() string {
 // Review gives the store of what people wrote.
 func (s *Server) Review() *store.Review { return s.review }
 
+// warmNewest gets the codebases that were surveyed last ready to be looked at,
+// as many as are held at once.
+func (s *Server) warmNewest(ctx context.Context) {
+	list, err := s.review.Codebases(ctx)
+	if err != nil {
+		return
+	}
+	newest := []CodebaseStatus{}
+	for _, c := range list {
+		if st, err := s.status(ctx, c); err == nil && st.Latest > 0 {
+			newest = append(newest, st)
+		}
+	}
+	slices.SortFunc(newest, func(a, b CodebaseStatus) int { return cmp.Compare(b.Latest, a.Latest) })
+	s.shelf.warm(newest[:min(len(newest), shelfSize)])
+}
+
 // Serve answers until the context ends, then lets running requests finish.
 func (s *Server) Serve(ctx context.Context) error {
 	done := make(chan error, 1)
 	go func() { done <- s.http.Serve(s.ln) }()
+	s.warmNewest(ctx)
 	var err error
 	select {
 	case err = <-done:

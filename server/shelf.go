@@ -110,6 +110,25 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) 
 	return &open{codebase, found, facts, h.result, h, touched}, nil
 }
 
+// put keeps a survey that was just made, so that it need not be loaded again.
+func (sh *shelf) put(id int64, s *model.Survey) {
+	h := sh.hold(id)
+	_, _ = h.facts.get(func() (*model.Survey, error) { return s, nil })
+}
+
+// warm loads and judges the newest surveys of codebases, the first of them
+// first, so that their first views need not wait. What goes wrong is told to
+// who asks for the view.
+func (sh *shelf) warm(list []CodebaseStatus) {
+	sh.s.jobs.wg.Go(func() {
+		for _, c := range list {
+			if sh.s.jobs.life.Err() == nil {
+				_, _ = sh.survey(sh.s.jobs.life, c.ID, c.Latest)
+			}
+		}
+	})
+}
+
 func (sh *shelf) hold(id int64) *held {
 	sh.mu.Lock()
 	defer sh.mu.Unlock()
