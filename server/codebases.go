@@ -164,6 +164,10 @@ func (s *Server) status(ctx context.Context, c review.Codebase) (CodebaseStatus,
 	}
 	if len(list) > 0 {
 		st.Last = &list[0]
+		if st.Running == nil && st.Last.State == review.Running {
+			// Its end could not be recorded, as on a full disk.
+			st.Last.State, st.Last.Problem = review.Interrupted, "it broke off, and its end could not be recorded"
+		}
 	}
 	for _, r := range list {
 		if r.State == review.Finished {

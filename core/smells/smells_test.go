@@ -234,7 +234,7 @@ func TestTheArithmeticAddsUpToTheScore(t *testing.T) {
 func TestWhatIsNotKnownHasNoScore(t *testing.T) {
 	j := judgement.Judge(testkit.Survey(t, "-- a.bin --\n\x00\x01\n"), model.Brief{}, nil)
 	require.Nil(t, j.Legibility.Total)
-	j = judgement.Judge(testkit.Survey(t, "-- a.rb --\nputs 1\n-- b.rb --\nputs 2\n"), model.Brief{}, nil)
+	j = judgement.Judge(testkit.Survey(t, "-- a.f90 --\nprint 1\n-- b.f90 --\nprint 2\n"), model.Brief{}, nil)
 	require.Nil(t, j.Legibility.Boundaries, "imports of this language are not read")
 	require.NotNil(t, j.Legibility.Total)
 	j = judgement.Judge(testkit.Survey(t, "-- a.ts --\nimport './x'\nimport './y'\nimport './b'\n-- b.ts --\n"), model.Brief{}, nil)

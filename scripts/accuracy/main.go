@@ -71,7 +71,7 @@ func run(language, root string, more []string, misses int) error {
 	if err != nil {
 		return err
 	}
-	ours, links, err := survey(root, tr.languages)
+	ours, links, unread, err := survey(root, tr.languages)
 	if err != nil {
 		return err
 	}
@@ -82,6 +82,9 @@ func run(language, root string, more []string, misses int) error {
 	known := map[string]bool{}
 	withLinks := false
 	for _, f := range said {
+		if unread[f.Path] {
+			continue
+		}
 		known[f.Path] = true
 		for _, d := range f.Defs {
 			defs[0][fmt.Sprintf("%s:%d-%d %s %s", f.Path, d.Line, d.End, d.Kind, d.Name)] = true
@@ -91,9 +94,29 @@ func run(language, root string, more []string, misses int) error {
 			lks[0][f.Path+" -> "+to] = true
 		}
 	}
+	// Only kinds the truth tells of are compared. A component is a function or
+	// a class to the language itself.
+	kinds := map[string]bool{}
+	for _, f := range said {
+		for _, d := range f.Defs {
+			kinds[d.Kind] = true
+		}
+	}
 	for k, path := range ours {
-		if known[path] {
-			defs[1][k] = true
+		if !known[path] {
+			continue
+		}
+		at, rest, _ := strings.Cut(k, " ")
+		what, name, _ := strings.Cut(rest, " ")
+		if what == "component" || what == "enum" && !kinds["enum"] {
+			for _, as := range []string{"function", "class", "method"} {
+				if defs[0][at+" "+as+" "+name] {
+					what = as
+				}
+			}
+		}
+		if kinds[what] {
+			defs[1][at+" "+what+" "+name] = true
 		}
 	}
 	for k, path := range links {
@@ -174,16 +197,16 @@ func ask(command []string, root string, more []string) ([]file, error) {
 	return said, cmd.Wait()
 }
 
-// importKinds are the links that a language's own tools know of.
+// importKinds are the links, as far as Jantel is sure of them, that a language's own tools know of.
 var importKinds = map[string]bool{"import": true, "lazy import": true, "re-export": true}
 
 // survey reads the tree with Jantel: keys to the path they lie in.
-func survey(root string, languages []string) (defs, links map[string]string, err error) {
+func survey(root string, languages []string) (defs, links map[string]string, unread map[string]bool, err error) {
 	cmd := exec.Command("bin/jantel", "survey", root, "--no-cache", "--format", "json")
 	cmd.Stderr = os.Stderr
 	out, err := cmd.Output()
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, nil, err
 	}
 	var s struct {
 		Files []struct {
@@ -195,16 +218,24 @@ func survey(root string, languages []string) (defs, links map[string]string, err
 			Line             int
 			EndLine          int `json:"end_line"`
 		}
-		Links []struct{ From, To, Kind string }
+		Links []struct {
+			From, To, Kind string
+			Sure           bool
+		}
 	}
 	if err := json.Unmarshal(out, &s); err != nil {
-		return nil, nil, err
+		return nil, nil, nil, err
 	}
 	mine := map[string]bool{}
 	partial := 0
+	unread = map[string]bool{}
 	for _, f := range s.Files {
 		for _, l := range languages {
 			mine[f.Path] = mine[f.Path] || f.Language == l
+		}
+		if f.Read == nil {
+			mine[f.Path] = false // generated, minified or too large: told so, and not read
+			unread[f.Path] = true
 		}
 		if mine[f.Path] && f.Read != nil && *f.Read == "partial" {
 			partial++
@@ -217,12 +248,12 @@ func survey(root string, languages []string) (defs, links map[string]string, err
 		}
 	}
 	for _, l := range s.Links {
-		if mine[l.From] && importKinds[l.Kind] {
+		if mine[l.From] && l.Sure && importKinds[l.Kind] {
 			links[l.From+" -> "+l.To] = l.From
 		}
 	}
 	if partial > 0 {
 		fmt.Printf("    %d files read in part\n", partial)
 	}
-	return defs, links, nil
+	return defs, links, unread, nil
 }

@@ -71,7 +71,7 @@ func (r *resolver) link(out *syntax.Out, f *model.File) {
 		return false
 	})
 	for _, im := range f.Facts.Imports {
-		if im.Text == "C" || im.Text == "unsafe" {
+		if im.Text == "C" {
 			continue
 		}
 		dir, inside := r.find(own, path.Dir(f.Path), im.Text)
@@ -80,6 +80,7 @@ func (r *resolver) link(out *syntax.Out, f *model.File) {
 			r.narrow(out, f, im, dir)
 		case inside:
 			out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no Go files in the folder this import names"})
+		case im.Text == "unsafe": // part of the language itself
 		default:
 			out.External = append(out.External, model.External{From: f.Path, Package: im.Text, Version: require(r.versions[own], im.Text), Line: im.Line})
 		}

@@ -161,8 +161,12 @@ func (r *reader) statement(i, end int, parent string) int {
 		if !s.IsIdent(i + 1) {
 			return i + 1
 		}
-		j := i + 2
+		j := r.skipTypeArgs(i + 2)
 		for j < end && !s.Is(j, "{") {
+			if k := r.skipTypeArgs(j); k > j {
+				j = k
+				continue
+			}
 			j = s.Close(j) + 1
 		}
 		d := r.define(s.Text(i+1), parent, model.DefInterface, first, s.Close(j), exported)
@@ -181,6 +185,13 @@ func (r *reader) statement(i, end int, parent string) int {
 				r.define(s.Text(i+1), parent, model.DefType, first, last, exported)
 				return last + 1
 			}
+		}
+	case "global":
+		// "declare global { … }": what it holds belongs to no one namespace.
+		if s.Is(i+1, "{") {
+			close := s.Close(i + 1)
+			r.statements(i+2, close, parent)
+			return close + 1
 		}
 	case "namespace", "module":
 		j := i + 1
@@ -208,7 +219,11 @@ func (r *reader) statement(i, end int, parent string) int {
 		if s.IsIdent(i) && last <= i+1 {
 			r.public[s.Text(i)] = true
 		} else {
-			r.define("default", parent, r.functionKind("", i, last), first, last, true)
+			kind := r.functionKind("", i, last)
+			if kind == model.DefFunction && !r.standsAsFunction(i, last) {
+				kind = model.DefConstant // a value that something else makes
+			}
+			r.define("default", parent, kind, first, last, true)
 		}
 		return last + 1
 	}
@@ -247,6 +262,33 @@ func (r *reader) assignment(i, end int, parent string) int {
 		return last + 1
 	}
 	return r.statementEnd(i, end) + 1
+}
+
+// standsAsFunction reports whether the expression from i to last is a function as it
+// stands, not one handed to another.
+func (r *reader) standsAsFunction(i, last int) bool {
+	s := r.s
+	if s.Is(i, "async") {
+		i++
+	}
+	if s.Is(i, "function") {
+		return true
+	}
+	j := r.skipTypeArgs(i)
+	if s.Is(j, "(") {
+		j = s.Close(j)
+	} else if !s.IsIdent(j) {
+		return false
+	}
+	for k := j + 1; k <= last; k = s.Close(k) + 1 {
+		if s.Is(k, "=>") || s.Is(k, "=") && s.Is(k+1, ">") {
+			return true
+		}
+		if s.Is(k, "(") || s.Is(k, ",") {
+			return false
+		}
+	}
+	return false
 }
 
 func join(parent, name string) string {
@@ -516,7 +558,7 @@ func (r *reader) endsValue(i int) bool {
 	case syntax.Number, syntax.String, syntax.Regex, syntax.TagEnd:
 		return true
 	case syntax.Ident:
-		return s.Is(i-1, ".") || !goesOn.Match(s.Bytes(i))
+		return s.Is(i-1, ".") || s.Is(i, "const") && s.Is(i-1, "as") || !goesOn.Match(s.Bytes(i))
 	}
 	switch string(s.Bytes(i)) {
 	case ")", "]", "}", "++", "--", ">", "!":

@@ -281,6 +281,10 @@ func (r *resolver) packaged(from, name, sub string) (to string, found bool) {
 	}
 	if dir == "" {
 		dirs := r.packages[name]
+		if len(dirs) == 0 && !strings.HasPrefix(name, "@types/") {
+			// Types that others wrote for a package stand under a name made of its own.
+			return r.packaged(from, "@types/"+strings.ReplaceAll(strings.TrimPrefix(name, "@"), "/", "__"), sub)
+		}
 		if len(dirs) == 0 {
 			return "", false
 		}

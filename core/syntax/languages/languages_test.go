@@ -432,6 +432,7 @@ func FuzzGo(f *testing.F) {
 var others = []struct{ name, text string }{
 	{"A.java", "package a; @B(c = {\")\"}) class C<T> extends D implements E { enum F { G { } } int h[] = {1}, i; C() {} String j = \"\"\"\n }\"\"\"; }"},
 	{"a.php", "<b><?php namespace A\\B; use C\\{D, E as F, function g}; #[H(1)] abstract class I extends D { use J; const K = 1, L = [2]; public function __construct(private ?M $n = null) {} } $o = <<<P\n}\nP; new class(1) { function q() {} }; require __DIR__ . '/r.php' ?>s"},
+	{"a.rb", "module A; class B < C::D; E = %w[f]; def g(h = :i) = <<~J; attr_reader :k\n l #{m}\nJ\n end; x = /n/ if o ? p : q\n while r do s end\nend\nrequire 't'\nclass << self; def -@; end; end\n"},
 }
 
 // FuzzLanguages hands any bytes to any of the other languages.

@@ -6,6 +6,7 @@ package projectfiles
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"regexp"
 	"sort"
@@ -20,7 +21,7 @@ import (
 
 func init() {
 	for _, l := range []*syntax.Language{
-		{Name: "npm package", Version: 1, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
+		{Name: "npm package", Version: 2, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
 		{Name: "TypeScript configuration", Version: 1, FileNames: []string{"tsconfig.json", "jsconfig.json", "tsconfig.base.json", "tsconfig.app.json", "tsconfig.node.json", "tsconfig.build.json", "tsconfig.lib.json"}, Read: wrap(tsconfig)},
 		{Name: "Go module", Version: 1, FileNames: []string{"go.mod"}, Read: wrap(goMod)},
 		{Name: "Python project", Version: 1, FileNames: []string{"pyproject.toml"}, Read: wrap(pyproject)},
@@ -153,62 +154,100 @@ func packageJSON(src []byte) (*model.Project, error) {
 
 // conditions flattens an exports or imports field to one target a subpath.
 func conditions(raw json.RawMessage, mark string) map[string]string {
-	var v any
-	if json.Unmarshal(raw, &v) != nil || v == nil {
+	if len(raw) == 0 {
+		return nil
+	}
+	d := json.NewDecoder(bytes.NewReader(raw))
+	v, err := ordered(d, 0)
+	if err != nil || v == nil {
 		return nil
 	}
 	out := map[string]string{}
-	if m, ok := v.(map[string]any); ok {
+	if m, ok := v.([]field); ok {
 		sub := false
-		for k := range m {
-			sub = sub || strings.HasPrefix(k, mark)
+		for _, f := range m {
+			sub = sub || strings.HasPrefix(f.key, mark)
 		}
 		if sub {
-			for k, x := range m {
-				if t := pick(x, 0); t != "" {
-					out[k] = t
+			for _, f := range m {
+				if t := pick(f.value); t != "" {
+					out[f.key] = t
 				}
 			}
 			return out
 		}
 	}
-	if t := pick(v, 0); t != "" && mark == "." {
+	if t := pick(v); t != "" && mark == "." {
 		out["."] = t
 	}
 	return out
 }
 
-var preferred = []string{"source", "import", "node", "module", "require", "default", "browser", "types"}
+// field is one member of an object; objects are read with their order, which
+// has a meaning in the fields read here.
+type field struct {
+	key   string
+	value any
+}
 
-func pick(v any, depth int) string {
-	if depth > 10 {
-		return ""
+func ordered(d *json.Decoder, depth int) (any, error) {
+	t, err := d.Token()
+	if err != nil {
+		return nil, err
 	}
+	delim, ok := t.(json.Delim)
+	if !ok {
+		return t, nil
+	}
+	if depth > 12 {
+		return nil, errors.New("nested too deeply")
+	}
+	fields, list := []field{}, []any{}
+	for d.More() {
+		f := field{}
+		if delim == '{' {
+			k, err := d.Token()
+			if err != nil {
+				return nil, err
+			}
+			f.key, _ = k.(string)
+		}
+		if f.value, err = ordered(d, depth+1); err != nil {
+			return nil, err
+		}
+		fields, list = append(fields, f), append(list, f.value)
+	}
+	if _, err := d.Token(); err != nil {
+		return nil, err
+	}
+	if delim == '{' {
+		return fields, nil
+	}
+	return list, nil
+}
+
+// accepted are the conditions under which a target is taken, the first that is
+// written, as the compiler does; "source" leads to what a reader wants.
+var accepted = map[string]bool{"source": true, "types": true, "import": true, "default": true}
+
+func pick(v any) string {
 	switch x := v.(type) {
 	case string:
 		return x
 	case []any:
 		for _, e := range x {
-			if t := pick(e, depth+1); t != "" {
+			if t := pick(e); t != "" {
 				return t
 			}
 		}
-	case map[string]any:
-		for _, k := range preferred {
-			if e, ok := x[k]; ok {
-				if t := pick(e, depth+1); t != "" {
-					return t
+	case []field:
+		for _, want := range []func(string) bool{func(k string) bool { return accepted[k] }, func(k string) bool { return !accepted[k] }} {
+			for _, f := range x {
+				if want(f.key) {
+					if t := pick(f.value); t != "" {
+						return t
+					}
 				}
-			}
-		}
-		keys := make([]string, 0, len(x))
-		for k := range x {
-			keys = append(keys, k)
-		}
-		sort.Strings(keys)
-		for _, k := range keys {
-			if t := pick(x[k], depth+1); t != "" {
-				return t
 			}
 		}
 	}

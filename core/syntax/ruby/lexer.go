@@ -1,0 +1,529 @@
+package ruby
+
+import (
+	"bytes"
+
+	"jantel/core/syntax"
+)
+
+// lexer makes the tokens of a Ruby file. Line ends that end a statement are
+// tokens; a label ("if: 1") and a symbol (":if") are strings, so that no word
+// in them is taken for a keyword.
+type lexer struct {
+	*syntax.Builder
+	waiting []heredoc // announced on this line, to be read behind it
+	depth   int       // of code in strings
+}
+
+type heredoc struct {
+	word   string
+	indent bool
+}
+
+func lex(src []byte) *syntax.Stream {
+	l := &lexer{Builder: syntax.NewBuilder(src)}
+	l.code(0)
+	return l.Finish()
+}
+
+func (l *lexer) at(i int) byte {
+	if i < 0 || i >= len(l.Src) {
+		return 0
+	}
+	return l.Src[i]
+}
+
+// code lexes up to the end of the file.
+func (l *lexer) code(int) {
+	for l.Pos < len(l.Src) && !l.Full() {
+		c := l.Src[l.Pos]
+		start, line := l.Pos, l.LineNo
+		switch {
+		case c == '\n':
+			l.newline()
+		case c == ' ' || c == '\t' || c == '\r':
+			l.Pos++
+		case c == '\\' && (l.at(l.Pos+1) == '\n' || l.at(l.Pos+1) == '\r' && l.at(l.Pos+2) == '\n'):
+			l.Pos += 2
+			if l.at(l.Pos-1) == '\r' {
+				l.Pos++
+			}
+			l.LineNo++
+		case c == '#':
+			l.LineComment()
+		case syntax.IsIdentStart(c) && c != '$':
+			l.word()
+		case c == '@' || c == '$':
+			l.variable()
+		case c >= '0' && c <= '9':
+			l.Number()
+		case c == '"' || c == '`' || c == '\'':
+			if c == '`' && (l.LastIs("def") || l.LastIs(".")) || !l.delimited(1, c, c, c != '\'') {
+				l.sign(start, line)
+				continue
+			}
+			// "key": value
+			if l.at(l.Pos) == ':' && l.at(l.Pos+1) != ':' && c != '`' {
+				l.Pos++
+				l.Last().End++
+			}
+		case c == ':':
+			l.colon()
+		case c == '%' && l.percent():
+		case c == '/' && l.wantsValue() && l.regex():
+		case c == '?' && l.char():
+		case c == '<' && l.Next("<<") && l.announce():
+		default:
+			l.sign(start, line)
+		}
+	}
+}
+
+func (l *lexer) sign(start, line int) {
+	l.Pos, l.LineNo = start, line
+	l.Sign()
+}
+
+// newline ends the statement unless the line plainly goes on, then reads the
+// heredocs that were announced on it.
+func (l *lexer) newline() {
+	start, line := l.Pos, l.LineNo
+	l.Pos++
+	l.LineNo++
+	if t := l.Last(); t != nil && t.Kind != syntax.Newline && !l.goesOn() {
+		l.Add(syntax.Newline, start, line)
+		l.Last().EndLine = int32(line)
+	}
+	for len(l.waiting) > 0 {
+		h := l.waiting[0]
+		l.waiting = l.waiting[1:]
+		l.body(h)
+	}
+	if l.Next("=begin") && (l.Pos+6 == len(l.Src) || l.at(l.Pos+6) <= ' ') {
+		s, n := l.Pos, l.LineNo
+		end := bytes.Index(l.Src[l.Pos:], []byte("\n=end"))
+		if end < 0 {
+			l.Misread("a comment is not closed", n)
+			l.Pos = len(l.Src)
+		} else {
+			l.Pos += end + 5
+			for l.Pos < len(l.Src) && l.Src[l.Pos] != '\n' {
+				l.Pos++
+			}
+		}
+		l.LineNo += bytes.Count(l.Src[s:l.Pos], []byte{'\n'})
+		l.Add(syntax.Comment, s, n)
+	}
+	if l.Next("__END__") && (l.Pos+7 == len(l.Src) || l.at(l.Pos+7) == '\n' || l.at(l.Pos+7) == '\r') {
+		s, n := l.Pos, l.LineNo
+		l.LineNo += bytes.Count(l.Src[s:], []byte{'\n'})
+		l.Pos = len(l.Src)
+		l.Add(syntax.Comment, s, n)
+	}
+}
+
+// goesOn reports whether the line that just ended is continued: it ends with
+// an operator, or the next one starts with a dot.
+func (l *lexer) goesOn() bool {
+	t := l.Last()
+	if t.Kind == syntax.Punct {
+		switch l.Src[t.Start] {
+		case ',', '.', '=', '+', '-', '*', '/', '&', '|', '<', '^', '%', '(', '[', '!':
+			// "|" closes the parameters of a block as well.
+			return l.Src[t.Start] != '|' || len(l.Tokens) < 2
+		}
+	}
+	for p := l.Pos; p < len(l.Src); p++ {
+		switch c := l.Src[p]; {
+		case c == ' ' || c == '\t' || c == '\r':
+		case c == '\n':
+			return false
+		case c == '#':
+			for p < len(l.Src) && l.Src[p] != '\n' {
+				p++
+			}
+		case c == '.':
+			return l.at(p+1) != '.'
+		case c == '&':
+			return l.at(p+1) == '.'
+		default:
+			return false
+		}
+	}
+	return false
+}
+
+func (l *lexer) word() {
+	start, line := l.Pos, l.LineNo
+	for l.Pos < len(l.Src) && syntax.IsIdentPart(l.Src[l.Pos]) && l.Src[l.Pos] != '$' {
+		l.Pos++
+	}
+	if c := l.at(l.Pos); (c == '?' || c == '!') && l.at(l.Pos+1) != '=' {
+		l.Pos++
+	} else if (c == '?' || c == '!') && l.at(l.Pos+1) == '=' && (l.at(l.Pos+2) == '=' || l.at(l.Pos+2) == '~') {
+		l.Pos++
+	}
+	// A label: a word right before a single colon that a value or a blank follows.
+	if l.at(l.Pos) == ':' && l.at(l.Pos+1) != ':' && !l.ternary() && !l.LastIs(".") {
+		l.Pos++
+		l.Add(syntax.String, start, line)
+		return
+	}
+	l.Add(syntax.Ident, start, line)
+}
+
+// ternary reports whether an open "?" on this line makes the colon ahead its
+// other half.
+func (l *lexer) ternary() bool {
+	for i := len(l.Tokens) - 1; i >= 0 && i > len(l.Tokens)-60; i-- {
+		t := &l.Tokens[i]
+		if t.Kind == syntax.Newline {
+			return false
+		}
+		if t.Kind == syntax.Punct {
+			switch l.Src[t.Start] {
+			case '?':
+				return true
+			case ':', '(', ',', '{':
+				return false
+			}
+		}
+	}
+	return false
+}
+
+func (l *lexer) variable() {
+	start, line := l.Pos, l.LineNo
+	l.Pos++
+	if l.at(l.Pos) == '@' {
+		l.Pos++
+	}
+	if c := l.at(l.Pos); syntax.IsIdentStart(c) && c != '$' || c >= '0' && c <= '9' {
+		for l.Pos < len(l.Src) && syntax.IsIdentPart(l.Src[l.Pos]) {
+			l.Pos++
+		}
+	} else if l.Src[start] == '$' && l.Pos < len(l.Src) && l.Src[l.Pos] > ' ' {
+		l.Pos++ // $!, $/ and their like
+	}
+	l.Add(syntax.Ident, start, line)
+}
+
+func (l *lexer) colon() {
+	start, line := l.Pos, l.LineNo
+	next := l.at(l.Pos + 1)
+	switch {
+	case next == ':':
+		l.Pos++
+		l.Add(syntax.Punct, start, line)
+		l.Pos++
+		l.Last().End++
+	case next == '"' || next == '\'':
+		if !l.delimited(2, next, next, next == '"') {
+			l.sign(start, line)
+		}
+	case syntax.IsIdentStart(next):
+		l.Pos++
+		for l.Pos < len(l.Src) && syntax.IsIdentPart(l.Src[l.Pos]) {
+			l.Pos++
+		}
+		if c := l.at(l.Pos); (c == '?' || c == '!' || c == '=') && l.at(l.Pos+1) != '=' && l.at(l.Pos+1) != '>' && l.at(l.Pos+1) != '~' {
+			l.Pos++
+		}
+		l.Add(syntax.String, start, line)
+	case next == '[' && l.at(l.Pos+2) == ']', next == '<' || next == '>' || next == '=' || next == '+' || next == '-' || next == '*' || next == '/' || next == '!' || next == '%' || next == '&' || next == '|' || next == '^' || next == '~':
+		if !l.wantsValue() {
+			l.sign(start, line)
+			return
+		}
+		l.Pos += 2
+		for c := l.at(l.Pos); c == ']' || c == '=' || c == '<' || c == '>' || c == '*' || c == '~' || c == '@'; c = l.at(l.Pos) {
+			l.Pos++
+		}
+		l.Add(syntax.String, start, line)
+	default:
+		l.sign(start, line)
+	}
+}
+
+var closers = map[byte]byte{'(': ')', '[': ']', '{': '}', '<': '>'}
+
+// percent takes %w[…], %q(…), %r{…}, %(…) and their like.
+func (l *lexer) percent() bool {
+	if l.LastIs(".") || l.LastIs("def") {
+		return false // the operator as a method's name
+	}
+	p := l.Pos + 1
+	kind := l.at(p)
+	switch kind {
+	case 'w', 'W', 'i', 'I', 'q', 'Q', 'r', 'x', 's':
+		p++
+	default:
+		kind = 0
+	}
+	open := l.at(p)
+	if open <= ' ' || open >= 0x80 || open == '=' && kind == 0 || syntax.IsIdentPart(open) {
+		return false
+	}
+	if !l.wantsValue() {
+		// After a value it is a remainder, but "puts %w[a]" is not.
+		if kind == 0 || !l.spaced() || closers[open] == 0 {
+			return false
+		}
+	}
+	shut := open
+	if c := closers[open]; c != 0 {
+		shut = c
+	}
+	start, line := l.Pos, l.LineNo
+	if !l.delimited(p+1-start, open, shut, kind != 'q' && kind != 'w' && kind != 'i' && kind != 's') {
+		l.Pos, l.LineNo = start, line
+		return false
+	}
+	if kind == 'r' {
+		l.flags()
+	}
+	return true
+}
+
+// spaced reports whether a blank stands before the sign and none behind.
+func (l *lexer) spaced() bool {
+	return l.Pos > 0 && (l.Src[l.Pos-1] == ' ' || l.Src[l.Pos-1] == '\t') && l.at(l.Pos+1) != ' ' && l.at(l.Pos+1) != '='
+}
+
+var openWords = map[string]bool{"if": true, "unless": true, "while": true, "until": true, "and": true, "or": true, "not": true, "return": true, "when": true, "in": true, "then": true, "else": true, "elsif": true, "do": true, "case": true, "puts": true, "yield": true, "split": true, "gsub": true, "sub": true, "match": true, "scan": true, "assert_match": true, "raise": true, "begin": true, "rescue": true, "next": true, "break": true}
+
+// wantsValue reports whether a value is due: what looks like an operator is
+// then the start of a literal.
+func (l *lexer) wantsValue() bool {
+	t := l.Last()
+	if t == nil {
+		return true
+	}
+	switch t.Kind {
+	case syntax.Newline:
+		return true
+	case syntax.Number, syntax.Regex:
+		return false
+	case syntax.String:
+		// Behind a label a value follows; behind a string none.
+		return l.Src[t.End-1] == ':'
+	case syntax.Ident:
+		w := string(l.Src[t.Start:t.End])
+		if openWords[w] && !(len(l.Tokens) > 1 && string(l.Src[l.Tokens[len(l.Tokens)-2].Start:l.Tokens[len(l.Tokens)-2].End]) == ".") {
+			return true
+		}
+		// "name /x/" with a blank before and none behind is an argument.
+		return w[0] != '@' && w[0] != '$' && w != "end" && w != "self" && !(w[0] >= 'A' && w[0] <= 'Z') && l.spaced()
+	}
+	switch l.Src[t.Start] {
+	case ')', ']', '}':
+		return false
+	}
+	return true
+}
+
+func (l *lexer) regex() bool {
+	if l.LastIs(".") || l.LastIs("def") {
+		return false
+	}
+	if !l.delimited(1, '/', '/', true) {
+		return false
+	}
+	l.flags()
+	return true
+}
+
+func (l *lexer) flags() {
+	for l.Pos < len(l.Src) && l.Src[l.Pos] >= 'a' && l.Src[l.Pos] <= 'z' {
+		l.Pos++
+	}
+	l.Last().End = int32(l.Pos)
+	l.Last().Kind = syntax.Regex
+}
+
+// char takes ?a where a value is due.
+func (l *lexer) char() bool {
+	next := l.at(l.Pos + 1)
+	if !l.wantsValue() || next <= ' ' || syntax.IsIdentPart(next) && syntax.IsIdentPart(l.at(l.Pos+2)) && next < 0x80 {
+		return false
+	}
+	start, line := l.Pos, l.LineNo
+	l.Pos += 2
+	if next == '\\' {
+		l.Pos++
+	}
+	for l.at(l.Pos) >= 0x80 {
+		l.Pos++
+	}
+	l.Pos = min(l.Pos, len(l.Src))
+	l.Add(syntax.String, start, line)
+	return true
+}
+
+// delimited takes a literal whose opening is skip bytes long and ends with
+// shut; brackets of its own kind nest, and code in #{…} is stepped over.
+func (l *lexer) delimited(skip int, open, shut byte, code bool) bool {
+	start, line := l.Pos, l.LineNo
+	pos, at, depth := l.Pos+skip, l.LineNo, 1
+	for pos < len(l.Src) {
+		c := l.Src[pos]
+		switch {
+		case c == '\\':
+			if l.at(pos+1) == '\n' {
+				at++
+			}
+			pos += 2
+			continue
+		case c == '\n':
+			at++
+			if at-line > 5*syntax.MaxRun {
+				l.Misread("a string is not closed", line)
+				return false
+			}
+		case code && c == '#' && l.at(pos+1) == '{':
+			end, lines, ok := l.hole(pos+2, 0)
+			if ok {
+				pos, at = end, at+lines
+				continue
+			}
+		case c == shut:
+			depth--
+			if depth == 0 {
+				l.Pos, l.LineNo = pos+1, at
+				l.Add(syntax.String, start, line)
+				return true
+			}
+		case c == open:
+			depth++
+		}
+		pos++
+	}
+	l.Misread("a string is not closed", line)
+	return false
+}
+
+// hole finds the brace that closes code in a string.
+func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
+	if depth > 30 {
+		return 0, 0, false
+	}
+	for open := 1; pos < len(l.Src); pos++ {
+		switch c := l.Src[pos]; c {
+		case '\\':
+			pos++
+		case '\n':
+			if lines++; lines > syntax.MaxRun {
+				return 0, 0, false
+			}
+		case '{':
+			open++
+		case '}':
+			if open--; open == 0 {
+				return pos + 1, lines, true
+			}
+		case '"', '\'', '`':
+			for k := pos + 1; k < len(l.Src) && l.Src[k] != '\n'; k++ {
+				if l.Src[k] == '\\' {
+					k++
+					continue
+				}
+				if c != '\'' && l.Src[k] == '#' && l.at(k+1) == '{' {
+					if e, n, in := l.hole(k+2, depth+1); in && n == 0 {
+						k = e - 1
+						continue
+					}
+				}
+				if l.Src[k] == c {
+					pos = k
+					break
+				}
+			}
+		}
+	}
+	return 0, 0, false
+}
+
+// announce notes a heredoc; its text follows behind the line.
+func (l *lexer) announce() bool {
+	p := l.Pos + 2
+	h := heredoc{}
+	if c := l.at(p); c == '-' || c == '~' {
+		h.indent = true
+		p++
+	}
+	quote := l.at(p)
+	switch {
+	case quote == '"' || quote == '\'' || quote == '`':
+		end := bytes.IndexByte(l.Src[p+1:], quote)
+		if end < 0 || bytes.IndexByte(l.Src[p+1:p+1+end], '\n') >= 0 {
+			return false
+		}
+		h.word = string(l.Src[p+1 : p+1+end])
+		p += end + 2
+	default:
+		w := p
+		for p < len(l.Src) && syntax.IsIdentPart(l.Src[p]) && l.Src[p] != '$' {
+			p++
+		}
+		h.word = string(l.Src[w:p])
+		if h.word == "" || h.word[0] >= '0' && h.word[0] <= '9' {
+			return false
+		}
+		// "a <<B" without more is a shift as often as not: a capital word, or a
+		// sign before it, and a value due tell a heredoc.
+		if !h.indent && (h.word[0] < 'A' || h.word[0] > 'Z' || !l.wantsValue() && !l.spacedShift()) {
+			return false
+		}
+		if h.indent && !l.wantsValue() && !l.spacedShift() {
+			return false
+		}
+	}
+	if h.word == "" || l.LastIs("class") {
+		return false
+	}
+	start, line := l.Pos, l.LineNo
+	l.Pos = p
+	l.Add(syntax.String, start, line)
+	l.waiting = append(l.waiting, h)
+	return true
+}
+
+// spacedShift reports whether "<<" stands as an argument would: a blank or an
+// opening sign before it.
+func (l *lexer) spacedShift() bool {
+	c := l.at(l.Pos - 1)
+	return c == ' ' || c == '(' || c == ',' || c == '=' || c == '['
+}
+
+// body reads the text of a heredoc up to its word alone on a line.
+func (l *lexer) body(h heredoc) {
+	start, line := l.Pos, l.LineNo
+	for l.Pos < len(l.Src) {
+		end := bytes.IndexByte(l.Src[l.Pos:], '\n')
+		text := l.Src[l.Pos:]
+		if end >= 0 {
+			text = text[:end]
+		}
+		t := bytes.TrimRight(text, "\r")
+		if h.indent {
+			t = bytes.TrimLeft(t, " \t")
+		}
+		if string(t) == h.word {
+			l.Pos += len(text)
+			l.Add(syntax.Text, start, line)
+			if end >= 0 {
+				l.Pos++
+				l.LineNo++
+			}
+			return
+		}
+		if end < 0 {
+			break
+		}
+		l.Pos += end + 1
+		l.LineNo++
+	}
+	// Never closed: it was a shift. Read on behind its line.
+	l.Misread("a heredoc is not closed", line)
+	l.Pos, l.LineNo = start, line
+}

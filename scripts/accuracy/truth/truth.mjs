@@ -1,0 +1,93 @@
+// What the TypeScript compiler itself says of a tree: definitions from its
+// parser, links from its module resolution. Prints one JSON object a file.
+import { readdirSync, realpathSync, statSync } from 'node:fs'
+import { dirname, join, relative } from 'node:path'
+import ts from 'typescript'
+
+const root = realpathSync(process.argv[2])
+const endings = /\.(ts|tsx|mts|cts|js|jsx|mjs|cjs)$/
+const files = []
+const walk = (d) => {
+  for (const e of readdirSync(d, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    const p = join(d, e.name)
+    if (e.isDirectory()) {
+      if (e.name !== 'node_modules' || d.includes('node_modules')) walk(p)
+    } else if (e.isFile() && endings.test(e.name) && statSync(p).size < 1 << 20) files.push(p)
+  }
+}
+walk(root)
+const have = new Set(files)
+const options = { allowJs: true, moduleResolution: ts.ModuleResolutionKind.Bundler, module: ts.ModuleKind.ESNext, resolveJsonModule: true, allowImportingTsExtensions: true, noEmit: true }
+const configs = new Map()
+const optionsFor = (dir) => {
+  if (configs.has(dir)) return configs.get(dir)
+  const p = join(dir, 'tsconfig.json')
+  let o
+  if (ts.sys.fileExists(p)) o = { ...options, ...ts.parseJsonConfigFileContent(ts.readConfigFile(p, ts.sys.readFile).config, ts.sys, dir).options }
+  else o = dir === root || dirname(dir) === dir ? options : optionsFor(dirname(dir))
+  configs.set(dir, o)
+  return o
+}
+const isFunction = (n) => n && (ts.isArrowFunction(n) || ts.isFunctionExpression(n))
+
+for (const path of files) {
+  const text = ts.sys.readFile(path)
+  const sf = ts.createSourceFile(path, text, ts.ScriptTarget.Latest, true)
+  if (sf.parseDiagnostics.length) continue // what the compiler refuses is no truth
+  const line = (pos) => sf.getLineAndCharacterOfPosition(pos).line + 1
+  const defs = []
+  const add = (node, kind, name) => defs.push({ kind, name, line: line(node.getStart(sf)), end: line(node.getEnd()) })
+  const wanted = new Set()
+  // Definitions at the top, in namespaces and in classes; what lies inside functions is nobody's business but theirs.
+  const visit = (n, ambient) => {
+    ambient ||= sf.isDeclarationFile || (ts.canHaveModifiers(n) && (ts.getModifiers(n) ?? []).some((m) => m.kind === ts.SyntaxKind.DeclareKeyword))
+    const fallback = ts.canHaveModifiers(n) && (ts.getModifiers(n) ?? []).some((m) => m.kind === ts.SyntaxKind.DefaultKeyword) ? 'default' : undefined
+    const called = n.name?.text ?? fallback
+    if (ts.isFunctionDeclaration(n) && called && (n.body || ambient)) add(n, 'function', called)
+    else if (ts.isInterfaceDeclaration(n)) add(n, 'interface', n.name.text)
+    else if (ts.isTypeAliasDeclaration(n)) add(n, 'type', n.name.text)
+    else if (ts.isEnumDeclaration(n)) add(n, 'enum', n.name.text)
+    else if (ts.isVariableStatement(n)) {
+      const l = n.declarationList.declarations
+      for (const d of l) {
+        if (ts.isIdentifier(d.name) && isFunction(d.initializer)) add(l.length === 1 ? n : d, 'function', d.name.text)
+        if (ts.isIdentifier(d.name) && d.initializer && ts.isClassExpression(d.initializer)) classLike(d.initializer, l.length === 1 ? n : d, d.name.text, false)
+      }
+    } else if (ts.isExpressionStatement(n) && ts.isBinaryExpression(n.expression) && n.expression.operatorToken.kind === ts.SyntaxKind.EqualsToken && isFunction(n.expression.right) && /^(module\.)?exports\.\w+$/.test(n.expression.left.getText(sf))) add(n, 'function', n.expression.left.name.text)
+    else if (ts.isClassDeclaration(n) && called) classLike(n, n, called, ambient)
+    else if (ts.isModuleDeclaration(n) && n.body && ts.isModuleBlock(n.body)) n.body.statements.forEach((s) => visit(s, ambient))
+  }
+  const classLike = (n, whole, called, ambient) => {
+      add(whole, 'class', called)
+      for (const m of n.members) {
+        const name = m.name && (ts.isIdentifier(m.name) || ts.isPrivateIdentifier(m.name)) ? m.name.text : undefined
+        if (ts.isConstructorDeclaration(m) && (m.body || ambient)) add(m, 'method', 'constructor')
+        else if (name && (ts.isMethodDeclaration(m) ? m.body || ambient || (ts.getModifiers(m) ?? []).some((x) => x.kind === ts.SyntaxKind.AbstractKeyword) : ts.isAccessor(m))) add(m, 'method', name)
+        else if (name && ts.isPropertyDeclaration(m)) add(m, isFunction(m.initializer) ? 'method' : 'property', name)
+      }
+  }
+  sf.statements.forEach((s) => visit(s))
+  const imports = (n) => {
+    const spec =
+      (ts.isImportDeclaration(n) || ts.isExportDeclaration(n)) && n.moduleSpecifier && ts.isStringLiteral(n.moduleSpecifier)
+        ? n.moduleSpecifier.text
+        : ts.isImportEqualsDeclaration(n) && ts.isExternalModuleReference(n.moduleReference) && ts.isStringLiteral(n.moduleReference.expression)
+          ? n.moduleReference.expression.text
+          : ts.isCallExpression(n) && (n.expression.kind === ts.SyntaxKind.ImportKeyword || (ts.isIdentifier(n.expression) && n.expression.text === 'require')) && n.arguments.length > 0 && ts.isStringLiteralLike(n.arguments[0])
+            ? n.arguments[0].text
+            : ts.isImportTypeNode(n) && ts.isLiteralTypeNode(n.argument) && ts.isStringLiteral(n.argument.literal)
+              ? n.argument.literal.text
+              : undefined
+    if (spec !== undefined) wanted.add(spec)
+    ts.forEachChild(n, imports)
+  }
+  imports(sf)
+  const links = new Set()
+  for (const spec of wanted) {
+    const r = ts.resolveModuleName(spec, path, optionsFor(dirname(path)), ts.sys).resolvedModule
+    if (!r) continue
+    const to = realpathSync(r.resolvedFileName)
+    if (have.has(to) && to !== path) links.add(relative(root, to))
+  }
+  console.log(JSON.stringify({ path: relative(root, path), defs, links: [...links] }))
+}
