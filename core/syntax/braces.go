@@ -147,8 +147,16 @@ func (b *Builder) BlockComment(from, to string, nested bool) {
 // Quoted takes a string between two signs q with backslash escapes and adds
 // it. Where it is not closed on its line (or, when it may hold several, within
 // MaxRun lines) nothing is added and b.Pos stands anywhere.
-func (b *Builder) Quoted(q byte, lines bool) bool {
+func (b *Builder) Quoted(q byte, lines bool) (ok bool) {
 	start, line := b.Pos, b.LineNo
+	if b.Spent() {
+		return false
+	}
+	defer func() {
+		if !ok {
+			b.Waste(b.Pos - start)
+		}
+	}()
 	for b.Pos++; b.Pos < len(b.Src); b.Pos++ {
 		switch c := b.Src[b.Pos]; c {
 		case '\\':
@@ -192,10 +200,18 @@ func (b *Builder) Until(open int, closing string) {
 // Interpolated takes a string that ends with the sign q and may hold code
 // between open and a closing brace, strings and all. With lines it may run
 // over line ends. Where it is not closed it reports false and adds nothing.
-func (b *Builder) Interpolated(prefix int, q byte, open string, lines bool) bool {
+func (b *Builder) Interpolated(prefix int, q byte, open string, lines bool) (ok bool) {
 	start, line := b.Pos, b.LineNo
 	pos, at := b.Pos+prefix+1, line
 	src := b.Src
+	if b.Spent() {
+		return false
+	}
+	defer func() {
+		if !ok {
+			b.Waste(pos - start)
+		}
+	}()
 	for pos < len(src) {
 		c := src[pos]
 		switch {

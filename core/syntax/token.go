@@ -127,6 +127,7 @@ type Builder struct {
 	open   []int32
 	opened [256]int32 // how many of each opening sign are open, so that a stray closing one costs no search
 	full   bool
+	wasted int // bytes looked at in vain
 }
 
 // NewBuilder starts a stream over src.
@@ -165,6 +166,14 @@ func (b *Builder) Add(k Kind, start, line int) {
 	}
 	b.Tokens = append(b.Tokens, Token{Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k})
 }
+
+// Waste notes that so many bytes were looked at in vain, for the end of
+// something that has none. Spent then tells when to stop looking: a text made
+// to be slow is read as signs from there on.
+func (b *Builder) Waste(bytes int) { b.wasted += max(bytes, 0) }
+
+// Spent reports whether more was looked at in vain than any honest text asks.
+func (b *Builder) Spent() bool { return b.wasted > 32*len(b.Src)+1<<20 }
 
 // Full reports whether the limit of tokens was reached.
 func (b *Builder) Full() bool { return b.full }

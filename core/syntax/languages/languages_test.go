@@ -393,9 +393,10 @@ func sound(t *testing.T, name string, src []byte) {
 }
 
 func TestNestingWithoutEndIsSurvived(t *testing.T) {
-	for _, open := range []string{"(", "{", "[", "`${", "<a>", "<a b={", "f(() => {", "class A { x = ", "if x:\n ", "lambda: (", "f'{", "{{"} {
-		for _, name := range []string{"a.tsx", "a.ts", "a.js", "a.py", "a.go", "package.json", "tsconfig.json", "README.md"} {
-			sound(t, name, []byte(strings.Repeat(open, 20_000)))
+	for _, open := range []string{"(", "{", "[", "`${", "<a>", "<a b={", "f(() => {", "class A { x = ", "if x:\n ", "lambda: (", "f'{", "{{", "\\'", "\\\"", "%(\n", "<<~A\n", "<<<A\n", "\"#{", "(]", "/*", "\"\"\"", "<?php '\\"} {
+		for _, name := range []string{"a.tsx", "a.ts", "a.js", "a.py", "a.go", "A.java", "a.php", "a.rb", "package.json", "tsconfig.json", "README.md"} {
+			// Lines short enough to be read, enough of them to be seen in time.
+			sound(t, name, []byte(strings.Repeat(strings.Repeat(open, 40)+"\n", 400)))
 		}
 	}
 	deep := ""

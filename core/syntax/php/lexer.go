@@ -117,6 +117,9 @@ func lineComment(b *syntax.Builder) {
 // reaches the end of the file was none.
 func quoted(b *syntax.Builder, q byte) bool {
 	start, line := b.Pos, b.LineNo
+	if b.Spent() {
+		return false
+	}
 	for b.Pos++; b.Pos < len(b.Src); b.Pos++ {
 		switch b.Src[b.Pos] {
 		case '\\':
@@ -132,6 +135,7 @@ func quoted(b *syntax.Builder, q byte) bool {
 			return true
 		}
 	}
+	b.Waste(b.Pos - start)
 	return false
 }
 
@@ -159,7 +163,7 @@ func heredoc(b *syntax.Builder) bool {
 		return false
 	}
 	nl := bytes.IndexByte(src[p:], '\n')
-	if nl < 0 {
+	if nl < 0 || b.Spent() {
 		return false
 	}
 	start, line := b.Pos, b.LineNo
@@ -182,5 +186,6 @@ func heredoc(b *syntax.Builder) bool {
 		lines++
 	}
 	b.Misread("a heredoc is not closed", line)
+	b.Waste(len(src) - start)
 	return false
 }

@@ -364,6 +364,9 @@ func (l *lexer) char() bool {
 // shut; brackets of its own kind nest, and code in #{…} is stepped over.
 func (l *lexer) delimited(skip int, open, shut byte, code bool) bool {
 	start, line := l.Pos, l.LineNo
+	if l.Spent() {
+		return false
+	}
 	pos, at, depth := l.Pos+skip, l.LineNo, 1
 	for pos < len(l.Src) {
 		c := l.Src[pos]
@@ -378,6 +381,7 @@ func (l *lexer) delimited(skip int, open, shut byte, code bool) bool {
 			at++
 			if at-line > 5*syntax.MaxRun {
 				l.Misread("a string is not closed", line)
+				l.Waste(pos - start)
 				return false
 			}
 		case code && c == '#' && l.at(pos+1) == '{':
@@ -399,14 +403,21 @@ func (l *lexer) delimited(skip int, open, shut byte, code bool) bool {
 		pos++
 	}
 	l.Misread("a string is not closed", line)
+	l.Waste(pos - start)
 	return false
 }
 
 // hole finds the brace that closes code in a string.
 func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
-	if depth > 30 {
+	if depth > 30 || l.Spent() {
 		return 0, 0, false
 	}
+	start := pos
+	defer func() {
+		if !ok {
+			l.Waste(pos - start)
+		}
+	}()
 	for open := 1; pos < len(l.Src); pos++ {
 		switch c := l.Src[pos]; c {
 		case '\\':
@@ -478,7 +489,7 @@ func (l *lexer) announce() bool {
 			return false
 		}
 	}
-	if h.word == "" || l.LastIs("class") {
+	if h.word == "" || l.LastIs("class") || l.Spent() {
 		return false
 	}
 	start, line := l.Pos, l.LineNo
@@ -524,6 +535,7 @@ func (l *lexer) body(h heredoc) {
 		l.LineNo++
 	}
 	// Never closed: it was a shift. Read on behind its line.
+	l.Waste(l.Pos - start)
 	l.Misread("a heredoc is not closed", line)
 	l.Pos, l.LineNo = start, line
 }
