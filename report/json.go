@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"io"
 	"path"
+	"time"
 
 	"jantel/core/judgement"
 	"jantel/core/model"
@@ -27,6 +28,8 @@ type jsonFile struct {
 	Entry      bool        `json:"entry"`
 	Judged     bool        `json:"judged"`
 	Skipped    *string     `json:"skipped"`
+	Changes    *int        `json:"changes"`    // commits that changed it; null without history
+	Changed    *string     `json:"changed_at"` // the newest of them
 }
 
 type jsonFolder struct {
@@ -91,9 +94,29 @@ type document struct {
 	Breaches    []struct{}         `json:"breaches"`
 	Smells      []model.Smell      `json:"smells"`
 	Legibility  model.Legibility   `json:"legibility"`
-	History     *struct{}          `json:"history"`
+	History     *jsonHistory       `json:"history"`
 	Notes       []model.Note       `json:"notes"`
 	Timings     map[string]float64 `json:"timings"`
+}
+
+// jsonHistory is what Git tells: how much, by whom, and how many folders an
+// ordinary commit touches (null when no commit is ordinary).
+type jsonHistory struct {
+	Commits int            `json:"commits"`
+	Authors []model.Author `json:"authors"`
+	Median  *float64       `json:"median_folders_per_commit"`
+	First   string         `json:"first"`
+	Last    string         `json:"last"`
+	Pairs   []model.Pair   `json:"pairs"`
+	Cut     *string        `json:"cut"`
+}
+
+func historyOf(h *model.History) *jsonHistory {
+	if h == nil {
+		return nil
+	}
+	date := func(at int64) string { return time.Unix(at, 0).UTC().Format(time.RFC3339) }
+	return &jsonHistory{h.Commits, list(h.Authors), h.MedianFolders, date(h.First), date(h.Last), list(h.Pairs), maybe(h.Cut)}
 }
 
 func maybe[T comparable](v T) *T {
@@ -115,7 +138,7 @@ func list[T any](v []T) []T {
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
 		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved),
-		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), Timings: s.Timings}
+		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {
 		bytes += f.Bytes
@@ -136,6 +159,10 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 					d.Modules = append(d.Modules, jsonModule{Path: dir})
 				}
 			}
+		}
+		if fh := s.History.File(f.Path); fh != nil {
+			last := time.Unix(fh.Last, 0).UTC().Format(time.RFC3339)
+			x.Changes, x.Changed = &fh.Changes, &last
 		}
 		d.Files = append(d.Files, x)
 	}

@@ -1,10 +1,13 @@
 package server
 
 import (
+	"cmp"
 	"context"
 	"path"
+	"slices"
 	"sort"
 	"strings"
+	"time"
 
 	"jantel/core/model"
 	"jantel/core/overview"
@@ -58,12 +61,22 @@ type Margin struct {
 	Smells     []model.Smell       `json:"smells" doc:"strongest first, at most 60"`
 	SmellCount int                 `json:"smell_count"`
 	Findings   []review.Finding    `json:"findings"`
+	History    *Changed            `json:"history" doc:"of a file; null where Git tells nothing"`
 	Lines      int                 `json:"lines"`
 	Files      int                 `json:"files"`
 	Read       float64             `json:"read"`
 	Skipped    string              `json:"skipped"`
 	Partial    string              `json:"partial" doc:"why the file was read only in part"`
 	Titles     map[string]RuleText `json:"titles" doc:"the rules of the smells shown"`
+}
+
+// Changed is how a file came to be what it is. Times are RFC 3339.
+type Changed struct {
+	Changes  int            `json:"changes"`
+	First    time.Time      `json:"first"`
+	Last     time.Time      `json:"last"`
+	Authors  []model.Author `json:"authors" doc:"who changed it, most often first; commits are changes of this file"`
+	Together []model.Pair   `json:"together" doc:"files that change with it; b is the other one"`
 }
 
 // RuleText is what a reader needs of a rule.
@@ -315,6 +328,7 @@ func (s *Server) margin(ctx context.Context, o *open, place string) (*Margin, er
 		if readFiles[place] {
 			m.Read = 1
 		}
+		m.History = changed(o.facts.History, place)
 	} else if d := o.Folder(place); d != nil {
 		m.Kind = "folder"
 		if place == "." {
@@ -363,6 +377,29 @@ func (s *Server) margin(ctx context.Context, o *open, place string) (*Margin, er
 		}
 	}
 	return m, nil
+}
+
+func changed(h *model.History, p string) *Changed {
+	f := h.File(p)
+	if f == nil {
+		return nil
+	}
+	c := &Changed{Changes: f.Changes, First: time.Unix(f.First, 0).UTC(), Last: time.Unix(f.Last, 0).UTC(), Authors: []model.Author{}, Together: []model.Pair{}}
+	for name, n := range f.Authors {
+		c.Authors = append(c.Authors, model.Author{Name: name, Commits: n, Last: f.Last})
+	}
+	slices.SortFunc(c.Authors, func(a, b model.Author) int {
+		return cmp.Or(cmp.Compare(b.Commits, a.Commits), cmp.Compare(a.Name, b.Name))
+	})
+	for _, x := range h.Pairs {
+		if x.B == p {
+			x.A, x.B = x.B, x.A
+		}
+		if x.A == p && len(c.Together) < 8 {
+			c.Together = append(c.Together, x)
+		}
+	}
+	return c
 }
 
 // smells lists all smells of a place, so that every number opens its list.

@@ -3,7 +3,10 @@
 // It computes nothing.
 package model
 
-import "time"
+import (
+	"sort"
+	"time"
+)
 
 // Schema names the format of the survey as JSON.
 const Schema = "jantel-survey/1"
@@ -254,6 +257,56 @@ type Origin struct {
 	Label    string `json:"label"` // the branch or tag asked for
 }
 
+// History is what Git tells of a codebase, up to the revision surveyed. Times
+// are seconds since 1970.
+type History struct {
+	Commits       int           `cbor:"1,keyasint"`
+	Authors       []Author      `cbor:"2,keyasint,omitempty"` // most commits first
+	First         int64         `cbor:"3,keyasint"`
+	Last          int64         `cbor:"4,keyasint"`
+	MedianFolders *float64      `cbor:"5,keyasint,omitempty"` // folders an ordinary commit touches
+	Files         []FileHistory `cbor:"6,keyasint,omitempty"` // by path
+	Pairs         []Pair        `cbor:"7,keyasint,omitempty"` // files that change together, most often first
+	Cut           string        `cbor:"8,keyasint,omitempty"` // why it is not the whole history
+}
+
+// Author is somebody who changed the code.
+type Author struct {
+	Name    string `cbor:"1,keyasint" json:"name"`
+	Commits int    `cbor:"2,keyasint" json:"commits"`
+	Last    int64  `cbor:"3,keyasint" json:"last"`
+}
+
+// FileHistory is how a file came to be what it is.
+type FileHistory struct {
+	Path    string         `cbor:"1,keyasint"`
+	Changes int            `cbor:"2,keyasint"`
+	Authors map[string]int `cbor:"3,keyasint"` // name to changes
+	First   int64          `cbor:"4,keyasint"`
+	Last    int64          `cbor:"5,keyasint"`
+}
+
+// Pair is two files that change in the same commits: how often, and in what
+// share of the changes of the one that changes less.
+type Pair struct {
+	A          string  `cbor:"1,keyasint" json:"a"`
+	B          string  `cbor:"2,keyasint" json:"b"`
+	Together   int     `cbor:"3,keyasint" json:"together"`
+	Confidence float64 `cbor:"4,keyasint" json:"confidence"`
+}
+
+// File returns the history of a file, or nil.
+func (h *History) File(path string) *FileHistory {
+	if h == nil {
+		return nil
+	}
+	i := sort.Search(len(h.Files), func(i int) bool { return h.Files[i].Path >= path })
+	if i < len(h.Files) && h.Files[i].Path == path {
+		return &h.Files[i]
+	}
+	return nil
+}
+
 // Survey is one complete reading: facts alone, immutable, sorted by path.
 type Survey struct {
 	Codebase   string
@@ -264,6 +317,7 @@ type Survey struct {
 	External   []External
 	Unresolved []Unresolved
 	Notes      []Note
+	History    *History // nil where there is no Git
 	Timings    map[string]float64
 
 	index map[string]*File

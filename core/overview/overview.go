@@ -398,6 +398,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
 		}
 	}
+	historySentence(s, sh.Place, add)
 	rings := 0
 	var ringEv []model.Evidence
 	for _, c := range j.Cycles {

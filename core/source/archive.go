@@ -87,14 +87,14 @@ func (a *archive) check(ctx context.Context) error {
 		}
 		if !m.dir {
 			if other, ok := seen[foldName(clean)]; ok {
-				return fmt.Errorf("%w: the archive holds %q and %q, which are one file on many systems", ErrNotCodebase, encodeName(other), encodeName(clean))
+				return fmt.Errorf("%w: the archive holds %q and %q, which are one file on many systems", ErrNotCodebase, EncodeName(other), EncodeName(clean))
 			}
 			seen[foldName(clean)] = clean
 		}
 		switch {
 		case m.dir:
 		case !m.regular:
-			a.list.Notes = append(a.list.Notes, model.Note{Path: encodeName(clean), Text: "a " + m.what + ", not followed"})
+			a.list.Notes = append(a.list.Notes, model.Note{Path: EncodeName(clean), Text: "a " + m.what + ", not followed"})
 		default:
 			if len(entries) >= 4*a.limits.Files {
 				return fmt.Errorf("%w: the archive has more than %d entries", ErrNotCodebase, 4*a.limits.Files)
@@ -113,7 +113,7 @@ func (a *archive) check(ctx context.Context) error {
 			if err := a.bounded(total); err != nil {
 				return err
 			}
-			entries = append(entries, Entry{Path: encodeName(clean), raw: clean, Size: n})
+			entries = append(entries, Entry{Path: EncodeName(clean), raw: clean, Size: n})
 		}
 		return nil
 	})
@@ -124,7 +124,7 @@ func (a *archive) check(ctx context.Context) error {
 	for _, e := range entries {
 		for d := path.Dir(e.raw); d != "."; d = path.Dir(d) {
 			if _, ok := seen[foldName(d)]; ok {
-				return fmt.Errorf("%w: the archive holds %q both as a file and as a folder", ErrNotCodebase, encodeName(d))
+				return fmt.Errorf("%w: the archive holds %q both as a file and as a folder", ErrNotCodebase, EncodeName(d))
 			}
 		}
 	}
@@ -152,7 +152,7 @@ func (a *archive) bounded(total int64) error {
 // memberName refuses names that climb or are absolute.
 func memberName(n string) (string, error) {
 	bad := func(why string) (string, error) {
-		return "", fmt.Errorf("%w: the archive holds the name %q, which %s", ErrNotCodebase, encodeName(n), why)
+		return "", fmt.Errorf("%w: the archive holds the name %q, which %s", ErrNotCodebase, EncodeName(n), why)
 	}
 	switch {
 	case n == "":
@@ -193,10 +193,10 @@ func stripTop(entries []Entry, notes []model.Note) []Entry {
 		}
 	}
 	for i := range entries {
-		entries[i].Path = encodeName(strings.TrimPrefix(entries[i].raw, top+"/"))
+		entries[i].Path = EncodeName(strings.TrimPrefix(entries[i].raw, top+"/"))
 	}
 	for i := range notes {
-		notes[i].Path = strings.TrimPrefix(notes[i].Path, encodeName(top)+"/")
+		notes[i].Path = strings.TrimPrefix(notes[i].Path, EncodeName(top)+"/")
 	}
 	return entries
 }

@@ -27,6 +27,7 @@ type folder struct {
 	root   *os.Root
 	limits Limits
 	origin model.Origin
+	git    *gitSource // of the repository it lies in, nil when there is none
 }
 
 func openFolder(ctx context.Context, dir string, allow []string, l Limits) (Source, error) {
@@ -40,14 +41,27 @@ func openFolder(ctx context.Context, dir string, allow []string, l Limits) (Sour
 	if _, err := os.Lstat(filepath.Join(dir, ".git")); err == nil {
 		if g, err := openGit(ctx, dir, "HEAD", allow, l); err == nil {
 			f.origin.BasedOn = g.Origin().Revision
-			_ = g.Close()
+			f.git, _ = g.(*gitSource)
 		}
 	}
 	return f, nil
 }
 
 func (f *folder) Origin() model.Origin { return f.origin }
-func (f *folder) Close() error         { return f.root.Close() }
+func (f *folder) Close() error {
+	if f.git != nil {
+		return errors.Join(f.root.Close(), f.git.Close())
+	}
+	return f.root.Close()
+}
+
+// History implements Historian.
+func (f *folder) History(ctx context.Context) (io.ReadCloser, string, error) {
+	if f.git == nil {
+		return nil, "", nil
+	}
+	return f.git.History(ctx)
+}
 
 func (f *folder) List(ctx context.Context) (Listing, error) {
 	names, err := listUnignored(ctx, f.dir)
@@ -58,7 +72,7 @@ func (f *folder) List(ctx context.Context) (Listing, error) {
 	var notes []model.Note
 	for _, n := range names {
 		if strings.HasSuffix(n, "/") {
-			notes = append(notes, model.Note{Path: encodeName(strings.TrimSuffix(n, "/")), Text: "a repository of its own, not followed; survey it by itself"})
+			notes = append(notes, model.Note{Path: EncodeName(strings.TrimSuffix(n, "/")), Text: "a repository of its own, not followed; survey it by itself"})
 			continue
 		}
 		d, b := path.Dir(n), path.Base(n)
@@ -103,34 +117,34 @@ func (f *folder) List(ctx context.Context) (Listing, error) {
 func (f *folder) statDir(d string, listed map[string]bool) (entries []Entry, notes []model.Note) {
 	dir, err := f.root.OpenRoot(d)
 	if err != nil {
-		return nil, []model.Note{{Path: encodeName(d), Text: "the folder can not be opened"}}
+		return nil, []model.Note{{Path: EncodeName(d), Text: "the folder can not be opened"}}
 	}
 	defer func() { _ = dir.Close() }()
 	h, err := dir.Open(".")
 	if err != nil {
-		return nil, []model.Note{{Path: encodeName(d), Text: "the folder can not be read"}}
+		return nil, []model.Note{{Path: EncodeName(d), Text: "the folder can not be read"}}
 	}
 	infos, err := h.ReadDir(-1)
 	_ = h.Close()
 	if err != nil {
-		notes = append(notes, model.Note{Path: encodeName(d), Text: "the folder could not be read to its end"})
+		notes = append(notes, model.Note{Path: EncodeName(d), Text: "the folder could not be read to its end"})
 	}
 	for _, de := range infos {
 		raw := path.Join(d, de.Name())
 		switch t := de.Type(); {
 		case t&fs.ModeSymlink != 0:
 			if listed[de.Name()] {
-				notes = append(notes, model.Note{Path: encodeName(raw), Text: "a symbolic link, not followed"})
+				notes = append(notes, model.Note{Path: EncodeName(raw), Text: "a symbolic link, not followed"})
 			}
 		case t&(fs.ModeDevice|fs.ModeNamedPipe|fs.ModeSocket|fs.ModeIrregular) != 0:
-			notes = append(notes, model.Note{Path: encodeName(raw), Text: "a " + specialKind(t) + ", not opened"})
+			notes = append(notes, model.Note{Path: EncodeName(raw), Text: "a " + specialKind(t) + ", not opened"})
 		case t.IsRegular() && listed[de.Name()]:
 			info, err := de.Info()
 			if err != nil {
-				notes = append(notes, model.Note{Path: encodeName(raw), Text: "vanished while it was listed"})
+				notes = append(notes, model.Note{Path: EncodeName(raw), Text: "vanished while it was listed"})
 				continue
 			}
-			entries = append(entries, Entry{Path: encodeName(raw), raw: raw, Size: info.Size(), Stamp: stampOf(info)})
+			entries = append(entries, Entry{Path: EncodeName(raw), raw: raw, Size: info.Size(), Stamp: stampOf(info)})
 		}
 	}
 	return entries, notes

@@ -14,6 +14,7 @@ import (
 	"strconv"
 	"strings"
 
+	"jantel/core/history"
 	"jantel/core/model"
 
 	"golang.org/x/sync/errgroup"
@@ -378,6 +379,41 @@ func readSmall(p string) (string, error) {
 func (s *gitSource) Origin() model.Origin { return s.origin }
 func (s *gitSource) Close() error         { return os.RemoveAll(s.scratch) }
 
+// History implements Historian: one log, renames found, nothing of the
+// repository's own configuration, attributes or mail map used.
+func (s *gitSource) History(ctx context.Context) (io.ReadCloser, string, error) {
+	cut := ""
+	if _, err := os.Stat(filepath.Join(s.scratch, "shallow")); err == nil {
+		cut = "the repository is a shallow clone: older commits are missing"
+	}
+	cmd := runGit(ctx, s.scratch, "", "log", "-z", "--name-status", "-M", "--no-ext-diff", "--no-textconv", "--no-show-signature", "--no-mailmap", "--no-color", "-n", strconv.Itoa(MaxCommits), "--format="+history.Format, "--end-of-options", s.origin.Revision)
+	var said bytes.Buffer
+	cmd.Stderr = &said
+	out, err := cmd.StdoutPipe()
+	if err != nil {
+		return nil, "", err
+	}
+	if err := cmd.Start(); err != nil {
+		return nil, "", fmt.Errorf("git can not be started: %w", err)
+	}
+	return &running{out, cmd, &said}, cut, nil
+}
+
+// running is the output of a command; Close waits for its end.
+type running struct {
+	io.Reader
+	cmd  *exec.Cmd
+	said *bytes.Buffer
+}
+
+func (r *running) Close() error {
+	_, _ = io.Copy(io.Discard, r.Reader)
+	if err := r.cmd.Wait(); err != nil {
+		return fmt.Errorf("git log: %w: %s", err, firstLine(r.said.String()))
+	}
+	return nil
+}
+
 func (s *gitSource) List(ctx context.Context) (Listing, error) {
 	out, err := gitOutput(runGit(ctx, s.scratch, "", "ls-tree", "-r", "-z", "-l", "--full-tree", s.origin.Revision))
 	if err != nil {
@@ -392,16 +428,16 @@ func (s *gitSource) List(ctx context.Context) (Listing, error) {
 		}
 		switch {
 		case f[0] == "120000":
-			l.Notes = append(l.Notes, model.Note{Path: encodeName(name), Text: "a symbolic link, not followed"})
+			l.Notes = append(l.Notes, model.Note{Path: EncodeName(name), Text: "a symbolic link, not followed"})
 		case f[1] == "commit":
-			l.Notes = append(l.Notes, model.Note{Path: encodeName(name), Text: "a repository of its own (submodule), not followed"})
+			l.Notes = append(l.Notes, model.Note{Path: EncodeName(name), Text: "a repository of its own (submodule), not followed"})
 		case f[1] == "blob":
 			size, err := strconv.ParseInt(f[3], 10, 64)
 			if err != nil {
-				l.Notes = append(l.Notes, model.Note{Path: encodeName(name), Text: "its object is missing from the repository (a partial clone?)"})
+				l.Notes = append(l.Notes, model.Note{Path: EncodeName(name), Text: "its object is missing from the repository (a partial clone?)"})
 				continue
 			}
-			l.Entries = append(l.Entries, Entry{Path: encodeName(name), raw: name, Size: size, Stamp: Stamp{Blob: f[2]}})
+			l.Entries = append(l.Entries, Entry{Path: EncodeName(name), raw: name, Size: size, Stamp: Stamp{Blob: f[2]}})
 		}
 	}
 	if len(l.Entries) == 0 {

@@ -10,10 +10,10 @@ import (
 	"golang.org/x/text/unicode/norm"
 )
 
-// encodeName turns a stored name into one that is UTF-8 and free of control
+// EncodeName turns a stored name into one that is UTF-8 and free of control
 // signs: bytes that are neither become %XX, and a literal % before two hex
 // digits becomes %25 where the name needed encoding at all.
-func encodeName(raw string) string {
+func EncodeName(raw string) string {
 	if cleanName(raw) {
 		return raw
 	}

@@ -7,6 +7,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"sort"
@@ -77,6 +78,16 @@ type Source interface {
 	// Close releases what the source holds.
 	Close() error
 }
+
+// Historian is a source that knows how its files came to be.
+type Historian interface {
+	// History is the log of the revision, newest commit first, as package
+	// history reads it; nil when there is none. cut says why it is not whole.
+	History(ctx context.Context) (log io.ReadCloser, cut string, err error)
+}
+
+// MaxCommits bounds how far back a history is read.
+const MaxCommits = 50_000
 
 // Request names what to open.
 type Request struct {

@@ -6,6 +6,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
+	"errors"
 	"fmt"
 	"path"
 	"sort"
@@ -15,6 +16,7 @@ import (
 	"sync/atomic"
 	"time"
 
+	"jantel/core/history"
 	"jantel/core/model"
 	"jantel/core/source"
 	"jantel/core/syntax"
@@ -108,8 +110,32 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	s.Links, s.External, s.Unresolved = tree.Resolve()
 	s.BuildIndex()
 	r.took("link", &t)
+	if h, ok := src.(source.Historian); ok {
+		if s.History, err = r.history(ctx, h, s); err != nil {
+			s.Notes = append(s.Notes, model.Note{Path: ".", Text: "the history could not be read: " + err.Error()})
+		} else if s.History != nil && s.History.Cut != "" {
+			s.Notes = append(s.Notes, model.Note{Path: ".", Text: s.History.Cut})
+		}
+		r.took("history", &t)
+	}
 	r.report(Progress{Step: "linked", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load()), Links: len(s.Links)})
 	return s, ctx.Err()
+}
+
+func (r *run) history(ctx context.Context, src source.Historian, s *model.Survey) (*model.History, error) {
+	log, cut, err := src.History(ctx)
+	if err != nil || log == nil {
+		return nil, err
+	}
+	r.report(Progress{Step: "history", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load()), Links: len(s.Links)})
+	h, err := history.Read(log, source.EncodeName, func(p string) bool { return s.File(p) != nil })
+	if err = errors.Join(err, log.Close()); err != nil {
+		return nil, err
+	}
+	if h.Cut = cut; h.Commits >= source.MaxCommits {
+		h.Cut = "only the newest " + strconv.Itoa(source.MaxCommits) + " commits were read"
+	}
+	return h, nil
 }
 
 type run struct {

@@ -377,6 +377,13 @@ export interface components {
             points: number;
             text: string;
         };
+        Author: {
+            /** Format: int64 */
+            commits: number;
+            /** Format: int64 */
+            last: number;
+            name: string;
+        };
         Brief: {
             in: string[];
             out: string[];
@@ -397,6 +404,18 @@ export interface components {
             old: string;
             /** Format: int64 */
             version: number;
+        };
+        Changed: {
+            /** @description who changed it, most often first; commits are changes of this file */
+            authors: components["schemas"]["Author"][];
+            /** Format: int64 */
+            changes: number;
+            /** Format: date-time */
+            first: string;
+            /** Format: date-time */
+            last: string;
+            /** @description files that change with it; b is the other one */
+            together: components["schemas"]["Pair"][];
         };
         Code: {
             /** Format: int64 */
@@ -572,6 +591,8 @@ export interface components {
             /** Format: int64 */
             files: number;
             findings: components["schemas"]["Finding"][];
+            /** @description of a file; null where Git tells nothing */
+            history: components["schemas"]["Changed"];
             /** @enum {string} */
             kind: "codebase" | "folder" | "file";
             language: string;
@@ -650,6 +671,14 @@ export interface components {
             label: string;
             revision: string;
             subject: string;
+        };
+        Pair: {
+            a: string;
+            b: string;
+            /** Format: double */
+            confidence: number;
+            /** Format: int64 */
+            together: number;
         };
         Parameter: {
             /** Format: double */

@@ -7,6 +7,7 @@ const steps: Record<string, string> = {
   reading: 'Reading',
   linking: 'Linking',
   linked: 'Linking',
+  history: 'Reading the history',
   keeping: 'Keeping what was read',
 }
 
