@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 GO ?= go
 SHELL := /bin/bash
 
-.PHONY: build demo test bench screenshots lint types self clean
+.PHONY: build demo test bench accuracy screenshots lint types self clean
 
 build: server/web/dist/index.html
 	$(GO) build -trimpath -ldflags "-s -w" -o bin/jantel ./cmd/jantel
@@ -34,6 +34,10 @@ test: build
 
 bench: build
 	./scripts/bench.sh
+
+# What the languages' own tools say of real trees, beside what Jantel reads.
+accuracy: build
+	./scripts/accuracy.sh
 
 screenshots: build
 	./scripts/chromium.sh

@@ -7,6 +7,7 @@ const views = [
   ['layout', ''],
   ['layout', 'desk/src/components'],
   ['code', 'desk/src/components/ShelfPicker.tsx'],
+  ['journeys', ''],
   ['findings', ''],
 ] as const
 
@@ -57,6 +58,31 @@ test('definitions, what a file uses and who uses it lead on', async ({ page, dem
   await lists.getByRole('link', { name: /ShelfPicker/ }).click()
   await expect(page).toHaveURL(/ShelfPicker.*line=4/)
   await expect(page.locator('.pickedline')).toHaveCount(1)
+})
+
+test('routes are found by words and by a typed path, and lead to what answers', async ({ page, demo }) => {
+  await open(page, demo, 'overview')
+  await page.keyboard.press('5')
+  await expect(page.getByRole('status')).toContainText('29 routes')
+  const field = page.getByPlaceholder(/to see what answers it/)
+  await field.fill('growers post')
+  await expect(page.getByRole('row')).toHaveCount(2)
+  await field.fill('/api/growers/7')
+  await expect(page.getByRole('status')).toContainText('1 route would answer /api/growers/7')
+  await page.getByRole('link', { name: 'readGrower' }).click()
+  await expect(page).toHaveURL(/handlers%2Fgrowers.ts|handlers\/growers.ts/)
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+  await open(page, demo, 'journeys', '', 'path=/nowhere')
+  await expect(page.getByText('Nothing found in the codebase answers /nowhere.')).toBeVisible()
+})
+
+test('the margin tells how a file came to be what it is', async ({ page, demo }) => {
+  await open(page, demo, 'code', 'counter/src/app.ts')
+  await margin(page)
+    .getByText(/Changed 8 times, last in March 2026, mostly by Tomas Brackenbury/)
+    .click()
+  await expect(margin(page).getByText('It changes together with')).toBeVisible()
+  await expect(margin(page).getByRole('link', { name: /schema.sql/ })).toBeVisible()
 })
 
 test('a smell is silenced with a reason and counted again', async ({ page, demo }) => {

@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/routes"
 	"jantel/core/weave"
 )
 
@@ -83,7 +84,7 @@ type document struct {
 	Links       []model.Link       `json:"links"`
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
-	Routes      []struct{}         `json:"routes"`
+	Routes      []jsonRoute        `json:"routes"`
 	Messages    []struct{}         `json:"messages"`
 	Entities    []struct{}         `json:"entities"`
 	Features    []struct{}         `json:"features"`
@@ -97,6 +98,23 @@ type document struct {
 	History     *jsonHistory       `json:"history"`
 	Notes       []model.Note       `json:"notes"`
 	Timings     map[string]float64 `json:"timings"`
+}
+
+type jsonRoute struct {
+	Method      string  `json:"method"`
+	Pattern     string  `json:"pattern"`
+	Path        string  `json:"path"`
+	Line        int     `json:"line"`
+	HandlerPath *string `json:"handler_path"` // null when it is written in place or could not be followed
+	HandlerName *string `json:"handler_name"`
+}
+
+func routesOf(s *model.Survey) []jsonRoute {
+	out := []jsonRoute{}
+	for _, r := range routes.Of(s) {
+		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName)})
+	}
+	return out
 }
 
 // jsonHistory is what Git tells: how much, by whom, and how many folders an
@@ -137,7 +155,7 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved),
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s),
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {

@@ -11,6 +11,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/overview"
+	"jantel/core/routes"
 	"jantel/core/smells"
 	"jantel/core/syntax"
 	"jantel/review"
@@ -140,6 +141,7 @@ func (s *Server) registerViews(api huma.API) {
 	registerView(s, api, "/api/codebases/{id}/code", s.code)
 	registerView(s, api, "/api/codebases/{id}/siblings", s.siblings)
 	registerView(s, api, "/api/codebases/{id}/smells", s.smells)
+	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
 		ViewIn
 		Q string `query:"q"`
@@ -153,6 +155,30 @@ func (s *Server) registerViews(api huma.API) {
 	huma.Get(api, "/api/rules", func(context.Context, *struct{}) (*body[[]*smells.Rule], error) {
 		return &body[[]*smells.Rule]{smells.Rules()}, nil
 	})
+}
+
+// routesView lists the routes that are declared or answered at a place, or
+// those that would answer a typed path.
+func (s *Server) routesView(ctx context.Context, in *struct {
+	ViewIn
+	Typed string `query:"path" doc:"only routes that answer this path"`
+}) (*view[[]model.Route], error) {
+	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+	if err != nil {
+		return nil, err
+	}
+	tag := o.etag()
+	if in.Match == tag {
+		return nil, huma.Status304NotModified()
+	}
+	out := []model.Route{}
+	for _, r := range kept(o, "routes", func() []model.Route { return routes.Of(o.facts) }) {
+		here := model.Within(in.place(), r.Path) || r.HandlerPath != "" && model.Within(in.place(), r.HandlerPath)
+		if here && (in.Typed == "" || routes.Match(r.Pattern, in.Typed)) {
+			out = append(out, r)
+		}
+	}
+	return &view[[]model.Route]{tag, out}, nil
 }
 
 func noPlace(place string) error {

@@ -160,6 +160,37 @@ type Facts struct {
 	Commands    []Command    `cbor:"16,keyasint,omitempty"` // what a README says to run
 	Names       []string     `cbor:"17,keyasint,omitempty"` // every exported name, sorted: what others can take from it
 	Mentions    []Mention    `cbor:"18,keyasint,omitempty"` // names of types and constants met in the code, by name, for languages that find them without an import
+	Routes      []RouteFact  `cbor:"19,keyasint,omitempty"`
+	Mounts      []MountFact  `cbor:"20,keyasint,omitempty"`
+}
+
+// RouteFact is a route as its file declares it, without the prefixes under
+// which the file is mounted elsewhere.
+type RouteFact struct {
+	Method  string `cbor:"1,keyasint"` // upper case; "ANY" when all are answered
+	Pattern string `cbor:"2,keyasint"` // with the prefixes of the groups around it in the file
+	Line    int    `cbor:"3,keyasint"`
+	On      string `cbor:"4,keyasint,omitempty"` // the router it is declared on
+	Handler string `cbor:"5,keyasint,omitempty"` // what answers, as written; "" when it is written in place
+}
+
+// MountFact says that one router answers below a path of another.
+type MountFact struct {
+	On     string `cbor:"1,keyasint,omitempty"` // the outer router
+	Path   string `cbor:"2,keyasint"`
+	Target string `cbor:"3,keyasint"` // the inner router as written, or the module that holds it
+	Line   int    `cbor:"4,keyasint"`
+}
+
+// Route is a route of the whole system.
+type Route struct {
+	Method      string `json:"method"`
+	Pattern     string `json:"pattern"`
+	Path        string `json:"path"`
+	Line        int    `json:"line"`
+	HandlerPath string `json:"handler_path"` // "" when it could not be followed
+	HandlerName string `json:"handler_name"`
+	HandlerLine int    `json:"handler_line"`
 }
 
 // Mention is a name met in the code, with the line it is first met on.

@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Go", Version: 1, Extensions: []string{".go"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Go", Version: 3, Extensions: []string{".go"}, Read: read, Resolve: resolve})
 }
 
 type reader struct {
@@ -26,6 +26,7 @@ func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, used: map[string]map[string]bool{}}
 	r.file()
 	r.selectors()
+	r.routes()
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }

@@ -9,7 +9,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 1, Extensions: []string{".java"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Java", Version: 3, Extensions: []string{".java"}, Read: read, Resolve: resolve})
 }
 
 var grammar = &syntax.Braces{Special: textBlock}
@@ -45,6 +45,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.file()
 	r.f.Mentions = syntax.TypeMentions(r.s, keywords)
 	r.strings()
+	r.routes()
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }

@@ -9,10 +9,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 1, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 1, Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 1, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 1, Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 3, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 3, Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 3, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 3, Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.
@@ -44,6 +44,7 @@ func read(language string, src []byte) *model.Facts {
 		}
 	}
 	r.f.Names = syntax.SortedSet(r.names)
+	r.routes()
 	r.doc()
 	return syntax.Finish(r.f, r.s, r.signs)
 }

@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "PHP", Version: 1, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "PHP", Version: 3, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
 }
 
 type reader struct {
@@ -19,13 +19,16 @@ type reader struct {
 	signs syntax.Signs
 	names map[string]bool
 	seen  map[string]int // names of classes met, with their first line
-	use   map[int]bool   // tokens that belong to import statements
+	// classPrefix is the address on the class whose methods are read.
+	classPrefix string
+	use         map[int]bool // tokens that belong to import statements
 }
 
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{}, use: map[int]bool{}}
 	r.statements(0, r.s.Len(), "")
 	r.mentions()
+	r.routes()
 	r.f.Names = syntax.SortedSet(r.names)
 	f := syntax.Finish(r.f, r.s, r.signs)
 	return f

@@ -9,7 +9,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Python", Version: 1, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Python", Version: 3, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
 }
 
 type reader struct {
@@ -27,6 +27,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.doc()
 	r.block(0, scope{})
 	r.walk()
+	r.routes()
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }

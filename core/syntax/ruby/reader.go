@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 1, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Ruby", Version: 3, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
 }
 
 // block is something that an "end" closes.
@@ -48,6 +48,8 @@ func read(_ string, src []byte) *model.Facts {
 			}
 		}
 	}
+	r.stack = nil
+	r.routes()
 	for n, line := range r.seen {
 		r.f.Mentions = append(r.f.Mentions, model.Mention{Name: n, Line: line})
 	}

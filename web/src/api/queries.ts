@@ -49,6 +49,18 @@ export const useCode = (a: At, enabled: boolean) =>
 export const useSmells = (a: At, enabled: boolean) =>
   useQuery({ queryKey: key('smells', a), queryFn: () => answer(api.GET('/api/codebases/{id}/smells', params(a))), enabled })
 
+export const useRoutes = (a: At, path: string) =>
+  useQuery({
+    queryKey: [...key('routes', a), path],
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/routes', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, path: path || undefined } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
 export const useSiblings = (a: At, enabled: boolean) =>
   useQuery({ queryKey: key('siblings', a), queryFn: () => answer(api.GET('/api/codebases/{id}/siblings', params(a))), enabled })
 

@@ -229,6 +229,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API codebases by ID routes */
+        get: operations["list-api-codebases-by-id-routes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/siblings": {
         parameters: {
             query?: never;
@@ -776,6 +793,17 @@ export interface components {
             confidence: number;
             reasons: string[];
             role: string;
+        };
+        Route: {
+            /** Format: int64 */
+            handler_line: number;
+            handler_name: string;
+            handler_path: string;
+            /** Format: int64 */
+            line: number;
+            method: string;
+            path: string;
+            pattern: string;
         };
         Row: {
             /**
@@ -1659,6 +1687,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-codebases-by-id-routes": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description only routes that answer this path */
+                path?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Route"][];
+                };
             };
             /** @description Error */
             default: {

@@ -11,6 +11,7 @@ export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'>
   last: SurveyRecord | null
 }
 export type Definition = Schemas['Definition']
+export type Route = Schemas['Route']
 export type Evidence = Schemas['Evidence']
 export type Finding = Schemas['Finding']
 export type Home = Omit<Schemas['Home'], 'codebases'> & { codebases: CodebaseStatus[] }

@@ -15,6 +15,7 @@ import { Waiting } from './Waiting'
 
 const Overview = lazy(() => import('../overview/Overview'))
 const Layout = lazy(() => import('../layout/Layout'))
+const Journeys = lazy(() => import('../journeys/Journeys'))
 const Findings = lazy(() => import('../findings/Findings'))
 const Code = lazy(() => import('../code/Code'))
 const Search = lazy(() => import('../search/Search'))
@@ -60,6 +61,7 @@ function Framed() {
   useKeys({
     overview: () => look('overview'),
     layout: () => look('layout'),
+    journeys: () => look('journeys'),
     findings: () => look('findings'),
     code: () => look('code'),
     up: () =>
@@ -156,6 +158,7 @@ function Framed() {
               <Suspense fallback={<Waiting />}>
                 {where.view === 'overview' && <Overview />}
                 {where.view === 'layout' && <Layout legend={legend} />}
+                {where.view === 'journeys' && <Journeys />}
                 {where.view === 'findings' && <Findings />}
                 {where.view === 'code' && !noText && <Code />}
               </Suspense>

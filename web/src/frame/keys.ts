@@ -5,6 +5,7 @@ import { useSettings } from '../api/queries'
 export const actions = [
   { id: 'overview', key: '1', text: 'Overview' },
   { id: 'layout', key: '2', text: 'Layout' },
+  { id: 'journeys', key: '5', text: 'Journeys' },
   { id: 'findings', key: '9', text: 'Findings' },
   { id: 'code', key: '0', text: 'Code, when the place is a file' },
   { id: 'up', key: 'u', text: 'One folder up' },

@@ -1,0 +1,288 @@
+// Package routes joins what single files declare into the routes of the whole
+// system: under the prefixes they are mounted below, with the place of what
+// answers.
+package routes
+
+import (
+	"cmp"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// maxPrefixes bounds under how many paths one router is followed.
+const maxPrefixes = 8
+
+type joiner struct {
+	s       *model.Survey
+	links   map[string][]model.Link // by the file they start from
+	mounted map[string][]place      // file or file and router to where it is mounted
+	folder  map[string][]*model.File
+	classes map[string][]string // name of a class to the files that define it
+}
+
+// place is a router of a file with the path below which another is mounted.
+type place struct {
+	file, on, path string
+}
+
+// Of returns all routes of a survey, by pattern, method and place.
+func Of(s *model.Survey) []model.Route {
+	j := &joiner{s: s, links: map[string][]model.Link{}, mounted: map[string][]place{}, classes: map[string][]string{}, folder: map[string][]*model.File{}}
+	for _, l := range s.Links {
+		j.links[l.From] = append(j.links[l.From], l)
+	}
+	any := false
+	for _, f := range s.Files {
+		if f.Facts == nil {
+			continue
+		}
+		any = any || len(f.Facts.Routes) > 0
+		if f.Language == "Go" {
+			d := path.Dir(f.Path)
+			j.folder[d] = append(j.folder[d], f)
+		}
+		for i := range f.Facts.Definitions {
+			if d := &f.Facts.Definitions[i]; d.Kind == model.DefClass {
+				n := strings.ReplaceAll(d.Qualified(), ".", "::")
+				j.classes[n] = append(j.classes[n], f.Path)
+			}
+		}
+	}
+	out := []model.Route{}
+	if !any {
+		return out
+	}
+	for _, f := range s.Files {
+		if f.Facts != nil {
+			j.mounts(f)
+		}
+	}
+	for _, f := range s.Files {
+		if f.Facts == nil {
+			continue
+		}
+		for _, r := range f.Facts.Routes {
+			at, line := j.handler(f, r.Handler)
+			for _, p := range j.prefixes(f.Path, r.On, map[string]bool{}) {
+				out = append(out, model.Route{Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: r.Handler, HandlerLine: line})
+			}
+		}
+	}
+	slices.SortFunc(out, func(a, b model.Route) int {
+		return cmp.Or(cmp.Compare(a.Pattern, b.Pattern), cmp.Compare(a.Method, b.Method), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
+	})
+	return slices.CompactFunc(out, func(a, b model.Route) bool {
+		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
+	})
+}
+
+// mounts notes where the routers that a file mounts come from: the file
+// itself, or another it imports.
+func (j *joiner) mounts(f *model.File) {
+	own := map[string]bool{}
+	for _, r := range f.Facts.Routes {
+		own[r.On] = true
+	}
+	for _, m := range f.Facts.Mounts {
+		own[m.On] = true
+	}
+	for _, m := range f.Facts.Mounts {
+		at := place{f.Path, m.On, m.Path}
+		if mod, ok := strings.CutPrefix(m.Target, "module:"); ok {
+			for _, to := range j.module(f, mod) {
+				j.mounted[to] = append(j.mounted[to], at)
+			}
+			continue
+		}
+		if own[m.Target] && m.Target != m.On {
+			j.mounted[f.Path+"\x00"+m.Target] = append(j.mounted[f.Path+"\x00"+m.Target], at)
+			continue
+		}
+		head, rest, _ := strings.Cut(m.Target, ".")
+		for _, to := range j.imported(f, head, rest) {
+			j.mounted[to] = append(j.mounted[to], at)
+		}
+	}
+}
+
+// module is the file that a module named in a text means: a path, or a dotted
+// name anywhere in the tree.
+func (j *joiner) module(f *model.File, name string) []string {
+	for _, l := range j.links[f.Path] {
+		if l.Text == name {
+			return []string{l.To}
+		}
+	}
+	want := "/" + strings.ReplaceAll(name, ".", "/") + ".py"
+	var out []string
+	for _, g := range j.s.Files {
+		if strings.HasSuffix("/"+g.Path, want) {
+			out = append(out, g.Path)
+		}
+	}
+	if len(out) > 1 {
+		return nil
+	}
+	return out
+}
+
+// imported are the files that a name of a file comes from.
+func (j *joiner) imported(f *model.File, name, member string) []string {
+	var out []string
+	take := func(im *model.Import) {
+		for _, l := range j.links[f.Path] {
+			if l.Line == im.Line && l.Text == im.Text && !slices.Contains(out, l.To) && (len(l.Names) == 0 || slices.Contains(l.Names, name) || slices.Contains(l.Names, member) || slices.Contains(l.Names, "*") || slices.Contains(l.Names, "default")) {
+				out = append(out, l.To)
+			}
+		}
+	}
+	for i := range f.Facts.Imports {
+		im := &f.Facts.Imports[i]
+		if im.Alias == name || slices.Contains(im.Names, name) || im.Alias == "" && stem(im.Text) == name {
+			take(im)
+		}
+	}
+	return out
+}
+
+// stem is the last part of a module's text, without an ending.
+func stem(text string) string {
+	text = strings.TrimSuffix(text, "/index")
+	b := path.Base(strings.ReplaceAll(text, `\`, "/"))
+	if i := strings.LastIndexByte(b, '.'); i > 0 && !strings.Contains(text, "/") {
+		return b[i+1:] // a dotted module
+	}
+	return strings.TrimSuffix(b, path.Ext(b))
+}
+
+// prefixes are the paths below which a router of a file is reached.
+func (j *joiner) prefixes(file, on string, seen map[string]bool) []string {
+	key := file + "\x00" + on
+	if seen[key] {
+		return nil
+	}
+	seen[key] = true
+	defer delete(seen, key)
+	at := j.mounted[key]
+	if len(at) == 0 {
+		// What is mounted by its file's name is every router in it.
+		at = j.mounted[file]
+	}
+	if len(at) == 0 {
+		return []string{""}
+	}
+	var out []string
+	for _, p := range at {
+		for _, up := range j.prefixes(p.file, p.on, seen) {
+			if full := strings.TrimSuffix(syntax.JoinRoute(up, p.path), "/"); !slices.Contains(out, full) && len(out) < maxPrefixes {
+				out = append(out, full)
+			}
+		}
+	}
+	if len(out) == 0 {
+		return []string{""}
+	}
+	return out
+}
+
+// handler finds the place of what answers, "" when it can not be followed.
+func (j *joiner) handler(f *model.File, name string) (string, int) {
+	if name == "" {
+		return "", 0
+	}
+	parts := strings.Split(strings.TrimPrefix(name, "this."), ".")
+	last := parts[len(parts)-1]
+	if len(parts) == 1 || parts[0] == "self" {
+		if line := defined(f, "", last); line > 0 {
+			return f.Path, line
+		}
+	}
+	member := ""
+	if len(parts) > 1 {
+		member = parts[1]
+	}
+	for _, to := range j.imported(f, parts[0], member) {
+		if g := j.s.File(to); g != nil && g.Facts != nil {
+			if line := defined(g, "", last); line > 0 {
+				return to, line
+			}
+		}
+	}
+	// A method of the same package, in Go: its files know each other's names.
+	if f.Language == "Go" {
+		for _, g := range j.folder[path.Dir(f.Path)] {
+			if line := defined(g, "", last); line > 0 {
+				return g.Path, line
+			}
+		}
+	}
+	// Class.method, the class anywhere in the tree.
+	if len(parts) == 2 {
+		class := strings.ReplaceAll(parts[0], `\`, "::")
+		l := j.classes[class]
+		if len(l) == 0 {
+			short := class[strings.LastIndex(class, ":")+1:]
+			for _, to := range j.classes[short] {
+				if linked(j.links[f.Path], to) || len(j.classes[short]) == 1 {
+					l = []string{to}
+				}
+			}
+		}
+		for _, to := range l {
+			if g := j.s.File(to); len(l) == 1 || linked(j.links[f.Path], to) {
+				if line := defined(g, class[strings.LastIndex(class, ":")+1:], last); line > 0 {
+					return to, line
+				}
+			}
+		}
+		if line := defined(f, "", last); line > 0 {
+			return f.Path, line
+		}
+	}
+	return "", 0
+}
+
+func linked(ls []model.Link, to string) bool {
+	return slices.ContainsFunc(ls, func(l model.Link) bool { return l.To == to })
+}
+
+// defined is the line on which a file defines a name, within a class where one
+// is named; 0 when it does not.
+func defined(f *model.File, class, name string) int {
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		if d.Name == name && (class == "" || d.Parent == class || strings.HasSuffix(d.Parent, "."+class)) {
+			return d.Line
+		}
+	}
+	return 0
+}
+
+// Match reports whether a path typed by hand is answered by a pattern: a part
+// in braces, behind a colon or in angle brackets stands for any one part, a
+// star or a catch-all for the rest.
+func Match(pattern, typed string) bool {
+	ps, ts := parts(pattern), parts(typed)
+	for i, p := range ps {
+		if p == "*" || strings.HasPrefix(p, "*") || strings.HasPrefix(p, "{*") || strings.HasSuffix(p, "...}") || strings.HasPrefix(p, "<path:") || strings.HasPrefix(p, "[...") {
+			return true
+		}
+		if i >= len(ts) {
+			return false
+		}
+		if p == ts[i] || p[0] == ':' || strings.Contains(p, "{") || strings.Contains(p, "<") || strings.HasPrefix(p, "[") || strings.HasPrefix(p, "(") {
+			continue
+		}
+		return false
+	}
+	return len(ps) == len(ts)
+}
+
+func parts(p string) []string {
+	p, _, _ = strings.Cut(p, "?")
+	return strings.FieldsFunc(p, func(r rune) bool { return r == '/' })
+}

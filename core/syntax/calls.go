@@ -1,0 +1,100 @@
+package syntax
+
+import (
+	"strings"
+
+	"jantel/core/model"
+)
+
+// Args are the arguments of the call whose "(" stands at open, as token ranges
+// from the first token of each up to behind its last.
+func (s *Stream) Args(open int) [][2]int {
+	end := s.Close(open)
+	if end == open {
+		return nil
+	}
+	var out [][2]int
+	from := open + 1
+	for i := from; i < end; i = s.Close(i) + 1 {
+		if s.Kind(i) == Punct && s.Src[s.Tokens[i].Start] == ',' {
+			if i > from {
+				out = append(out, [2]int{from, i})
+			}
+			from = i + 1
+		}
+	}
+	if from < end {
+		out = append(out, [2]int{from, end})
+	}
+	return out
+}
+
+// Dotted is the name a.b.c that ends with the identifier at i, and the index
+// of its first token.
+func (s *Stream) Dotted(i int) (string, int) {
+	first := i
+	for first >= 2 && s.Is(first-1, ".") && s.IsIdent(first-2) {
+		first -= 2
+	}
+	if first == i {
+		return s.Text(i), i
+	}
+	var b strings.Builder
+	for k := first; k <= i; k++ {
+		b.Write(s.Bytes(k))
+	}
+	return b.String(), first
+}
+
+// Name is the dotted name that a range of tokens is, "" when it is anything
+// else.
+func (s *Stream) Name(r [2]int) string {
+	last := r[1] - 1
+	if !s.IsIdent(last) {
+		return ""
+	}
+	name, first := s.Dotted(last)
+	if first != r[0] {
+		return ""
+	}
+	return name
+}
+
+// Methods are the HTTP methods by the names that routers give them.
+var Methods = map[string]string{"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "delete": "DELETE", "head": "HEAD", "options": "OPTIONS", "all": "ANY", "any": "ANY", "del": "DELETE", "connect": "CONNECT", "trace": "TRACE"}
+
+// JoinRoute puts a pattern below a prefix: one slash between them, none at the
+// end but for the root.
+func JoinRoute(prefix, pattern string) string {
+	out := "/" + strings.Trim(prefix, "/")
+	if p := strings.Trim(pattern, "/"); p != "" {
+		if out != "/" {
+			out += "/"
+		}
+		out += p
+	}
+	return out
+}
+
+// Span is a stretch of tokens in which routes lie below a prefix.
+type Span struct {
+	First, Last int
+	Prefix      string
+}
+
+// Around is the prefix of all spans that hold token i, outermost first.
+func Around(spans []Span, i int) string {
+	out := ""
+	for _, sp := range spans {
+		if sp.First <= i && i <= sp.Last {
+			out = JoinRoute(out, sp.Prefix)
+		}
+	}
+	return out
+}
+
+// AddRoute keeps a route of a file.
+func AddRoute(f *model.Facts, spans []Span, at int, r model.RouteFact) {
+	r.Pattern = JoinRoute(Around(spans, at), r.Pattern)
+	f.Routes = append(f.Routes, r)
+}

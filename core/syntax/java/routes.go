@@ -1,0 +1,112 @@
+package java
+
+import (
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// mappings are the annotations that give a method or a class its address.
+var mappings = map[string]string{"GetMapping": "GET", "PostMapping": "POST", "PutMapping": "PUT", "PatchMapping": "PATCH", "DeleteMapping": "DELETE", "RequestMapping": "ANY", "Path": ""}
+
+// verbs are the annotations that name a method apart from the address.
+var verbs = map[string]bool{"GET": true, "POST": true, "PUT": true, "PATCH": true, "DELETE": true, "HEAD": true, "OPTIONS": true}
+
+// routes joins the addresses on methods with those on the class around them.
+func (r *reader) routes() {
+	s := r.s
+	type mark struct {
+		paths   []string
+		methods []string
+		line    int
+	}
+	at := map[int]*mark{} // first line of a definition's annotations to what they say
+	for i := 0; i < s.Len(); i++ {
+		if !s.Is(i, "@") || !s.IsIdent(i+1) {
+			continue
+		}
+		name := s.Text(i + 1)
+		method, isMapping := mappings[name]
+		if !isMapping && !verbs[name] {
+			continue
+		}
+		d := r.owner(s.Line(i))
+		if d < 0 {
+			continue
+		}
+		m := at[d]
+		if m == nil {
+			m = &mark{line: s.Line(i)}
+			at[d] = m
+		}
+		if verbs[name] {
+			m.methods = append(m.methods, name)
+			continue
+		}
+		paths := []string{}
+		if s.Is(i+2, "(") {
+			for _, a := range s.Args(i + 2) {
+				key := ""
+				if s.Is(a[0]+1, "=") {
+					key = s.Text(a[0])
+				}
+				for k := a[0]; k < a[1]; k++ {
+					if s.Kind(k) == syntax.String && (key == "" || key == "value" || key == "path") {
+						paths = append(paths, s.Unquote(k))
+					}
+					if key == "method" && s.Is(k, "RequestMethod") && s.Is(k+1, ".") {
+						m.methods = append(m.methods, s.Text(k+2))
+					}
+				}
+			}
+		}
+		if len(paths) == 0 {
+			paths = []string{""}
+		}
+		m.paths = append(m.paths, paths...)
+		if method != "" && (method != "ANY" || len(m.methods) == 0) {
+			m.methods = append(m.methods, method)
+		}
+	}
+	for i := range r.f.Definitions {
+		d := &r.f.Definitions[i]
+		m := at[i]
+		if m == nil || d.Kind != model.DefMethod || len(m.methods) == 0 {
+			continue
+		}
+		prefixes := []string{""}
+		for k := range r.f.Definitions {
+			if c := &r.f.Definitions[k]; at[k] != nil && c.Qualified() == d.Parent && len(at[k].paths) > 0 {
+				prefixes = at[k].paths
+			}
+		}
+		paths := m.paths
+		if len(paths) == 0 {
+			paths = []string{""}
+		}
+		for _, pre := range prefixes {
+			for _, p := range paths {
+				for _, method := range m.methods {
+					if method == "ANY" && len(m.methods) > 1 {
+						continue
+					}
+					r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name})
+				}
+			}
+		}
+	}
+}
+
+// owner is the index of the innermost definition whose head holds the line:
+// annotations belong to the declaration that starts with them.
+func (r *reader) owner(line int) int {
+	best := -1
+	for i := range r.f.Definitions {
+		d := &r.f.Definitions[i]
+		if d.Line <= line && line <= d.EndLine && len(d.Marks) > 0 && (best < 0 || d.Line >= r.f.Definitions[best].Line) && strings.Join(d.Marks, " ") != "" {
+			best = i
+		}
+	}
+	return best
+}

@@ -1,0 +1,130 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useRoutes } from '../api/queries'
+import { Failed, Waiting } from '../frame/Waiting'
+import { PlaceLink } from '../place/PlaceLink'
+import { nameOf, urlOf, useWhere } from '../place/place'
+import { counted, figure } from '../theme/ink'
+import { narrow } from './routes'
+
+/** Where a journey starts: the routes of the system, and what answers each. */
+export default function Journeys() {
+  const { where, query, show } = useWhere()
+  const wanted = query.get('path') ?? ''
+  const typed = wanted.startsWith('/') ? wanted : ''
+  const routes = useRoutes(where, typed)
+  const [most, setMost] = useState(300)
+  if (routes.isError) return <Failed error={routes.error} />
+  if (!routes.data) return <Waiting />
+  const list = typed ? routes.data : narrow(routes.data, wanted)
+  const place = where.at === '.' ? 'the codebase' : where.at
+  return (
+    <section className="journeys findings">
+      <h1>Journeys</h1>
+      <div className="filters">
+        <label className="grow">
+          <span className="hidden">Path or words</span>
+          <input
+            type="search"
+            className="mono"
+            size={44}
+            value={wanted}
+            placeholder="/a/path, to see what answers it; or words"
+            onChange={(e) => show({ path: e.target.value })}
+          />
+        </label>
+      </div>
+      <p className="faint" role="status">
+        {typed
+          ? list.length === 0
+            ? `Nothing found in ${place} answers ${typed}.`
+            : `${counted(list.length, 'route')} would answer ${typed}.`
+          : wanted
+            ? `${counted(list.length, 'route')} with these words.`
+            : `${counted(list.length, 'route')} declared or answered in ${place}.`}
+      </p>
+      {list.length === 0 && !wanted && (
+        <div className="empty">
+          <p className="say">No route was found here.</p>
+          <p>
+            Routes stand here that are declared by calls on a router, by annotations or attributes, or in a list of addresses, in
+            Go, JavaScript, TypeScript, Python, Java, PHP and Ruby.
+          </p>
+        </div>
+      )}
+      {list.length > 0 && (
+        <table>
+          <colgroup>
+            <col style={{ width: 76 }} />
+            <col style={{ width: '38%' }} />
+            <col />
+            <col />
+          </colgroup>
+          <thead>
+            <tr>
+              <th scope="col">method</th>
+              <th scope="col">path</th>
+              <th scope="col">answered by</th>
+              <th scope="col">declared in</th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.slice(0, most).map((r) => (
+              <tr key={`${r.method} ${r.pattern} ${r.path}:${r.line}`}>
+                <td className="mono">{r.method === 'ANY' ? 'any' : r.method}</td>
+                <td className="mono" title={r.pattern}>
+                  <Pattern text={r.pattern} />
+                </td>
+                <td>
+                  {r.handler_path ? (
+                    <>
+                      <Link
+                        className="place mono"
+                        title={`${r.handler_path}:${r.handler_line}`}
+                        to={urlOf({ id: where.id, view: 'code', at: r.handler_path, line: r.handler_line, survey: where.survey })}
+                      >
+                        {r.handler_name.slice(r.handler_name.lastIndexOf('.') + 1)}
+                      </Link>{' '}
+                      <small className="mono">{nameOf(r.handler_path)}</small>
+                    </>
+                  ) : r.handler_name ? (
+                    <>
+                      <span className="mono">{r.handler_name}</span> <small className="unsure">not followed</small>
+                    </>
+                  ) : (
+                    <small>written in place</small>
+                  )}
+                </td>
+                <td>
+                  <PlaceLink path={r.path} line={r.line} max={26} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {list.length > most && (
+        <button type="button" className="quiet" onClick={() => setMost(most + 500)}>
+          {figure(list.length - most)} more
+        </button>
+      )}
+    </section>
+  )
+}
+
+/** A path with the parts that stand for any value set apart. */
+function Pattern({ text }: { text: string }) {
+  return (
+    <>
+      {text.split(/((?:\/|^)(?::[^/]+|\{[^/]+\}|<[^/]+>|\*[^/]*))/).map((t, i) =>
+        i % 2 === 1 ? (
+          <span key={i} className="param">
+            {t}
+          </span>
+        ) : (
+          t
+        ),
+      )}
+    </>
+  )
+}
