@@ -67,18 +67,22 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 		brief.Stage = model.Growing
 	}
 	j := &model.Judgement{Version: Version(brief, quiet), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
-	roles := make([]model.RoleOf, len(s.Files))
-	inParts(len(s.Files), func(i int) { roles[i] = weave.Role(s.Files[i]) })
-	for i, f := range s.Files {
+	for _, f := range s.Files {
 		j.AllLines += f.Lines()
-		j.Roles[f.Path] = roles[i]
 		if f.Judgeable() && inScope(brief, f.Path) {
 			j.InScope[f.Path] = true
 			j.Judged += f.Lines()
 		}
 	}
+	var cycles sync.WaitGroup
+	cycles.Go(func() { j.Cycles = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] }) })
+	roles := make([]model.RoleOf, len(s.Files))
+	inParts(len(s.Files), func(i int) { roles[i] = weave.Role(s.Files[i]) })
+	for i, f := range s.Files {
+		j.Roles[f.Path] = roles[i]
+	}
 	j.Folders = weave.Folders(s, j.Roles, j.InScope)
-	j.Cycles = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] })
+	cycles.Wait()
 	c := &smells.Context{Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })

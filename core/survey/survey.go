@@ -91,6 +91,7 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 
 	r.report(Progress{Step: "listing"})
 	t := time.Now()
+	known := r.remember(ctx)
 	listing, err := src.List(ctx)
 	if err != nil {
 		return nil, err
@@ -98,11 +99,10 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	s.Notes = listing.Notes
 	r.took("list", &t)
 
-	if s.Files, err = r.read(ctx, listing.Entries); err != nil {
+	if s.Files, err = r.read(ctx, listing.Entries, known); err != nil {
 		return nil, err
 	}
-	s.Notes = append(s.Notes, r.notes...)
-	sort.SliceStable(s.Notes, func(i, j int) bool { return s.Notes[i].Path < s.Notes[j].Path })
+	defer r.keeping.Wait()
 	r.took("read", &t)
 
 	r.report(Progress{Step: "linking", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load())})
@@ -118,6 +118,10 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 		}
 		r.took("history", &t)
 	}
+	r.keeping.Wait()
+	r.took("keep", &t)
+	s.Notes = append(s.Notes, r.notes...)
+	sort.SliceStable(s.Notes, func(i, j int) bool { return s.Notes[i].Path < s.Notes[j].Path })
 	r.report(Progress{Step: "linked", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load()), Links: len(s.Links)})
 	return s, ctx.Err()
 }
@@ -148,6 +152,42 @@ type run struct {
 	mu      sync.Mutex
 	notes   []model.Note
 	last    atomic.Int64
+	keeping sync.WaitGroup // of what is written to the cache while files are linked
+}
+
+// memory is what the cache knew of a source before it was listed.
+type memory struct {
+	stamps map[string]Stamped
+	facts  map[string]*model.Facts
+}
+
+// remember asks the cache for what it knows of the source while the source is
+// still being listed: most of it will not have changed. Of a Git revision only
+// the stamps can be asked for, since blobs have no names yet.
+func (r *run) remember(ctx context.Context) func() memory {
+	if r.o.Cache == nil {
+		return func() memory { return memory{stamps: map[string]Stamped{}} }
+	}
+	var m memory
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		m.stamps = r.o.Cache.Stamps(ctx, r.o.Key)
+		var keys []string
+		for p, st := range m.stamps {
+			if st.Stamp.Blob == "" {
+				keys = append(keys, FactKey(st.Hash, syntax.ForFile(p, nil)))
+			}
+		}
+		if len(keys) > 0 {
+			sort.Strings(keys)
+			m.facts = r.o.Cache.Facts(ctx, keys)
+		}
+	}()
+	return func() memory {
+		<-done
+		return m
+	}
 }
 
 func (r *run) report(p Progress) {
@@ -170,14 +210,12 @@ func stampKey(e source.Entry) string {
 }
 
 // read turns entries into files, reading only what the cache does not know.
-func (r *run) read(ctx context.Context, entries []source.Entry) ([]*model.File, error) {
+func (r *run) read(ctx context.Context, entries []source.Entry, remembered func() memory) ([]*model.File, error) {
 	files := make([]*model.File, len(entries))
 	at := make(map[string]int, len(entries))
 	vendored := vendoredFolders(entries)
-	stamps := map[string]Stamped{}
-	if r.o.Cache != nil {
-		stamps = r.o.Cache.Stamps(ctx, r.o.Key)
-	}
+	m := remembered()
+	stamps := m.stamps
 	var unread []source.Entry
 	known := map[string][]int{}
 	for i, e := range entries {
@@ -200,14 +238,25 @@ func (r *run) read(ctx context.Context, entries []source.Entry) ([]*model.File, 
 	}
 	if len(known) > 0 {
 		keys := make([]string, 0, len(known))
+		var ask []string
 		for k := range known {
 			keys = append(keys, k)
+			if m.facts[k] == nil {
+				ask = append(ask, k)
+			}
 		}
 		sort.Strings(keys)
-		found := r.o.Cache.Facts(ctx, keys)
+		var found map[string]*model.Facts
+		if len(ask) > 0 {
+			sort.Strings(ask)
+			found = r.o.Cache.Facts(ctx, ask)
+		}
 		for _, k := range keys {
 			for _, i := range known[k] {
-				f := found[k]
+				f := m.facts[k]
+				if f == nil {
+					f = found[k]
+				}
 				if f == nil {
 					unread = append(unread, entries[i])
 					continue
@@ -256,7 +305,7 @@ func (r *run) read(ctx context.Context, entries []source.Entry) ([]*model.File, 
 		return nil, err
 	}
 	if r.o.Cache != nil && (len(fresh) > 0 || len(stamps) == 0) {
-		r.save(ctx, entries, files, fresh)
+		r.keeping.Go(func() { r.save(ctx, entries, files, fresh) })
 	}
 	return files, ctx.Err()
 }

@@ -146,6 +146,15 @@ func LooksMinified(src []byte, lines int) bool {
 	if len(src)/max(lines, 1) > 500 {
 		return true
 	}
+	// A line of more than 2000 bytes holds a whole block of 1000 without a line
+	// end; few texts have one, and their blocks are looked through quickly.
+	block := false
+	for i := 0; i+1000 <= len(src) && !block; i += 1000 {
+		block = bytes.IndexByte(src[i:i+1000], '\n') < 0
+	}
+	if !block {
+		return false
+	}
 	long, rest := 0, src
 	for len(rest) > 0 {
 		line, r, _ := bytes.Cut(rest, []byte{'\n'})

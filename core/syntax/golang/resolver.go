@@ -4,6 +4,7 @@ import (
 	"path"
 	"sort"
 	"strings"
+	"sync"
 
 	"jantel/core/model"
 	"jantel/core/syntax"
@@ -14,7 +15,7 @@ type module struct{ path, dir string }
 // resolve finds for each import the folder that holds the package, as the Go
 // command does, and in it the files whose names are used.
 func resolve(t *syntax.Tree) {
-	r := &resolver{t: t, versions: map[string]map[string]string{}, packages: map[string]map[string][]string{}}
+	r := &resolver{t: t, versions: map[string]map[string]string{}, packages: map[string]*goPackage{}}
 	for _, f := range t.Files {
 		if path.Base(f.Path) == "go.mod" && f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Name != "" {
 			d := path.Dir(f.Path)
@@ -22,7 +23,11 @@ func resolve(t *syntax.Tree) {
 			r.versions[d] = f.Facts.Project.Dependencies
 		}
 		if f.Language == "Go" && f.Facts != nil {
-			r.offer(f)
+			d := path.Dir(f.Path)
+			if r.packages[d] == nil {
+				r.packages[d] = &goPackage{}
+			}
+			r.packages[d].files = append(r.packages[d].files, f)
 		}
 	}
 	sort.Slice(r.mods, func(i, j int) bool {
@@ -37,28 +42,35 @@ func resolve(t *syntax.Tree) {
 
 type resolver struct {
 	t        *syntax.Tree
-	mods     []module                       // longest path first
-	versions map[string]map[string]string   // module folder to requirements
-	packages map[string]map[string][]string // package folder to name to files; "" lists all of them
+	mods     []module                     // longest path first
+	versions map[string]map[string]string // module folder to requirements
+	packages map[string]*goPackage        // by folder
 }
 
-// offer notes what a file gives to those who import its package.
-func (r *resolver) offer(f *model.File) {
-	d := path.Dir(f.Path)
-	names := r.packages[d]
-	if names == nil {
-		names = map[string][]string{}
-		r.packages[d] = names
-	}
-	if strings.HasSuffix(f.Path, "_test.go") {
-		return
-	}
-	for _, n := range f.Facts.Names {
-		if exported(n) {
-			names[n] = append(names[n], f.Path)
+// goPackage is the files of a folder, with what they give to those who import
+// it; that is gathered when somebody does.
+type goPackage struct {
+	files []*model.File
+	once  sync.Once
+	names map[string][]string // exported name to files; "" lists all but tests
+}
+
+func (p *goPackage) offers() map[string][]string {
+	p.once.Do(func() {
+		p.names = map[string][]string{}
+		for _, f := range p.files {
+			if strings.HasSuffix(f.Path, "_test.go") {
+				continue
+			}
+			for _, n := range f.Facts.Names {
+				if exported(n) {
+					p.names[n] = append(p.names[n], f.Path)
+				}
+			}
+			p.names[""] = append(p.names[""], f.Path)
 		}
-	}
-	names[""] = append(names[""], f.Path)
+	})
+	return p.names
 }
 
 func (r *resolver) link(out *syntax.Out, f *model.File) {
@@ -136,7 +148,7 @@ func (r *resolver) hasGo(dir string) bool { return r.packages[dir] != nil }
 
 // narrow links to the files of a package that define the names used.
 func (r *resolver) narrow(out *syntax.Out, f *model.File, im model.Import, dir string) {
-	names := r.packages[dir]
+	names := r.packages[dir].offers()
 	taken := map[string][]string{}
 	for _, n := range im.Names {
 		for _, p := range names[n] {
