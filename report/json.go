@@ -96,6 +96,7 @@ type document struct {
 	Smells      []model.Smell      `json:"smells"`
 	Legibility  model.Legibility   `json:"legibility"`
 	History     *jsonHistory       `json:"history"`
+	Environment []jsonVariable     `json:"environment"`
 	Notes       []model.Note       `json:"notes"`
 	Timings     map[string]float64 `json:"timings"`
 }
@@ -115,6 +116,16 @@ func routesOf(s *model.Survey) []jsonRoute {
 		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName)})
 	}
 	return out
+}
+
+// modules are the tools whose project file makes a folder a module.
+var modules = map[string]bool{"npm": true, "go": true, "python": true, "composer": true, "maven": true, "gradle": true}
+
+// jsonVariable is a variable of the environment that a file reads.
+type jsonVariable struct {
+	Name string `json:"name"`
+	Path string `json:"path"`
+	Line int    `json:"line"`
 }
 
 // jsonHistory is what Git tells: how much, by whom, and how many folders an
@@ -155,7 +166,7 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s),
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {
@@ -172,10 +183,15 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 			for _, def := range f.Facts.Definitions {
 				d.Definitions = append(d.Definitions, jsonDefinition{f.Path, def.Name, maybe(def.Parent), def.Kind, def.Line, def.EndLine, def.Exported})
 			}
-			if p := f.Facts.Project; p != nil && (p.Tool == "npm" || p.Tool == "go" || p.Tool == "python") {
+			if p := f.Facts.Project; p != nil && modules[p.Tool] {
 				if dir := path.Dir(f.Path); len(d.Modules) == 0 || d.Modules[len(d.Modules)-1].Path != dir {
 					d.Modules = append(d.Modules, jsonModule{Path: dir})
 				}
+			}
+		}
+		if f.Facts != nil {
+			for _, v := range f.Facts.Env {
+				d.Environment = append(d.Environment, jsonVariable{v.Name, f.Path, v.Line})
 			}
 		}
 		if fh := s.History.File(f.Path); fh != nil {

@@ -162,6 +162,7 @@ type Facts struct {
 	Mentions    []Mention    `cbor:"18,keyasint,omitempty"` // names of types and constants met in the code, by name, for languages that find them without an import
 	Routes      []RouteFact  `cbor:"19,keyasint,omitempty"`
 	Mounts      []MountFact  `cbor:"20,keyasint,omitempty"`
+	Env         []Mention    `cbor:"21,keyasint,omitempty"` // variables of the environment it reads, by name
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under

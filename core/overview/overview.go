@@ -295,6 +295,8 @@ func runs(s *model.Survey, j *judgement.Result, place string) []Run {
 				if c.Name == "test" || c.Name == "start" {
 					text = "npm " + c.Name
 				}
+			case "composer":
+				text = "composer " + c.Name
 			case "make":
 				text = "make " + c.Name
 			case "docker":
@@ -397,6 +399,9 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 		} else {
 			add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
 		}
+	}
+	if vars, ev := environment(s, j, sh.Place); vars > 0 {
+		add(ev, "It reads %s of its environment.", plural2(vars, "variable"))
 	}
 	historySentence(s, sh.Place, add)
 	rings := 0

@@ -315,7 +315,7 @@ func projects(c *context) outcome {
 	for _, f := range c.survey.Files {
 		if c.judged[f.Path] && f.Facts != nil && f.Facts.Project != nil {
 			switch f.Facts.Project.Tool {
-			case "npm", "go", "python":
+			case "npm", "go", "python", "composer", "maven", "gradle":
 				fs = append(fs, f)
 			}
 		}

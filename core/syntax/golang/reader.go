@@ -11,8 +11,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Go", Version: 3, Extensions: []string{".go"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Go", Version: 4, Extensions: []string{".go"}, Read: read, Resolve: resolve})
 }
+
+var environment = &syntax.Environment{Calls: syntax.Set("os.Getenv", "os.LookupEnv", "syscall.Getenv", "viper.BindEnv")}
 
 type reader struct {
 	s     *syntax.Stream
@@ -27,6 +29,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.file()
 	r.selectors()
 	r.routes()
+	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }

@@ -9,7 +9,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 3, Extensions: []string{".java"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Java", Version: 4, Extensions: []string{".java"}, Read: read, Resolve: resolve})
 }
 
 var grammar = &syntax.Braces{Special: textBlock}
@@ -33,6 +33,8 @@ func textBlock(b *syntax.Builder) bool {
 	return true
 }
 
+var environment = &syntax.Environment{Calls: syntax.Set("System.getenv")}
+
 type reader struct {
 	s     *syntax.Stream
 	f     *model.Facts
@@ -46,6 +48,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Mentions = syntax.TypeMentions(r.s, keywords)
 	r.strings()
 	r.routes()
+	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }

@@ -9,14 +9,16 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 3, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 3, Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 3, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 3, Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 4, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 4, Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 4, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 4, Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.
 var family = map[string]bool{"TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true}
+
+var environment = &syntax.Environment{Calls: syntax.Set("Deno.env.get"), Indexed: syntax.Set("process.env", "import.meta.env", "Bun.env"), Members: syntax.Set("process.env", "import.meta.env", "Bun.env")}
 
 type reader struct {
 	s      *syntax.Stream
@@ -45,6 +47,7 @@ func read(language string, src []byte) *model.Facts {
 	}
 	r.f.Names = syntax.SortedSet(r.names)
 	r.routes()
+	r.f.Env = environment.Read(r.s)
 	r.doc()
 	return syntax.Finish(r.f, r.s, r.signs)
 }

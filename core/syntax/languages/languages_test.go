@@ -445,7 +445,10 @@ func FuzzLanguages(f *testing.F) {
 }
 
 func FuzzProjectFiles(f *testing.F) {
-	names := []string{"package.json", "tsconfig.json", "go.mod", "pyproject.toml", "requirements.txt", "setup.cfg", "Makefile", "Dockerfile", "README.md"}
+	names := []string{"package.json", "tsconfig.json", "go.mod", "pyproject.toml", "requirements.txt", "setup.cfg", "Makefile", "Dockerfile", "README.md", "composer.json", "pom.xml", "build.gradle"}
+	f.Add(uint8(9), []byte(`{"name":"a/b","require":{"c/d":"^1"},"scripts":{"test":["x","y"]},"autoload":{"psr-4":{"A\\":["src"]}}}`))
+	f.Add(uint8(10), []byte("<project><artifactId>a</artifactId><dependencies><dependency><groupId>b</groupId><artifactId>c</artifactId></dependency></dependencies></project>"))
+	f.Add(uint8(11), []byte("dependencies {\n implementation(\"a:b:1\")\n}\n"))
 	f.Add(uint8(0), []byte(`{"name":"a","exports":{".":{"import":["./b"]}},"workspaces":{"packages":["c"]}}`))
 	f.Add(uint8(1), []byte("{ // c\n\"compilerOptions\": { \"paths\": { \"@/*\": [\"./*\",] }, } }"))
 	f.Add(uint8(2), []byte("module a\nrequire b v1.0.0\n"))

@@ -10,8 +10,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "PHP", Version: 3, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "PHP", Version: 4, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
 }
+
+var environment = &syntax.Environment{Calls: syntax.Set("getenv", "env", `\getenv`), Indexed: syntax.Set("$_ENV")}
 
 type reader struct {
 	s     *syntax.Stream
@@ -29,6 +31,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.statements(0, r.s.Len(), "")
 	r.mentions()
 	r.routes()
+	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	f := syntax.Finish(r.f, r.s, r.signs)
 	return f

@@ -9,8 +9,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Python", Version: 3, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Python", Version: 4, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
 }
+
+var environment = &syntax.Environment{Calls: syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"), Indexed: syntax.Set("os.environ", "environ")}
 
 type reader struct {
 	s     *syntax.Stream
@@ -28,6 +30,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.block(0, scope{})
 	r.walk()
 	r.routes()
+	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }

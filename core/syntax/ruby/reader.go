@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 3, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Ruby", Version: 4, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
 }
 
 // block is something that an "end" closes.
@@ -23,6 +23,8 @@ type block struct {
 	hidden bool // methods from here on are private
 	loop   bool // its header may hold a "do" that opens nothing
 }
+
+var environment = &syntax.Environment{Calls: syntax.Set("ENV.fetch", "ENV.key?"), Indexed: syntax.Set("ENV")}
 
 type reader struct {
 	s      *syntax.Stream
@@ -50,6 +52,7 @@ func read(_ string, src []byte) *model.Facts {
 	}
 	r.stack = nil
 	r.routes()
+	r.f.Env = environment.Read(r.s)
 	for n, line := range r.seen {
 		r.f.Mentions = append(r.f.Mentions, model.Mention{Name: n, Line: line})
 	}

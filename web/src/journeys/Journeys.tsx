@@ -1,6 +1,7 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useRoutes } from '../api/queries'
+import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { nameOf, urlOf, useWhere } from '../place/place'
@@ -14,12 +15,24 @@ export default function Journeys() {
   const typed = wanted.startsWith('/') ? wanted : ''
   const routes = useRoutes(where, typed)
   const [most, setMost] = useState(300)
+  const [at, setAt] = useState(-1)
+  const rows = useRef<HTMLTableSectionElement>(null)
   if (routes.isError) return <Failed error={routes.error} />
   if (!routes.data) return <Waiting />
   const list = typed ? routes.data : narrow(routes.data, wanted)
+  const press = (e: React.KeyboardEvent) => {
+    if (e.ctrlKey || e.metaKey || e.altKey || inField(e.target) || (e.target as HTMLElement).closest('a')) return
+    const by = { ArrowDown: 1, ArrowUp: -1 }[e.key]
+    if (by) {
+      const next = Math.max(0, Math.min(Math.min(list.length, most) - 1, at + by))
+      setAt(next)
+      rows.current?.children[next]?.scrollIntoView({ block: 'nearest' })
+      e.preventDefault()
+    } else if (e.key === 'Enter') rows.current?.children[at]?.querySelector('a')?.click()
+  }
   const place = where.at === '.' ? 'the codebase' : where.at
   return (
-    <section className="journeys findings">
+    <section className="journeys findings" onKeyDown={press}>
       <h1>Journeys</h1>
       <div className="filters">
         <label className="grow">
@@ -68,9 +81,13 @@ export default function Journeys() {
               <th scope="col">declared in</th>
             </tr>
           </thead>
-          <tbody>
-            {list.slice(0, most).map((r) => (
-              <tr key={`${r.method} ${r.pattern} ${r.path}:${r.line}`}>
+          <tbody ref={rows} tabIndex={0} aria-label="Routes; arrows move, Enter opens what answers">
+            {list.slice(0, most).map((r, i) => (
+              <tr
+                key={`${r.method} ${r.pattern} ${r.path}:${r.line}`}
+                className={i === at ? 'picked' : ''}
+                onClick={() => setAt(i)}
+              >
                 <td className="mono">{r.method === 'ANY' ? 'any' : r.method}</td>
                 <td className="mono" title={r.pattern}>
                   <Pattern text={r.pattern} />

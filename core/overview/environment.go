@@ -1,0 +1,41 @@
+package overview
+
+import (
+	"sort"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+)
+
+// environment counts the variables of the environment that judged files below
+// a place read, tests aside, and says where each is read first.
+func environment(s *model.Survey, j *judgement.Result, place string) (int, []model.Evidence) {
+	first := map[string]model.Evidence{}
+	for _, f := range s.Files {
+		if f.Facts == nil || !j.InScope[f.Path] || !model.Within(place, f.Path) || j.Roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		for _, m := range f.Facts.Env {
+			if _, ok := first[m.Name]; !ok {
+				first[m.Name] = model.Evidence{Path: f.Path, Line: m.Line, Note: m.Name}
+			}
+		}
+	}
+	names := make([]string, 0, len(first))
+	for n := range first {
+		names = append(names, n)
+	}
+	sort.Strings(names)
+	var ev []model.Evidence
+	for _, n := range names {
+		ev = append(ev, first[n])
+	}
+	return len(names), ev
+}
+
+func plural2(n int, word string) string {
+	if n == 1 {
+		return "one " + word
+	}
+	return group(n) + " " + word + "s"
+}

@@ -1,0 +1,83 @@
+package syntax
+
+import (
+	"sort"
+
+	"jantel/core/model"
+)
+
+// Environment are the ways in which a language reads a variable of its
+// environment: calls with the name as their first literal, and things indexed
+// or asked by it.
+type Environment struct {
+	Calls   map[string]bool // os.Getenv("NAME")
+	Indexed map[string]bool // ENV["NAME"]
+	Members map[string]bool // process.env.NAME
+}
+
+// Read lists the variables met in a stream, each with its first line.
+func (e *Environment) Read(s *Stream) []model.Mention {
+	seen := map[string]int{}
+	put := func(name string, i int) {
+		if _, ok := seen[name]; !ok && isVariable(name) {
+			seen[name] = s.Line(i)
+		}
+	}
+	for i := range s.Tokens {
+		if s.Tokens[i].Kind != Ident {
+			continue
+		}
+		next := s.Bytes(i + 1)
+		if len(next) != 1 || next[0] != '(' && next[0] != '[' && next[0] != '.' {
+			continue
+		}
+		// Most words are none of these: the last part is asked for first.
+		name, _ := s.Dotted(i)
+		switch next[0] {
+		case '(':
+			if e.Calls[name] && s.Kind(i+2) == String {
+				put(s.Unquote(i+2), i)
+			}
+		case '[':
+			if e.Indexed[name] && s.Kind(i+2) == String {
+				put(s.Unquote(i+2), i)
+			}
+		case '.':
+			if e.Members[name] && s.IsIdent(i+2) {
+				put(s.Text(i+2), i)
+			}
+		}
+	}
+	if len(seen) == 0 {
+		return nil
+	}
+	out := make([]model.Mention, 0, len(seen))
+	for n, line := range seen {
+		out = append(out, model.Mention{Name: n, Line: line})
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}
+
+// isVariable reports whether a text is the name of a variable: letters, digits
+// and underscores.
+func isVariable(name string) bool {
+	if name == "" || name[0] >= '0' && name[0] <= '9' {
+		return false
+	}
+	for i := range len(name) {
+		if !IsIdentPart(name[i]) || name[i] == '$' || name[i] >= 0x80 {
+			return false
+		}
+	}
+	return true
+}
+
+// Set makes a set of words.
+func Set(words ...string) map[string]bool {
+	m := make(map[string]bool, len(words))
+	for _, w := range words {
+		m[w] = true
+	}
+	return m
+}

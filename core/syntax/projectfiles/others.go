@@ -1,0 +1,153 @@
+package projectfiles
+
+import (
+	"bytes"
+	"encoding/json"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"regexp"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+func init() {
+	for _, l := range []*syntax.Language{
+		{Name: "Composer package", Version: 1, FileNames: []string{"composer.json"}, Read: wrap(composer)},
+		{Name: "Maven project", Version: 1, FileNames: []string{"pom.xml"}, Read: wrap(maven)},
+		{Name: "Gradle build", Version: 1, FileNames: []string{"build.gradle", "build.gradle.kts"}, Read: wrap(gradle)},
+	} {
+		syntax.Register(l)
+	}
+}
+
+// composer reads composer.json: what the package is, what it needs, what can
+// be run and where its namespaces lie.
+func composer(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "composer", Dependencies: map[string]string{}}
+	if tooDeep(src) {
+		return p, errors.New("nested too deeply to be read")
+	}
+	var raw struct {
+		Name        string            `json:"name"`
+		Description string            `json:"description"`
+		Require     map[string]string `json:"require"`
+		RequireDev  map[string]string `json:"require-dev"`
+		Scripts     map[string]any    `json:"scripts"`
+		Autoload    struct {
+			PSR4 map[string]any `json:"psr-4"`
+		} `json:"autoload"`
+	}
+	if err := json.Unmarshal(src, &raw); err != nil {
+		return p, fmt.Errorf("not JSON as composer reads it: %w", err)
+	}
+	p.Name, p.Description = raw.Name, raw.Description
+	for _, m := range []map[string]string{raw.RequireDev, raw.Require} {
+		for k, v := range m {
+			if strings.Contains(k, "/") { // the language and its extensions are no packages
+				p.Dependencies[k] = v
+			}
+		}
+	}
+	for name, v := range raw.Scripts {
+		text := fmt.Sprint(v)
+		if l, ok := v.([]any); ok {
+			var parts []string
+			for _, x := range l {
+				parts = append(parts, fmt.Sprint(x))
+			}
+			text = strings.Join(parts, " && ")
+		}
+		p.Scripts = append(p.Scripts, model.Command{Name: name, Text: text, Line: lineOf(src, `"`+name+`"`)})
+	}
+	sort.Slice(p.Scripts, func(i, j int) bool { return p.Scripts[i].Name < p.Scripts[j].Name })
+	for _, v := range raw.Autoload.PSR4 {
+		switch x := v.(type) {
+		case string:
+			p.Roots = append(p.Roots, x)
+		case []any:
+			for _, y := range x {
+				if s, ok := y.(string); ok {
+					p.Roots = append(p.Roots, s)
+				}
+			}
+		}
+	}
+	sort.Strings(p.Roots)
+	return p, nil
+}
+
+// maven reads pom.xml as a stream of elements, so that no nesting is too deep.
+func maven(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "maven", Dependencies: map[string]string{}}
+	d := xml.NewDecoder(bytes.NewReader(src))
+	d.Strict = false
+	var at []string
+	var group, artifact, version string
+	for {
+		t, err := d.Token()
+		if errors.Is(err, io.EOF) {
+			return p, nil
+		}
+		if err != nil {
+			return p, fmt.Errorf("not XML: %w", err)
+		}
+		switch t := t.(type) {
+		case xml.StartElement:
+			if len(at) > maxNesting {
+				return p, errors.New("nested too deeply to be read")
+			}
+			at = append(at, t.Name.Local)
+		case xml.EndElement:
+			if t.Name.Local == "dependency" && artifact != "" {
+				p.Dependencies[group+":"+artifact] = version
+				group, artifact, version = "", "", ""
+			}
+			if len(at) > 0 {
+				at = at[:len(at)-1]
+			}
+		case xml.CharData:
+			text := strings.TrimSpace(string(t))
+			if text == "" || len(at) < 2 {
+				continue
+			}
+			last := at[len(at)-1]
+			switch {
+			case len(at) == 2 && last == "artifactId":
+				p.Name = text
+			case len(at) == 2 && last == "description":
+				p.Description = strings.Join(strings.Fields(text), " ")
+			case at[len(at)-2] == "dependency":
+				switch last {
+				case "groupId":
+					group = text
+				case "artifactId":
+					artifact = text
+				case "version":
+					version = text
+				}
+			}
+		}
+	}
+}
+
+var (
+	gradleDependency = regexp.MustCompile(`(?m)^\s*(?:api|implementation|compileOnly|runtimeOnly|testImplementation|testRuntimeOnly|annotationProcessor|kapt|compile|testCompile)\s*\(?\s*["']([\w.\-]+:[\w.\-]+)(?::([\w.\-+$\{\}]+))?["']`)
+	gradleText       = regexp.MustCompile(`(?m)^\s*description\s*=?\s*["']([^"'\n]+)["']`)
+)
+
+// gradle reads what a build script says in plain lines; the rest is a program.
+func gradle(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "gradle", Dependencies: map[string]string{}}
+	for _, m := range gradleDependency.FindAllSubmatch(src, -1) {
+		p.Dependencies[string(m[1])] = string(m[2])
+	}
+	if m := gradleText.FindSubmatch(src); m != nil {
+		p.Description = string(m[1])
+	}
+	return p, nil
+}
