@@ -12,7 +12,6 @@ import (
 type lexer struct {
 	*syntax.Builder
 	waiting []heredoc // announced on this line, to be read behind it
-	depth   int       // of code in strings
 }
 
 type heredoc struct {
@@ -22,7 +21,7 @@ type heredoc struct {
 
 func lex(src []byte) *syntax.Stream {
 	l := &lexer{Builder: syntax.NewBuilder(src)}
-	l.code(0)
+	l.code()
 	return l.Finish()
 }
 
@@ -34,7 +33,7 @@ func (l *lexer) at(i int) byte {
 }
 
 // code lexes up to the end of the file.
-func (l *lexer) code(int) {
+func (l *lexer) code() {
 	for l.Pos < len(l.Src) && !l.Full() {
 		c := l.Src[l.Pos]
 		start, line := l.Pos, l.LineNo

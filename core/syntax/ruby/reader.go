@@ -27,14 +27,13 @@ type block struct {
 var environment = &syntax.Environment{Calls: syntax.Set("ENV.fetch", "ENV.key?"), Indexed: syntax.Set("ENV")}
 
 type reader struct {
-	s      *syntax.Stream
-	f      *model.Facts
-	signs  syntax.Signs
-	names  map[string]bool
-	stack  []block
-	seen   map[string]int
-	types  map[int]bool // tokens that name what is defined
-	parens int
+	s     *syntax.Stream
+	f     *model.Facts
+	signs syntax.Signs
+	names map[string]bool
+	stack []block
+	seen  map[string]int
+	types map[int]bool // tokens that name what is defined
 }
 
 func read(_ string, src []byte) *model.Facts {
