@@ -1,0 +1,95 @@
+package judgement_test
+
+import (
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	_ "jantel/core/syntax/languages"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestABriefThatIsNoneIsSaid(t *testing.T) {
+	ok := model.Brief{Stage: model.Growing, In: []string{"desk/**"}, Out: []string{"**/fixtures/*"}}
+	require.NoError(t, judgement.CheckBrief(ok))
+	require.ErrorContains(t, judgement.CheckBrief(model.Brief{Stage: "finished"}), `"finished"`)
+	require.ErrorContains(t, judgement.CheckBrief(model.Brief{Stage: model.Sketch, Out: []string{"[a"}}), `"[a"`)
+}
+
+func TestTheVersionFollowsWhateverJudgementDependsOn(t *testing.T) {
+	v := judgement.Version(model.Brief{Stage: model.Growing}, nil)
+	require.Equal(t, v, judgement.Version(model.Brief{Stage: model.Growing}, nil))
+	require.NotEqual(t, v, judgement.Version(model.Brief{Stage: model.InService}, nil))
+	require.NotEqual(t, v, judgement.Version(model.Brief{Stage: model.Growing, Out: []string{"x"}}, nil))
+	require.NotEqual(t, v, judgement.Version(model.Brief{Stage: model.Growing}, judgement.Silenced{"ab": "why"}))
+}
+
+const tree = `
+-- desk/pack1.ts --
+export const one = 1
+-- desk/pack2.ts --
+export const two = 2
+-- bench/run.py --
+x = 1
+`
+
+func TestScopeSetsWhatIsJudged(t *testing.T) {
+	s := testkit.Survey(t, tree)
+	for name, c := range map[string]struct {
+		brief model.Brief
+		want  []string
+	}{
+		"everything":         {model.Brief{}, []string{"bench/run.py", "desk/pack1.ts", "desk/pack2.ts"}},
+		"what is let in":     {model.Brief{In: []string{"desk/**"}}, []string{"desk/pack1.ts", "desk/pack2.ts"}},
+		"without what isn't": {model.Brief{Out: []string{"**/*1.ts", "bench"}}, []string{"bench/run.py", "desk/pack2.ts"}},
+		"out wins over in":   {model.Brief{In: []string{"desk/**"}, Out: []string{"desk/**"}}, nil},
+	} {
+		t.Run(name, func(t *testing.T) {
+			j := judgement.Judge(s, c.brief, nil)
+			var got []string
+			for _, f := range s.Files {
+				if j.InScope[f.Path] {
+					got = append(got, f.Path)
+				}
+			}
+			require.Equal(t, c.want, got)
+		})
+	}
+}
+
+func TestSilencedSmellsAreListedAndDoNotCount(t *testing.T) {
+	s := testkit.Survey(t, tree)
+	loud := judgement.Judge(s, model.Brief{}, nil)
+	require.NotEmpty(t, loud.Smells)
+	quiet := judgement.Silenced{}
+	for _, sm := range loud.Smells {
+		quiet[sm.ID] = "they are two sizes of one box"
+	}
+	j := judgement.Judge(s, model.Brief{}, quiet)
+	require.Len(t, j.Smells, len(loud.Smells))
+	for _, sm := range j.Smells {
+		require.NotEmpty(t, sm.Silenced)
+	}
+	require.Greater(t, *j.Legibility.Names, *loud.Legibility.Names)
+	require.Equal(t, 100.0, *j.Legibility.Names)
+	require.Zero(t, j.Folder(".").Smells)
+	require.Positive(t, loud.Folder("desk").Smells)
+}
+
+func TestAFolderCountsTheSmellsBelowIt(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil)
+	require.Equal(t, j.Folder("desk").Smells, j.Folder(".").Smells)
+	require.Zero(t, j.Folder("bench").Smells)
+	require.Nil(t, j.Folder("nowhere"))
+}
+
+func TestJudgingTwiceGivesTheSame(t *testing.T) {
+	s := testkit.Survey(t, tree)
+	a, b := judgement.Judge(s, model.Brief{}, nil), judgement.Judge(s, model.Brief{}, nil)
+	require.Equal(t, a.Smells, b.Smells)
+	require.Equal(t, a.Patterns, b.Patterns)
+	require.Equal(t, a.Legibility, b.Legibility)
+	require.Equal(t, a.Folders, b.Folders)
+}

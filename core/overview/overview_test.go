@@ -1,0 +1,155 @@
+package overview_test
+
+import (
+	"strings"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/overview"
+	_ "jantel/core/syntax/languages"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func sheet(t *testing.T, tree, place string, b model.Brief) *overview.Sheet {
+	t.Helper()
+	s := testkit.Survey(t, tree)
+	return overview.Of(s, judgement.Judge(s, b, nil), place)
+}
+
+func text(s *overview.Sheet) string {
+	var l []string
+	for _, x := range s.Sentences {
+		l = append(l, x.Text)
+	}
+	return strings.Join(l, "\n")
+}
+
+const vault = `
+-- README.md --
+# Vault
+
+Keeps the boxes of the seed vault.
+
+    make test
+
+Run it:
+
+` + "```\nnpm start\n```" + `
+-- package.json --
+{ "name": "vault", "description": "Boxes.", "scripts": { "start": "node src/main.js", "test": "node --test", "lint": "eslint ." } }
+-- Makefile --
+test:
+	node --test
+-- src/main.js --
+import { list } from './lots.js'
+import './none.js'
+const port = process.env.PORT ?? process.env.VAULT_PORT
+app.listen(port)
+-- src/lots.js --
+import { weigh } from './weights.js'
+export const list = () => weigh(1)
+-- src/weights.js --
+import { list } from './lots.js'
+export const weigh = (n) => list
+-- src/lots.test.js --
+const home = process.env.ONLY_IN_TESTS
+`
+
+func TestTheSheetSaysWhatThereIsToSay(t *testing.T) {
+	s := sheet(t, vault, ".", model.Brief{})
+	require.Equal(t, "Keeps the boxes of the seed vault.", s.Purpose.Text)
+	require.Equal(t, "author", s.Purpose.Source)
+	said := text(s)
+	require.Contains(t, said, "of it JavaScript")
+	require.Contains(t, said, "One ring of files can not be taken apart")
+	require.Contains(t, said, "It reads 2 variables of its environment.")
+	require.Contains(t, said, "One import leads nowhere that can be found.")
+	require.NotContains(t, said, "commits", "without Git nothing is said of it")
+	for _, x := range s.Sentences {
+		for _, e := range x.Evidence {
+			require.NotEmpty(t, e.Path, x.Text)
+		}
+	}
+	require.Equal(t, 1, s.Unsolved)
+	require.Equal(t, 3, s.Resolved)
+}
+
+func TestHowItIsBuiltRunAndTestedIsWhatItsFilesSay(t *testing.T) {
+	s := sheet(t, vault, ".", model.Brief{})
+	by := map[string][]string{}
+	for _, r := range s.Runs {
+		by[r.Purpose] = append(by[r.Purpose], r.Text)
+		require.Positive(t, r.Line, r.Text)
+		require.NotEmpty(t, r.Path)
+	}
+	require.Contains(t, by["run"], "npm start")
+	require.Contains(t, by["test"], "npm test")
+	require.Contains(t, by["test"], "make test")
+	require.Contains(t, by["check"], "npm run lint")
+}
+
+func TestAFolderHasASheetOfItsOwn(t *testing.T) {
+	s := sheet(t, vault, "src", model.Brief{})
+	require.Equal(t, "src", s.Title)
+	require.Empty(t, s.Patterns, "a pattern is the codebase's")
+	require.Equal(t, 4, s.Totals.Files)
+	require.Nil(t, sheet(t, vault, "nowhere", model.Brief{}))
+}
+
+func TestTheBriefLimitsWhatIsSaid(t *testing.T) {
+	s := sheet(t, vault, ".", model.Brief{Out: []string{"src/**"}})
+	require.True(t, s.Limited)
+	require.NotContains(t, text(s), "ring")
+	require.NotContains(t, text(s), "environment")
+}
+
+func TestAnEmptyLanguageIsNotInvented(t *testing.T) {
+	s := sheet(t, "-- notes.txt --\nwords\n-- data.bin --\n\x00\x01\n", ".", model.Brief{})
+	require.Contains(t, text(s), "none of them in a language whose code is counted")
+	require.Equal(t, map[string]int{"binary": 1}, s.Totals.Skipped)
+}
+
+func TestTheWorstAreOfDifferentRulesFirst(t *testing.T) {
+	all := []model.Smell{
+		{ID: "1", Rule: "numbered-name", Strength: 1, Path: "a"},
+		{ID: "2", Rule: "numbered-name", Strength: 0.9, Path: "b"},
+		{ID: "3", Rule: "long-file", Strength: 0.2, Path: "c"},
+	}
+	s := testkit.Survey(t, "-- a --\n")
+	var ids []string
+	for _, w := range overview.Worst(s, all, 3) {
+		ids = append(ids, w.ID)
+	}
+	require.Equal(t, []string{"1", "3", "2"}, ids)
+	require.Len(t, overview.Worst(s, all, 1), 1)
+	require.Empty(t, overview.Worst(s, nil, 3))
+}
+
+func TestTheHistoryIsToldInASentence(t *testing.T) {
+	s := testkit.Survey(t, vault)
+	two := 2.0
+	s.History = &model.History{Commits: 12, First: 1772360000, Last: 1780000000, MedianFolders: &two,
+		Authors: []model.Author{{Name: "Maren Thistlewood", Commits: 9}, {Name: "Odd Fennimore", Commits: 3}},
+		Files: []model.FileHistory{
+			{Path: "src/lots.js", Changes: 7, Authors: map[string]int{"Maren Thistlewood": 7}, First: 1772360000, Last: 1780000000},
+			{Path: "src/weights.js", Changes: 1, Authors: map[string]int{"Odd Fennimore": 1}, First: 1772360000, Last: 1772360000},
+		},
+		Pairs: []model.Pair{{A: "src/lots.js", B: "src/weights.js", Together: 4, Confidence: 1}},
+	}
+	j := judgement.Judge(s, model.Brief{}, nil)
+	said := text(overview.Of(s, j, "."))
+	require.Contains(t, said, "12 commits by 2 people from March 2026 to May 2026; an ordinary one touches 2 folders.")
+	require.Contains(t, said, "One pair of files changes together as a rule; lots.js and weights.js did so 4 times.")
+	require.Contains(t, text(overview.Of(s, j, "src")), "2 people worked on it from March 2026 to May 2026.")
+	s.History = &model.History{}
+	require.NotContains(t, text(overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".")), "commit")
+}
+
+func TestFiguresAreGrouped(t *testing.T) {
+	for n, want := range map[int]string{0: "0", 999: "999", 1000: "1,000", 1234567: "1,234,567"} {
+		require.Equal(t, want, overview.Group(n))
+	}
+}
