@@ -166,3 +166,50 @@ func TestRulesAsJSON(t *testing.T) {
 		require.NotNil(t, rules[0][k], k)
 	}
 }
+
+func TestTheJSONTellsRoutesHistoryAndEnvironment(t *testing.T) {
+	s, j := judged(t, `
+-- app.js --
+const app = express()
+app.get('/lots', list)
+app.get('/seeds', (q, r) => process.env.SEEDS)
+function list() {}
+`)
+	half := 1.5
+	s.History = &model.History{Commits: 2, First: 1772360000, Last: 1772360060, MedianFolders: &half, Authors: []model.Author{{Name: "Maren", Commits: 2}}, Files: []model.FileHistory{{Path: "app.js", Changes: 2, Last: 1772360060}}}
+	var out bytes.Buffer
+	require.NoError(t, report.JSON(&out, s, j))
+	var d struct {
+		Routes []struct {
+			Method, Pattern, Path string
+			Line                  int
+			HandlerPath           *string `json:"handler_path"`
+			HandlerName           *string `json:"handler_name"`
+		}
+		Environment []struct {
+			Name, Path string
+			Line       int
+		}
+		History struct {
+			Commits int
+			Median  *float64 `json:"median_folders_per_commit"`
+			First   string
+		}
+		Files []struct {
+			Changes *int
+			Changed *string `json:"changed_at"`
+		}
+	}
+	require.NoError(t, json.Unmarshal(out.Bytes(), &d))
+	require.Len(t, d.Routes, 2)
+	require.Equal(t, "app.js", *d.Routes[0].HandlerPath)
+	require.Equal(t, "list", *d.Routes[0].HandlerName)
+	require.Nil(t, d.Routes[1].HandlerPath, "written in place: no name, and none is invented")
+	require.Equal(t, "SEEDS", d.Environment[0].Name)
+	require.Equal(t, 3, d.Environment[0].Line)
+	require.Equal(t, 2, d.History.Commits)
+	require.Equal(t, 1.5, *d.History.Median)
+	require.Equal(t, "2026-03-01T10:13:20Z", d.History.First)
+	require.Equal(t, 2, *d.Files[0].Changes)
+	require.Equal(t, "2026-03-01T10:14:20Z", *d.Files[0].Changed)
+}

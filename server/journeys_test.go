@@ -1,0 +1,96 @@
+package server_test
+
+import (
+	"fmt"
+	"net/http"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"jantel/core/model"
+	"jantel/core/testkit"
+	"jantel/server"
+
+	"github.com/stretchr/testify/require"
+)
+
+const system = `
+-- src/app.ts --
+import express from 'express'
+import { lots } from './lots'
+const app = express()
+app.use('/api', lots)
+app.get('/health', (req, res) => res.end())
+app.listen(process.env.PORT)
+-- src/lots.ts --
+import { Router } from 'express'
+import { list } from './handlers'
+export const lots = Router()
+lots.get('/lots/:id', list)
+-- src/handlers.ts --
+export const list = (req, res) => {}
+`
+
+func TestRoutesAreListedAndATypedPathIsAnswered(t *testing.T) {
+	dir := testkit.Tree(t, system)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	get := func(query string) (out []model.Route) {
+		p.get(fmt.Sprintf("/api/codebases/%d/routes%s", id, query), &out)
+		return out
+	}
+	all := get("")
+	require.Equal(t, []model.Route{
+		{Method: "GET", Pattern: "/api/lots/:id", Path: "src/lots.ts", Line: 4, HandlerPath: "src/handlers.ts", HandlerName: "list", HandlerLine: 1},
+		{Method: "GET", Pattern: "/health", Path: "src/app.ts", Line: 5},
+	}, all)
+	require.Equal(t, all[:1], get("?path=/api/lots/7"))
+	require.Empty(t, get("?path=/api/lots"))
+	require.Equal(t, all[:1], get("?at=src/handlers.ts"), "what a file answers is its own")
+	require.Equal(t, all[1:], get("?at=src/app.ts"))
+	r, _ := p.send(http.MethodGet, "/api/codebases/99/routes", nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestTheMarginTellsWhatGitTells(t *testing.T) {
+	dir := testkit.Repository(t, system)
+	for i := range 3 {
+		for _, f := range []string{"src/app.ts", "src/lots.ts"} {
+			h, err := os.OpenFile(filepath.Join(dir, f), os.O_APPEND|os.O_WRONLY, 0)
+			require.NoError(t, err)
+			_, err = fmt.Fprintf(h, "// %d\n", i)
+			require.NoError(t, err)
+			require.NoError(t, h.Close())
+		}
+		testkit.Git(t, dir, "commit", "-qam", "Change both")
+	}
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var m server.Margin
+	p.get(fmt.Sprintf("/api/codebases/%d/margin?at=src/lots.ts", id), &m)
+	require.NotNil(t, m.History)
+	require.Equal(t, 4, m.History.Changes)
+	require.Equal(t, "Maren", m.History.Authors[0].Name)
+	require.Equal(t, 2026, m.History.Last.Year())
+	require.Equal(t, []model.Pair{{A: "src/lots.ts", B: "src/app.ts", Together: 4, Confidence: 1}}, m.History.Together)
+	var folder server.Margin
+	p.get(fmt.Sprintf("/api/codebases/%d/margin?at=src", id), &folder)
+	require.Nil(t, folder.History)
+}
+
+func TestWhatAnEditorCanOpenIsSaid(t *testing.T) {
+	dir := testkit.Repository(t, system)
+	bare := filepath.Join(t.TempDir(), "vault.git")
+	testkit.Git(t, dir, "clone", "-q", "--bare", dir, bare)
+	p := start(t, filepath.Dir(dir), filepath.Dir(bare))
+	for path, want := range map[string]string{dir: dir, bare: ""} {
+		var c server.CodebaseStatus
+		p.do(http.MethodPost, "/api/codebases", map[string]string{"path": path, "revision": "main"}, &c)
+		real, err := filepath.EvalSymlinks(path)
+		require.NoError(t, err)
+		if want != "" {
+			want = real
+		}
+		require.Equal(t, want, c.Root, "a bare repository has no files to open")
+	}
+}
