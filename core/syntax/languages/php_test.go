@@ -83,3 +83,63 @@ class Rack {}
 		}, external: []string{"Psr"}, unresolved: []string{`Hollin\Lots\None`, "../none.php"}},
 	})
 }
+
+func TestPHPInItsCorners(t *testing.T) {
+	run(t, []sample{
+		{name: "keywords in any case, and as names of methods and constants", file: "a.php", text: `<?php
+CLASS A EXTENDS B {
+    CONST list = 1, class_ = 2;
+    Public Static Function list() { return static::list; }
+    function print() {}
+    function new() { return new static; }
+}
+FUNCTION f() {}
+`, defs: []string{"+class A 2-7", "+constant A.list 3-3", "+constant A.class_ 3-3", "+method A.list 4-4", "+method A.print 5-5", "+method A.new 6-6", "+function f 8-8"}},
+		{name: "the other way to write blocks", file: "a.php", text: `<?php if ($a): ?>
+<ul><?php foreach ($b as $c): ?><li><?= $c ?></li><?php endforeach; ?></ul>
+<?php function shown() { ?> <b>{</b> <?php } ?>
+<?php elseif (x): class Late {} endif ?>
+`, defs: []string{"+function shown 3-3", "+class Late 4-4"}},
+		{name: "functions in functions, closures and arrows", file: "a.php", text: `<?php
+function outer() {
+    function inner() {}
+    $f = function ($x) use (&$y): ?int { return 1; };
+    $g = fn (int $x): int => $x + 1;
+    return static function () {};
+}
+abstract class A { abstract function f(self|null $a, int ...$b): static; }
+`, defs: []string{"+function outer 2-7", "+function outer.inner 3-3", "+class A 8-8", "+method A.f 8-8"}},
+		{name: "heredocs with code in them, and quotes in comments", file: "a.php", text: "<?php\n$a = f(<<<HTML\n  {$x['y']} it's ${z} \"\n  HTML, 2);\n# don't\n// it's ?> text <?php\n/* ' */\nfunction g() {}\n$b = <<<\"Q\"\nclass No {}\nQ . <<<'R'\n$none\nR;\nclass H {}\n",
+			defs: []string{"+function g 8-8", "+class H 14-14"}},
+		{name: "enums, readonly, and constructors that declare", file: "a.php", text: `<?php
+enum Side: string implements Named {
+    use Kept;
+    case Left = 'l';
+    case Right = 'r';
+    const First = self::Left;
+    public static function of(string $s): self { return self::from($s); }
+}
+final readonly class Lot {
+    public function __construct(
+        public string $name,
+        private ?Side $side = Side::Left,
+        int $plain = 1,
+    ) {}
+}
+`, defs: []string{"+enum Side 2-8", "+constant Side.Left 4-4", "+constant Side.Right 5-5", "+constant Side.First 6-6", "+method Side.of 7-7", "+class Lot 9-15", "+method Lot.__construct 10-14", "+property Lot.name 11-11", "property Lot.side 12-12"}},
+		{name: "imports of every form", file: "a.php", text: `<?php
+namespace Hollin;
+use A\B, C\D as E;
+use function A\f, A\g as h;
+use const A\{X, Y};
+use A\{B\C, function k, const Z,};
+function f() { use_it(); }
+require_once('x.php');
+include __DIR__ . "/y.php";
+include dirname(__DIR__, 1) . '/z.php';
+require $dynamic . '/no.php';
+`, defs: []string{"+function f 7-7"}, imports: []string{`3 A\B: `, `3 C\D: `, `4 A\f: function`, `4 A\g: function`, `5 A\X: const`, `5 A\Y: const`, `6 A\B\C: `, `6 A\k: function`, `6 A\Z: const`, `8 x.php: `, `9 y.php: `, `10 ../z.php: `}},
+		{name: "a string that never ends", file: "a.php", partial: true, text: "<?php\nfunction a() {}\n$b = 'open;\nfunction c() {}\n", defs: []string{"+function a 2-2", "+function c 4-4"}},
+		{name: "text alone", file: "a.php", text: "<h1>class No { function no() {} }</h1>\n"},
+	})
+}

@@ -90,3 +90,83 @@ class String; def x; end; end
 		}, external: []string{"json"}, unresolved: []string{"none"}},
 	})
 }
+
+func TestRubyInItsCorners(t *testing.T) {
+	run(t, []sample{
+		{name: "what may stand before a block and what may not", file: "a.rb", text: `x = [1, 2].each do |a, b = 2|
+  a
+end
+y = while true do break end
+z = begin 1 end until done
+w = (if a then b else c end)
+return if x and not y
+puts [if a then 1 end, 2]
+foo(->(q) do q end) { |r| r }
+v = case when a then 1 else 2 end
+t unless u
+def m = puts "hi" if true
+def n() end
+`, defs: []string{"+function m 12-12", "+function n 13-13"}},
+		{name: "one-line definitions and rescue in its forms", file: "a.rb", text: `class A; def a; end; end
+class B < Struct.new(:x, :y); end
+module C def self.b; 1 end end
+def d
+  e
+rescue F, G => h
+  i
+else
+  j
+ensure
+  k
+end
+def l() = (m rescue nil)
+`, defs: []string{"+class A 1-1", "+method A.a 1-1", "+class B 2-2", "+namespace C 3-3", "+method C.b 3-3", "+function d 4-12", "+function l 13-13"}},
+		{name: "names that are words of the language", file: "a.rb", text: `def self.class; self.class.end if obj.if; end
+def end_of; {if: 1, end: 2}[:end]; end
+def begin?; x&.begin { y }.end; end
+alias_method :def, :end
+undef class_of
+h = { class: A, "if": B, do: C }
+foo.then do |x| x end
+`, defs: []string{"+method class 1-1", "+function end_of 2-2", "+function begin? 3-3"}},
+		{name: "literals one after the other", file: "a.rb", text: "a = %w(a b) + %i[c d] + [%q{e}, %Q<f #{g(\"}\")}>]\nb = a.map { |x| x % 2 / 3 } if /#{c}[\\/]/i.match?(d) && e !~ %r{^/f/}\nf = ?x + ?\\n\ng = <<-ONE.strip + <<~'TWO'\n  end #{h}\n  ONE\n  class No\n  TWO\ni = j <<k\nl = m ? n : o\np = :\"q r\", :s?, :[]=, :+\ndef after; end\n",
+			defs: []string{"+function after 12-12"}},
+		{name: "private in its forms", file: "a.rb", text: `class A
+  def a; end
+  private def b; end
+  private
+  def c; end
+  public
+  def d; end
+  class << self
+    def e; end
+  end
+  protected
+  attr_writer :f
+end
+`, defs: []string{"+class A 1-13", "+method A.a 2-2", "method A.b 3-3", "method A.c 5-5", "+method A.d 7-7", "+method A.e 9-9", "property A.f 12-12"}},
+		{name: "constants set, compared and reached into", file: "a.rb", text: `A = 1
+B == 2
+C::D = 3
+E ||= {
+  f: 1
+}
+G, H = 1, 2
+I = Class.new(J) do
+  def k; end
+end
+`, defs: []string{"+constant A 1-1", "+constant I 8-10", "+function k 9-9"}},
+		{name: "loops with their own do", file: "a.rb", text: `for a in b do c end
+for d in e
+  f
+end
+while g.any? { |h| h } do
+  i.each do |j| j end
+end
+until k do l end
+loop do m end
+def n; end
+`, defs: []string{"+function n 10-10"}},
+		{name: "comments of pages, and data behind the end", file: "a.rb", text: "=begin\nclass No\n=end\nclass A\nend\n=begin x\n=end\ndef b; end\n__END__\nclass Data\n", defs: []string{"+class A 4-5", "+function b 8-8"}},
+	})
+}

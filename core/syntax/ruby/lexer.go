@@ -34,6 +34,7 @@ func (l *lexer) at(i int) byte {
 
 // code lexes up to the end of the file.
 func (l *lexer) code() {
+	l.lineStart()
 	for l.Pos < len(l.Src) && !l.Full() {
 		c := l.Src[l.Pos]
 		start, line := l.Pos, l.LineNo
@@ -98,6 +99,12 @@ func (l *lexer) newline() {
 		l.waiting = l.waiting[1:]
 		l.body(h)
 	}
+	l.lineStart()
+}
+
+// lineStart takes what only counts at the start of a line: a comment between
+// =begin and =end, and the mark behind which no code stands.
+func (l *lexer) lineStart() {
 	if l.Next("=begin") && (l.Pos+6 == len(l.Src) || l.at(l.Pos+6) <= ' ') {
 		s, n := l.Pos, l.LineNo
 		end := bytes.Index(l.Src[l.Pos:], []byte("\n=end"))

@@ -426,7 +426,7 @@ func (r *reader) constant(i int) int {
 	if j == i {
 		return i + 1
 	}
-	if s.Is(j, "=") && !s.Is(j+1, "=") && !s.Is(j+1, "~") && !s.Is(j+1, ">") && r.starts(i) && !strings.Contains(name, "::") && s.Tokens[j].End == s.Tokens[j].Start+1 {
+	if s.Is(j, "=") && !s.Is(j+1, "=") && !s.Is(j+1, "~") && !s.Is(j+1, ">") && r.starts(i) && !s.Is(i-1, ",") && !strings.Contains(name, "::") && s.Tokens[j].End == s.Tokens[j].Start+1 {
 		d := r.define(i, i, name, model.DefConstant, true)
 		r.names[name] = true
 		// Its value may hold blocks; the end of the statement is its end.
