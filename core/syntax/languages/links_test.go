@@ -226,3 +226,154 @@ public class Unused {}
 		}, external: []string{"java.util"}, unresolved: []string{"hollin.lots.None"}},
 	})
 }
+
+func TestLinksInTheirCorners(t *testing.T) {
+	linksOf(t, map[string]linkCase{
+		"exports are taken in the order written, types as the compiler takes them": {tree: `
+-- node_modules/words/package.json --
+{ "name": "words", "exports": { ".": { "custom": "./src/a.ts", "types": "./dist/a.d.cts", "import": "./dist/a.js" }, "./deep": [{ "import": { "types": "./dist/deep.d.ts" } }], "./req": { "require": "./dist/req.cjs" } } }
+-- node_modules/words/dist/a.d.cts --
+-- node_modules/words/dist/a.js --
+-- node_modules/words/dist/a.d.ts --
+-- node_modules/words/dist/deep.d.ts --
+-- node_modules/words/dist/req.cjs --
+-- node_modules/words/src/a.ts --
+-- a.ts --
+import 'words'
+import 'words/deep'
+import 'words/req'
+import 'words/none'
+`, links: []string{"a.ts -> node_modules/words/dist/a.d.cts", "a.ts -> node_modules/words/dist/deep.d.ts", "a.ts -> node_modules/words/dist/req.cjs"}, unresolved: []string{"words/none"}},
+		"types that others wrote stand for a package without any": {tree: `
+-- node_modules/@types/lots/index.d.ts --
+-- node_modules/@types/seed__box/index.d.ts --
+-- a.ts --
+import lots from 'lots'
+import '@seed/box'
+import 'other'
+`, links: []string{"a.ts -> node_modules/@types/lots/index.d.ts", "a.ts -> node_modules/@types/seed__box/index.d.ts"}, external: []string{"other"}},
+		"Java: nested types, members of a type, the nearest of two": {tree: `
+-- desk/main/vault/Lot.java --
+package vault;
+public class Lot { public enum Part { A } static int weigh() { return 1; } }
+-- press/main/vault/Lot.java --
+package vault;
+public class Lot {}
+-- desk/test/app/Use.java --
+package app;
+import vault.Lot.Part;
+import static vault.Lot.*;
+class Use { Part p = Part.A; }
+-- press/test/app/Other.java --
+package app;
+import vault.*;
+class Other extends Use { Lot lot; }
+`, links: []string{
+			"desk/test/app/Use.java -> desk/main/vault/Lot.java",
+			"desk/test/app/Use.java -> desk/main/vault/Lot.java",
+			"press/test/app/Other.java -> press/main/vault/Lot.java",
+			"press/test/app/Other.java -> desk/test/app/Use.java",
+			"press/test/app/Other.java -> desk/test/app/Use.java (inheritance)",
+		}},
+		"PHP: names in every place a class stands, none where none does": {tree: `
+-- a.php --
+<?php
+namespace App;
+use Seed\Box as Crate;
+function f(Lot|null $l, Crate ...$c): ?Shelf {
+    try { $x instanceof Tag; Rack::count(Rack::MAX); } catch (Fault | Other $e) {}
+    Lot(1); $o->Ghost; echo GHOST;
+    return new Shelf;
+}
+-- Lot.php --
+<?php namespace App; class Lot {}
+-- Shelf.php --
+<?php namespace App; class Shelf {}
+-- Tag.php --
+<?php namespace App; interface Tag {}
+-- Rack.php --
+<?php namespace App; class Rack {}
+-- Fault.php --
+<?php namespace App; class Fault {}
+-- Ghost.php --
+<?php namespace App; class Ghost {}
+-- Max.php --
+<?php namespace App; class MAX {}
+-- seed/Box.php --
+<?php namespace Seed; class Box {}
+`, links: []string{"a.php -> seed/Box.php", "a.php -> Lot.php", "a.php -> Shelf.php", "a.php -> Fault.php", "a.php -> Rack.php", "a.php -> Tag.php"}},
+		"Ruby: a module many open has no home, one named for it has": {tree: `
+-- lib/vault.rb --
+module Vault; end
+-- lib/vault/lot.rb --
+module Vault
+  class Lot
+    include Kept
+  end
+end
+-- lib/vault/kept.rb --
+module Vault
+  module Kept; end
+end
+-- lib/other/kept_too.rb --
+module Vault
+  module Kept; end
+end
+-- app/use.rb --
+Vault
+Vault::Lot.new
+File.read(1)
+-- lib/file.rb --
+class File; end
+`, links: []string{
+			"app/use.rb -> lib/vault.rb",
+			"app/use.rb -> lib/vault/lot.rb",
+			"lib/vault/lot.rb -> lib/vault/kept.rb (inheritance)",
+			"lib/vault/lot.rb -> lib/vault/kept.rb",
+		}},
+		"Go: names across packages of one folder, dots and blanks": {tree: `
+-- go.mod --
+module vault
+-- a.go --
+package vault
+
+import (
+	. "vault/box"
+	_ "vault/effects"
+	l "vault/lots"
+	"unsafe"
+)
+
+var x = Lid + l.Weigh()
+-- box/box.go --
+package box
+
+const Lid = 1
+-- box/other.go --
+package box
+
+const Unused = 2
+-- effects/effects.go --
+package effects
+-- lots/lots.go --
+package lots
+
+func Weigh() int { return 1 }
+`, links: []string{"a.go -> box/box.go", "a.go -> effects/effects.go", "a.go -> lots/lots.go"}},
+		"Python: a package's own name against a module beside it": {tree: `
+-- vault/__init__.py --
+from .lots import Lot
+lots = Lot
+-- vault/lots.py --
+class Lot: pass
+-- vault/box.py --
+-- use.py --
+import vault.box as b
+from vault import box, Lot
+from vault.lots import *
+import os.path
+if b:
+    from . import none
+`, links: []string{"use.py -> vault/box.py", "use.py -> vault/__init__.py", "use.py -> vault/box.py", "use.py -> vault/lots.py", "vault/__init__.py -> vault/lots.py"}, external: []string{"os"}, unresolved: []string{"."}},
+	})
+}

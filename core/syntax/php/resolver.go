@@ -21,12 +21,13 @@ func resolve(t *syntax.Tree) {
 // namespace.
 type index struct {
 	classes    map[string][]string
+	written    map[string]string // the full name of a class as its definition writes it
 	functions  map[string][]string
 	namespaces map[string]bool
 }
 
 func newIndex(t *syntax.Tree) *index {
-	x := &index{map[string][]string{}, map[string][]string{}, map[string]bool{}}
+	x := &index{map[string][]string{}, map[string]string{}, map[string][]string{}, map[string]bool{}}
 	put := func(m map[string][]string, name, file string) {
 		name = strings.ToLower(name)
 		if l := m[name]; len(l) == 0 || l[len(l)-1] != file {
@@ -45,6 +46,7 @@ func newIndex(t *syntax.Tree) *index {
 			switch d.Kind {
 			case model.DefClass, model.DefInterface, model.DefEnum:
 				put(x.classes, full(f.Facts.Namespace, d.Name), f.Path)
+				x.written[strings.ToLower(full(f.Facts.Namespace, d.Name))] = full(f.Facts.Namespace, d.Name)
 			case model.DefFunction, model.DefConstant:
 				if d.Parent == "" {
 					put(x.functions, full(f.Facts.Namespace, d.Name), f.Path)
@@ -122,6 +124,10 @@ func (s *scope) link() {
 			continue
 		}
 		done[name] = true
+		// A word in capitals is a constant, unless a class is written so.
+		if capitals(m.Name) && !strings.HasSuffix(s.x.written[strings.ToLower(name)], m.Name) {
+			continue
+		}
 		l := nearest(s.x.classes[strings.ToLower(name)], s.f.Path)
 		for _, to := range l {
 			s.add(model.LinkImport, to, m.Line, m.Name, len(l) == 1)
@@ -138,6 +144,8 @@ func (s *scope) link() {
 		}
 	}
 }
+
+func capitals(name string) bool { return len(name) > 1 && name == strings.ToUpper(name) }
 
 // meaning is the full name of a class as the file writes it, and whether an
 // import statement says so.
