@@ -85,6 +85,57 @@ test('the margin tells how a file came to be what it is', async ({ page, demo })
   await expect(margin(page).getByRole('link', { name: /schema.sql/ })).toBeVisible()
 })
 
+test('a place is opened in the reader’s own editor and linked to for good', async ({ page, demo, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+  await open(page, demo, 'code', 'desk/src/components/WeightTag.tsx', 'line=3&end=4')
+  await expect(page.getByText('no editor set')).toBeVisible()
+  await page.keyboard.press('?')
+  const address = page.getByLabel(/^Editor/)
+  await address.fill('editor://open?file={path}&line={line}')
+  await address.blur()
+  await page.keyboard.press('Escape')
+  const link = page.getByRole('link', { name: 'open in my editor' })
+  await expect(link).toHaveAttribute(
+    'href',
+    /^editor:\/\/open\?file=\/.*hollin-vault\/desk\/src\/components\/WeightTag.tsx&line=3$/,
+  )
+  await page.getByRole('button', { name: 'copy link' }).click()
+  await expect(page.getByRole('button', { name: 'link copied' })).toBeVisible()
+  const copied = await page.evaluate(() => navigator.clipboard.readText())
+  expect(copied).toMatch(/code\?at=.*line=3&end=4&survey=1$/)
+  await page.goto(copied)
+  await expect(page.locator('.pickedline')).toHaveCount(2)
+})
+
+test('a link that takes a folder for a file leads to its ledger', async ({ page, demo }) => {
+  await open(page, demo, 'code', 'desk/src/hooks')
+  await expect(page.getByRole('treegrid')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1, name: 'desk/src/hooks' })).toBeVisible()
+  await open(page, demo, 'layout', 'desk/src/hooks/nowhere.ts')
+  await expect(page.getByText(/there is no desk\/src\/hooks\/nowhere.ts/).first()).toBeVisible()
+})
+
+test('a name is recorded with what is written under it', async ({ page, demo }) => {
+  await open(page, demo, 'layout', 'bench')
+  await page.keyboard.press('?')
+  await page.getByLabel('Name under which remarks are recorded').fill('Priya Quillan')
+  await page.getByLabel('Name under which remarks are recorded').blur()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('n')
+  await page.keyboard.type('+ as it should be')
+  await page.keyboard.press('Enter')
+  await margin(page).getByRole('button', { name: 'as it should be' }).click()
+  await expect(page.getByText(/Noted by Priya Quillan/)).toBeVisible()
+})
+
+test('the sheet prints on paper without what belongs to the screen', async ({ page, demo }) => {
+  await open(page, demo, 'overview')
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.getByRole('heading', { level: 1, name: 'hollin-vault' })).toBeVisible()
+  await expect(margin(page)).toBeHidden()
+  await expect(page.getByRole('navigation', { name: 'Views' })).toBeHidden()
+})
+
 test('a smell is silenced with a reason and counted again', async ({ page, demo }) => {
   await open(page, demo, 'layout', 'desk/src/components')
   const count = margin(page).locator('h3', { hasText: 'Smells here' }).locator('span').last()

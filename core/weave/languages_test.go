@@ -1,0 +1,71 @@
+package weave_test
+
+import (
+	"testing"
+
+	"jantel/core/model"
+	"jantel/core/survey"
+	"jantel/core/syntax"
+	_ "jantel/core/syntax/languages"
+	"jantel/core/weave"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestRolesInManyLanguages(t *testing.T) {
+	for _, c := range []struct {
+		path, text string
+		want       model.Role
+	}{
+		{"src/main/java/vault/lots/LotController.java", "class LotController {}", model.RoleHandler},
+		{"src/main/java/vault/lots/LotService.java", "class LotService {}", model.RoleLogic},
+		{"src/main/java/vault/lots/LotRepository.java", "interface LotRepository {}", model.RoleDataAccess},
+		{"src/main/java/vault/lots/LotDto.java", "class LotDto {}", model.RoleSchema},
+		{"src/main/java/vault/lots/LotEntity.java", "class LotEntity {}", model.RoleModel},
+		{"src/test/java/vault/lots/LotServiceTest.java", "class LotServiceTest {}", model.RoleTest},
+		{"app/Http/Controllers/LotController.php", "<?php class LotController {}", model.RoleHandler},
+		{"app/Models/Lot.php", "<?php class Lot {}", model.RoleModel},
+		{"app/Services/Drying.php", "<?php class Drying {}", model.RoleLogic},
+		{"database/migrations/2026_03_01_create_lots.php", "<?php", model.RoleSchema},
+		{"routes/web.php", "<?php Route::get('/', 'x@y');", model.RoleRouting},
+		{"tests/LotTest.php", "<?php class LotTest {}", model.RoleTest},
+		{"composer.json", "{}", model.RoleConfig},
+		{"pom.xml", "<project/>", model.RoleConfig},
+		{"build.gradle", "", model.RoleConfig},
+		{"app/controllers/lots_controller.rb", "class LotsController; end", model.RoleHandler},
+		{"app/models/lot.rb", "class Lot; end", model.RoleModel},
+		{"app/helpers/lots_helper.rb", "module LotsHelper; end", model.RoleHelper},
+		{"app/jobs/dry_job.rb", "class DryJob; end", model.RoleMessage},
+		{"config/routes.rb", "x.routes.draw do\nend", model.RoleRouting},
+		{"db/migrate/01_create_lots.rb", "class CreateLots; end", model.RoleSchema},
+		{"spec/models/lot_spec.rb", "describe 1", model.RoleTest},
+		{"bench/lots/routes.py", "x = 1", model.RoleRouting},
+		{"bench/lots/repository.py", "x = 1", model.RoleDataAccess},
+		{"bench/tests/test_lots.py", "def test_a(): pass", model.RoleTest},
+		{"lots/lots_test.go", "package lots", model.RoleTest},
+		{"internal/handlers/lots.go", "package handlers", model.RoleHandler},
+		{"desk/src/pages/LotPage.tsx", "export const LotPage = () => <p/>", model.RoleView},
+		{"desk/src/hooks/useLots.ts", "export const useLots = () => 1", model.RoleState},
+		{"desk/src/store/lotsSlice.ts", "export const slice = 1", model.RoleState},
+		{"desk/src/styles/lots.css", "a {}", model.RoleStyle},
+		{"desk/src/assets/lot.svg", "<svg/>", model.RoleAsset},
+		{"desk/locales/en.json", "{}", model.RoleTranslation},
+		{"docs/lots.md", "# Lots", model.RoleDocs},
+		{".github/workflows/ci.yml", "on: push", model.RoleConfig},
+		{"scripts/seed.sh", "#!/bin/sh\n", model.RoleScript},
+	} {
+		l := syntax.ForFile(c.path, []byte(c.text))
+		f := &model.File{Path: c.path, Facts: survey.Read(l, []byte(c.text))}
+		if l != nil {
+			f.Language = l.Name
+		}
+		got := weave.Role(f)
+		if got.Role != c.want {
+			t.Errorf("%s is %q, not %q: %v", c.path, got.Role, c.want, got.Reasons)
+		}
+		if c.want == got.Role {
+			require.NotEmpty(t, got.Reasons, c.path)
+			require.True(t, got.Confidence > 0 && got.Confidence <= 1, c.path)
+		}
+	}
+}
