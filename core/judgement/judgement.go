@@ -58,7 +58,7 @@ func CheckBrief(b model.Brief) error {
 }
 
 // imports are the languages whose imports are read and resolved.
-var imports = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Java": true, "PHP": true, "Ruby": true}
+var imports = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Java": true, "PHP": true, "Ruby": true, "C#": true}
 
 // Judge judges a survey. The brief must have passed CheckBrief; a brief
 // without a stage is taken as growing.

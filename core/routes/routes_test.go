@@ -167,6 +167,31 @@ class Seeds {
 			"GET /api/lots/{id} Lots.java:5 -> one Lots.java:5",
 			"GET /seeds/{id} Seeds.java:3 -> one Seeds.java:3",
 		}},
+		"C#: attributes below those on the class, groups and mapped functions": {`
+-- LotsController.cs --
+[ApiController]
+[Route("api/[controller]")]
+public class LotsController
+{
+    [HttpGet("{id}")]
+    public Lot One(string id) => null;
+    [HttpPost, Authorize]
+    public void Add() { }
+    [HttpDelete("/all")]
+    public void Drop() { }
+}
+-- Program.cs --
+var api = app.MapGroup("/v1");
+api.MapGet("/seeds/{id}", One);
+app.MapPost("/boxes", (Box b) => { });
+static string One(int id) => "";
+`, []string{
+			"DELETE /all LotsController.cs:9 -> Drop LotsController.cs:9",
+			"POST /api/lots LotsController.cs:7 -> Add LotsController.cs:7",
+			"GET /api/lots/{id} LotsController.cs:5 -> One LotsController.cs:5",
+			"POST /boxes Program.cs:3 -> ",
+			"GET /v1/seeds/{id} Program.cs:2 -> One ",
+		}},
 		"PHP: static calls, groups, resources and attributes": {`
 -- routes/api.php --
 <?php

@@ -61,7 +61,7 @@ export default function Journeys() {
           <p className="say">No route was found here.</p>
           <p>
             Routes stand here that are declared by calls on a router, by annotations or attributes, or in a list of addresses, in
-            Go, JavaScript, TypeScript, Python, Java, PHP and Ruby.
+            Go, JavaScript, TypeScript, Python, Java, C#, PHP and Ruby.
           </p>
         </div>
       )}
