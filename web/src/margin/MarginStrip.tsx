@@ -183,7 +183,7 @@ function History({ h }: { h: NonNullable<Margin['history']> }) {
     <details className="history">
       <summary>
         Changed {h.changes === 1 ? 'once' : `${figure(h.changes)} times`}, last in {month(h.last)}
-        {h.authors[0] && `, mostly by ${h.authors[0].name}`}
+        {h.authors[0] && `, ${h.authors.length > 1 ? 'mostly ' : ''}by ${h.authors[0].name}`}
       </summary>
       <ul>
         {h.authors.slice(0, 6).map((a) => (
