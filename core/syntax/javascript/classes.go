@@ -127,13 +127,14 @@ func (r *reader) member(i, end int, parent string) int {
 		if last >= end {
 			last = end - 1
 		}
+		last = r.beforeIndex(s.Close(j)+1, last)
 		if name != "" {
 			d := r.define(name, parent, model.DefMethod, first, last, public)
 			d.Params = r.params(j)
 		}
 		return last + 1
 	}
-	last := r.statementEnd(i, end)
+	last := r.beforeIndex(j, r.statementEnd(i, end))
 	if name != "" {
 		kind := model.DefProperty
 		for k := j; k <= last; k = s.Close(k) + 1 {
@@ -151,4 +152,19 @@ func (r *reader) member(i, end int, parent string) int {
 		r.define(name, parent, kind, first, max(stop, i), public)
 	}
 	return last + 1
+}
+
+// beforeIndex cuts what a member's type seems to go on with where a bracket
+// starts a line: there the next member begins.
+func (r *reader) beforeIndex(from, last int) int {
+	s := r.s
+	for k := from; k <= last; k = s.Close(k) + 1 {
+		if s.Is(k, "=") || s.Is(k, "{") {
+			return last
+		}
+		if s.Is(k, "[") && k > from && s.Line(k) > s.EndLine(k-1) && r.endsValue(k-1) {
+			return k - 1
+		}
+	}
+	return last
 }

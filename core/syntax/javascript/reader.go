@@ -9,10 +9,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 4, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 4, Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 4, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 4, Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 5, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 5, Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 5, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 5, Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.

@@ -39,6 +39,6 @@ func TestGoInItsCorners(t *testing.T) {
 	run(t, []sample{
 		{name: "groups, generics, methods on them and embedded types", file: "a.go", text: "package a\n\nimport (\n\t. \"b\"\n\t_ \"c\"\n\td \"e/f\"\n)\n\ntype (\n\tG[T any] struct {\n\t\t*H\n\t\ti, j int `k:\"}\"`\n\t}\n\tL interface{ M(); ~int | string }\n\tN = map[string][]func(int) error\n)\n\nconst (\n\to = iota\n\tP\n)\n\nvar q, R = 1, func() int { return 2 }()\n\nfunc (g *G[T]) S(t ...T) (u int, v error) { return }\nfunc w[X comparable](x X) {}\nfunc asm(a int)\n",
 			defs:    []string{"+class G 10-13", "+interface L 14-14", "+type N 15-15", "constant o 19-19", "+constant P 20-20", "variable q 23-23", "+variable R 23-23", "+method G.S 25-25", "function w 26-26", "function asm 27-27"},
-			imports: []string{"4 b: ", "5 c: ", "6 e/f: "}},
+			imports: []string{"4 b: G H L M N P R S T X", "5 c: ", "6 e/f: "}},
 	})
 }
