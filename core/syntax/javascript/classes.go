@@ -131,6 +131,9 @@ func (r *reader) member(i, end int, parent string) int {
 		if name != "" {
 			d := r.define(name, parent, model.DefMethod, first, last, public)
 			d.Params = r.params(j)
+			if !r.hasBody(last) {
+				r.heads[len(r.f.Definitions)-1] = true
+			}
 		}
 		return last + 1
 	}

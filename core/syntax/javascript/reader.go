@@ -26,15 +26,17 @@ type reader struct {
 	signs  syntax.Signs
 	names  map[string]bool
 	public map[string]bool // names in export lists
+	heads  map[int]bool    // definitions of functions without a body
 }
 
 func read(language string, src []byte) *model.Facts {
 	ts := language == "TypeScript" || language == "TSX"
-	r := &reader{s: lex(src, language != "TypeScript", ts), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{}}
+	r := &reader{s: lex(src, language != "TypeScript", ts), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{}, heads: map[int]bool{}}
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}
 	r.statements(0, r.s.Len(), "")
+	r.dropOverloads()
 	r.walk()
 	for i := range r.f.Definitions {
 		d := &r.f.Definitions[i]
@@ -50,6 +52,39 @@ func read(language string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.doc()
 	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// hasBody reports whether a function that ends with token last is written out:
+// a brace behind a colon is only a type.
+func (r *reader) hasBody(last int) bool {
+	s := r.s
+	if !s.Is(last, "}") {
+		return false
+	}
+	open := int(s.Tokens[last].Match)
+	return open <= 0 || !s.Is(open-1, ":")
+}
+
+// dropOverloads leaves out the heads of a function that is written out further
+// on: they say how it may be called, not what it is.
+func (r *reader) dropOverloads() {
+	if len(r.heads) == 0 {
+		return
+	}
+	whole := map[string]bool{}
+	key := func(d *model.Definition) string { return string(d.Kind) + " " + d.Parent + " " + d.Name }
+	for i := range r.f.Definitions {
+		if d := &r.f.Definitions[i]; !r.heads[i] && (d.Kind == model.DefFunction || d.Kind == model.DefMethod) {
+			whole[key(d)] = true
+		}
+	}
+	kept := r.f.Definitions[:0]
+	for i := range r.f.Definitions {
+		if d := r.f.Definitions[i]; !r.heads[i] || !whole[key(&d)] {
+			kept = append(kept, d)
+		}
+	}
+	r.f.Definitions = kept
 }
 
 // doc keeps a block comment that opens the file, when it is about the module.
@@ -155,6 +190,9 @@ func (r *reader) statement(i, end int, parent string) int {
 		last := r.bodyEnd(j)
 		d := r.define(name, parent, r.functionKind(name, j, last), first, last, exported)
 		d.Params = params
+		if !r.hasBody(last) {
+			r.heads[len(r.f.Definitions)-1] = true
+		}
 		if isDefault && name != "default" {
 			r.public[name] = true
 		}
