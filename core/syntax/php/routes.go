@@ -13,7 +13,7 @@ func (r *reader) routes() {
 	s := r.s
 	var spans []syntax.Span
 	for i := 0; i < s.Len(); i++ {
-		if r.is(i, "Route") && s.Is(i-1, "[") && s.Is(i-2, "#") && s.Is(i+1, "(") {
+		if r.is(i, "Route") && s.Is(i-1, "[") && s.Is(i-2, "#") && (s.Is(i+1, "(") || s.Is(i+1, "]")) {
 			r.attribute(i)
 			continue
 		}

@@ -46,6 +46,10 @@ func (r *reader) routes() {
 			}
 			continue
 		}
+		if rails && opens && (word == "member" || word == "collection") {
+			prefix, module, depthAt = append(prefix, word+"!"), append(module, ""), append(depthAt, depth+1)
+			continue
+		}
 		if s.Kind(i+1) != syntax.String && !(s.Is(i+1, "(") && s.Kind(i+2) == syntax.String) {
 			continue
 		}
@@ -54,7 +58,7 @@ func (r *reader) routes() {
 			arg++
 		}
 		name := strings.TrimPrefix(s.Unquote(arg), ":")
-		full := strings.Join(prefix, "/")
+		full := below(prefix)
 		switch {
 		case rails && (word == "namespace" || word == "scope" || word == "resources" || word == "resource"):
 			below, mod := name, ""
@@ -64,6 +68,11 @@ func (r *reader) routes() {
 			case "scope":
 				if b := s.Text(arg); b[0] == ':' || b[len(b)-1] == ':' {
 					below = "" // scope module: …
+				}
+				for k := i; k < end; k++ {
+					if s.Is(k, "module:") && s.Kind(k+1) == syntax.String {
+						mod = strings.TrimPrefix(s.Unquote(k+1), ":")
+					}
 				}
 			default:
 				r.resources(i, full, name, strings.Join(module, "/"), word == "resource", s.Text, end)
@@ -94,6 +103,24 @@ func (r *reader) routes() {
 	}
 }
 
+// below joins the prefixes of the blocks around. Within "member" the resource
+// itself is meant, within "collection" all of them.
+func below(prefix []string) string {
+	var parts []string
+	for _, p := range prefix {
+		n := len(parts)
+		switch {
+		case p == "member!" && n > 0:
+			parts[n-1] = parts[n-1][:strings.LastIndexByte(parts[n-1], '/')+1] + ":id"
+		case p == "collection!" && n > 0:
+			parts[n-1] = strings.TrimSuffix(parts[n-1][:strings.LastIndexByte(parts[n-1], '/')+1], "/")
+		case p != "":
+			parts = append(parts, p)
+		}
+	}
+	return strings.Join(parts, "/")
+}
+
 func hasDo(s *syntax.Stream, from, to int) bool {
 	for k := from; k < to; k++ {
 		if s.Is(k, "do") {
@@ -105,6 +132,8 @@ func hasDo(s *syntax.Stream, from, to int) bool {
 
 func singular(n string) string {
 	switch {
+	case strings.HasSuffix(n, "lves"), strings.HasSuffix(n, "rves"), strings.HasSuffix(n, "aves"):
+		return strings.TrimSuffix(n, "ves") + "f"
 	case strings.HasSuffix(n, "ies"):
 		return strings.TrimSuffix(n, "ies") + "y"
 	case strings.HasSuffix(n, "s"):

@@ -1,0 +1,165 @@
+package routes_test
+
+import (
+	"testing"
+
+	"jantel/core/routes"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// told writes routes as "METHOD pattern handler".
+func told(t *testing.T, tree string) []string {
+	t.Helper()
+	out := []string{}
+	for _, r := range routes.Of(testkit.Survey(t, tree)) {
+		line := r.Method + " " + r.Pattern
+		if r.HandlerName != "" {
+			line += " " + r.HandlerName
+		}
+		out = append(out, line)
+	}
+	return out
+}
+
+func TestRoutesInTheirCorners(t *testing.T) {
+	for name, c := range map[string]struct {
+		tree string
+		want []string
+	}{
+		"plug-ins registered with a prefix": {`
+-- app.js --
+const fastify = require('fastify')()
+fastify.register(require('./lots'), { prefix: '/lots' })
+fastify.get('/health', async () => 'ok')
+-- lots.js --
+module.exports = async function (instance) {
+  instance.get('/', list)
+  instance.delete('/:id', async (q) => {})
+}
+function list() {}
+`, []string{"GET /health", "GET /lots list", "DELETE /lots/:id"}},
+		"a router of a router, three deep": {`
+-- a.ts --
+import b from './b'
+const app = express()
+app.use('/a', b)
+-- b.ts --
+import c from './c'
+const router = Router()
+router.use('/b', c)
+export default router
+-- c.ts --
+const router = Router()
+router.post('/c', save)
+export default router
+`, []string{"POST /a/b/c save"}},
+		"one router below two paths": {`
+-- a.ts --
+import { lots } from './lots'
+const app = express()
+app.use('/v1', lots)
+app.use('/v2', lots)
+-- lots.ts --
+export const lots = Router()
+lots.get('/lots', list)
+`, []string{"GET /v1/lots list", "GET /v2/lots list"}},
+		"what only looks like a route": {`
+-- a.ts --
+const m = new Map()
+m.get('/lots', 1)
+client.get('/lots', { headers: {} })
+headers.set('/x', y)
+app.get('title')
+app.use(cors())
+const url = app.get('/lots')
+`, []string{}},
+		"Go: methods of the library's own router, and none of a client": {`
+-- a.go --
+package a
+
+func f() {
+	mux.Handle("POST /lots/{id}", http.HandlerFunc(save))
+	mux.HandleFunc("/", index)
+	r.Method("PUT", "/boxes", h)
+	e.GET("/seeds/:id", func(c echo.Context) error { return nil })
+	http.Get("/not")
+	c.Get("/neither", x)
+	req.Header.Get("/nor")
+	v := g.Group("/v1")
+	w := v.Group("/deep")
+	w.POST("/x", save)
+}
+func save() {}
+func index() {}
+`, []string{"ANY / index", "PUT /boxes h", "POST /lots/{id} save", "GET /seeds/:id", "POST /v1/deep/x save"}},
+		"Python: views of a class, rules added by hand, apps mounted": {`
+-- a.py --
+app = FastAPI()
+sub = FastAPI()
+app.mount("/sub", sub)
+@sub.api_route("/x", methods=["get", "POST"])
+def x(): pass
+flask.add_url_rule("/rule", "name", view)
+@app.websocket("/ws")
+def ws(): pass
+@cache.get("key")
+def no(): pass
+urlpatterns = [re_path(r"^lots/(?P<id>\d+)$", views.Lot.as_view())]
+`, []string{"ANY /lots/(?P<id>\\d+) views.Lot", "ANY /rule view", "GET /sub/x x", "POST /sub/x x"}},
+		"PHP: prefixes in arrays, groups in groups, classes with an address": {`
+-- r.php --
+<?php
+Route::group(['prefix' => 'admin'], function () {
+    Route::prefix('deep')->group(function () {
+        Route::any('x', fn () => 1);
+    });
+    Route::delete('y', 'Y@drop');
+});
+$router->get('/slim/{id}', Lots::class);
+$cache->get('/not', 1);
+-- C.php --
+<?php
+#[Route('/lots')]
+class C {
+    #[Route('/{id}', name: 'one', methods: ['GET', 'HEAD'])]
+    #[IsGranted('X')]
+    public function one() {}
+    #[Route]
+    public function all() {}
+}
+`, []string{"DELETE /admin/y Y.drop", "ANY /admin/deep/x", "ANY /lots all", "GET /lots/{id} one", "HEAD /lots/{id} one", "GET /slim/{id} Lots"}},
+		"Ruby: resources within each other, one of a kind, scopes, verbs": {`
+-- config/routes.rb --
+Rails.application.routes.draw do
+  root 'home#index'
+  resource :profile, only: %i[show update]
+  scope '/v1', module: 'v1' do
+    resources :shelves, except: [:new, :edit, :destroy, :create, :update] do
+      resources :boxes, only: :index
+      member do
+        post 'dry', to: 'shelves#dry'
+      end
+      collection do
+        get 'full', to: 'shelves#full'
+      end
+    end
+  end
+  match '/x', to: 'x#y', via: :all
+  delete 'seeds/:id' => 'seeds#drop'
+end
+`, []string{
+			"GET /profile ProfileController.show", "PATCH /profile ProfileController.update", "PUT /profile ProfileController.update",
+			"DELETE /seeds/:id SeedsController.drop",
+			"GET /v1/shelves V1::ShelvesController.index", "GET /v1/shelves/:id V1::ShelvesController.show",
+			"GET /v1/shelves/:shelf_id/boxes V1::BoxesController.index",
+			"POST /v1/shelves/:id/dry V1::ShelvesController.dry",
+			"GET /v1/shelves/full V1::ShelvesController.full",
+		}},
+	} {
+		t.Run(name, func(t *testing.T) {
+			require.ElementsMatch(t, c.want, told(t, c.tree))
+		})
+	}
+}
