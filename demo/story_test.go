@@ -1,0 +1,78 @@
+package demo_test
+
+import (
+	"context"
+	"path/filepath"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/routes"
+	"jantel/core/source"
+	"jantel/core/survey"
+	_ "jantel/core/syntax/languages"
+	"jantel/demo"
+
+	"github.com/stretchr/testify/require"
+)
+
+// at surveys the demo at a revision.
+func at(t *testing.T, dir, rev string) (*model.Survey, *judgement.Result) {
+	t.Helper()
+	src, err := source.Open(context.Background(), source.Request{Path: dir, Revision: rev})
+	require.NoError(t, err)
+	defer func() { require.NoError(t, src.Close()) }()
+	s, err := survey.Run(context.Background(), src, survey.Options{Name: "hollin-vault"})
+	require.NoError(t, err)
+	return s, judgement.Judge(s, model.Brief{Stage: model.InService}, nil)
+}
+
+func TestTheDemoHasSomethingTrueToShow(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "hollin-vault")
+	require.NoError(t, demo.Make(context.Background(), dir))
+	before, judgedBefore := at(t, dir, "before")
+	after, judgedAfter := at(t, dir, "after")
+
+	for _, s := range []*model.Survey{before, after} {
+		for _, f := range s.Files {
+			if f.Facts != nil {
+				require.NotEqual(t, model.ReadPartial, f.Facts.Read, "%s: %s", f.Path, f.Facts.Problem)
+			}
+		}
+		require.Empty(t, s.Unresolved, "every import of the demo leads somewhere")
+	}
+
+	rules := func(j *judgement.Result) map[string]int {
+		m := map[string]int{}
+		for _, sm := range j.Smells {
+			m[sm.Rule]++
+		}
+		return m
+	}
+	was, is := rules(judgedBefore), rules(judgedAfter)
+	for _, slug := range []string{"hidden-by-prefix", "file-cycle", "climbing-imports", "vague-name", "long-file", "crowded-folder"} {
+		require.Positive(t, is[slug], "the demo shows %s", slug)
+	}
+	require.NotEqual(t, was, is, "what was mended and what is new shows")
+
+	all := routes.Of(after)
+	require.Len(t, all, 29)
+	for _, r := range all {
+		require.NotEmpty(t, r.HandlerPath, "%s %s is followed to what answers", r.Method, r.Pattern)
+	}
+
+	h := after.History
+	require.Equal(t, 26, h.Commits)
+	require.Len(t, h.Authors, 4)
+	require.NotEmpty(t, h.Pairs)
+	require.Less(t, before.History.Commits, h.Commits)
+}
+
+func TestTheBenchReadsBetterThanTheDesk(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "hollin-vault")
+	require.NoError(t, demo.Make(context.Background(), dir))
+	_, j := at(t, dir, "after")
+	bench, desk := j.Folder("bench").Legibility, j.Folder("desk").Legibility
+	require.Greater(t, *bench.Total, *desk.Total, "the good example scores above the one with faults")
+	require.Greater(t, *bench.Layout, *desk.Layout)
+}
