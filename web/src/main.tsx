@@ -11,7 +11,20 @@ import '@fontsource-variable/source-sans-3/wght.css'
 import { client } from './api/queries'
 import Frame from './frame/Frame'
 import { system } from './theme/system'
-import './theme/style.css'
+// In this order: later sheets build on earlier ones.
+import './theme/base.css'
+import './frame/frame.css'
+import './theme/ink.css'
+import './margin/margin.css'
+import './theme/roles.css'
+import './layout/layout.css'
+import './overview/overview.css'
+import './code/code.css'
+import './findings/findings.css'
+import './journeys/journeys.css'
+import './search/search.css'
+import './home/home.css'
+import './theme/media.css'
 
 const Home = lazy(() => import('./home/Home'))
 
