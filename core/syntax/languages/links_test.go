@@ -323,9 +323,20 @@ end
 Vault
 Vault::Lot.new
 File.read(1)
+-- app/inner.rb --
+module Vault
+  ::File.join(1)
+  x::File
+  y = ::Vault::Lot
+end
+-- lib/vault/file.rb --
+module Vault
+  File = 1
+end
 -- lib/file.rb --
 class File; end
 `, links: []string{
+			"app/inner.rb -> lib/vault/lot.rb",
 			"app/use.rb -> lib/vault.rb",
 			"app/use.rb -> lib/vault/lot.rb",
 			"lib/vault/lot.rb -> lib/vault/kept.rb (inheritance)",

@@ -167,6 +167,7 @@ until k do l end
 loop do m end
 def n; end
 `, defs: []string{"+function n 10-10"}},
+		{name: "names with their path, within others and from the top", file: "a.rb", text: "module A\n  class B::C < D; end\n  class ::E; end\n  module F::G; def h; end; end\nend\nclass I::J; end\n", defs: []string{"+namespace A 1-5", "+class A.B.C 2-2", "+class E 3-3", "+namespace A.F.G 4-4", "+method A.F.G.h 4-4", "+class I.J 6-6"}},
 		{name: "comments of pages, and data behind the end", file: "a.rb", text: "=begin\nclass No\n=end\nclass A\nend\n=begin x\n=end\ndef b; end\n__END__\nclass Data\n", defs: []string{"+class A 4-5", "+function b 8-8"}},
 	})
 }

@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 5, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Ruby", Version: 6, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
 }
 
 // block is something that an "end" closes.
@@ -263,7 +263,7 @@ func (r *reader) define(i, end int, name string, kind model.DefinitionKind, publ
 }
 
 func under(scope, name string) string {
-	if rest, ok := strings.CutPrefix(name, "::"); ok {
+	if rest, ok := strings.CutPrefix(name, "::"); ok || name == "" {
 		return rest
 	}
 	if scope == "" {
@@ -291,8 +291,8 @@ func (r *reader) class(i int) int {
 	}
 	d := r.define(i, i, last(name), model.DefClass, true)
 	r.names[name] = true
-	if r.f.Definitions[d].Parent == "" && strings.Contains(name, "::") {
-		r.f.Definitions[d].Parent = strings.ReplaceAll(strings.TrimPrefix(name[:strings.LastIndex(name, "::")], "::"), "::", ".")
+	if i := strings.LastIndex(name, "::"); i >= 0 {
+		r.f.Definitions[d].Parent = strings.ReplaceAll(under(r.scope(), name[:i]), "::", ".")
 	}
 	if s.Is(j, "<") && isConstant(s, j+1) {
 		base, k := r.path(j + 1)
@@ -310,8 +310,8 @@ func (r *reader) module(i int) int {
 	name, j := r.path(i + 1)
 	d := r.define(i, i, last(name), model.DefNamespace, true)
 	r.names[name] = true
-	if r.f.Definitions[d].Parent == "" && strings.Contains(name, "::") {
-		r.f.Definitions[d].Parent = strings.ReplaceAll(strings.TrimPrefix(name[:strings.LastIndex(name, "::")], "::"), "::", ".")
+	if i := strings.LastIndex(name, "::"); i >= 0 {
+		r.f.Definitions[d].Parent = strings.ReplaceAll(under(r.scope(), name[:i]), "::", ".")
 	}
 	r.open(block{def: d, scope: under(r.scope(), name), isType: true})
 	return j
@@ -444,9 +444,19 @@ func (r *reader) constant(i int) int {
 		r.f.Definitions[d].EndLine = s.EndLine(min(k-1, s.Len()-1))
 		return k
 	}
-	if !r.types[i] && !s.Is(i-1, ":") {
-		r.mention(name, r.scope(), s.Line(i))
+	if r.types[i] || s.Is(i-1, ":") {
+		return j
 	}
+	if s.Is(i-1, "::") {
+		// "::File" is looked up from the top; "x::File" in what x is, which is
+		// not known.
+		before := s.Kind(i - 2)
+		if touching := i >= 2 && s.Tokens[i-2].End == s.Tokens[i-1].Start; touching && (before == syntax.Ident || s.Is(i-2, ")") || s.Is(i-2, "]")) {
+			return j
+		}
+		name = "::" + name
+	}
+	r.mention(name, r.scope(), s.Line(i))
 	return j
 }
 
