@@ -165,6 +165,10 @@ func (s *Server) status(ctx context.Context, c review.Codebase) (CodebaseStatus,
 	if len(list) > 0 {
 		st.Last = &list[0]
 		if st.Running == nil && st.Last.State == review.Running {
+			// It may have begun since it was asked for.
+			st.Running = s.jobs.running(c.ID)
+		}
+		if st.Running == nil && st.Last.State == review.Running {
 			// Its end could not be recorded, as on a full disk.
 			st.Last.State, st.Last.Problem = review.Interrupted, "it broke off, and its end could not be recorded"
 		}

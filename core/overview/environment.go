@@ -32,10 +32,3 @@ func environment(s *model.Survey, j *judgement.Result, place string) (int, []mod
 	}
 	return len(names), ev
 }
-
-func plural2(n int, word string) string {
-	if n == 1 {
-		return "one " + word
-	}
-	return group(n) + " " + word + "s"
-}

@@ -2,6 +2,7 @@ package overview
 
 import (
 	"fmt"
+	"path"
 	"slices"
 	"time"
 
@@ -54,7 +55,7 @@ func historySentence(s *model.Survey, place string, add func(ev []model.Evidence
 		for _, q := range h.Pairs[:min(12, len(h.Pairs))] {
 			ev = append(ev, model.Evidence{Path: q.A, Note: fmt.Sprintf("with %s in %s of its changes", q.B, times(q.Together))})
 		}
-		add(ev, "%s together as a rule; %s and %s did so %s.", plural(len(h.Pairs), "pair of files changes", "pairs of files change"), base(p.A), base(p.B), times(p.Together))
+		add(ev, "%s together as a rule; %s and %s did so %s.", plural(len(h.Pairs), "pair of files changes", "pairs of files change"), path.Base(p.A), path.Base(p.B), times(p.Together))
 	}
 }
 
@@ -103,13 +104,4 @@ func counted(n int, word string) string {
 		return "One " + word
 	}
 	return group(n) + " " + word + "s"
-}
-
-func base(p string) string {
-	for i := len(p) - 1; i >= 0; i-- {
-		if p[i] == '/' {
-			return p[i+1:]
-		}
-	}
-	return p
 }

@@ -401,7 +401,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 		}
 	}
 	if vars, ev := environment(s, j, sh.Place); vars > 0 {
-		add(ev, "It reads %s of its environment.", plural2(vars, "variable"))
+		add(ev, "It reads %s of its environment.", strings.ToLower(counted(vars, "variable")))
 	}
 	historySentence(s, sh.Place, add)
 	rings := 0

@@ -94,15 +94,16 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	known := r.remember(ctx)
 	listing, err := src.List(ctx)
 	if err != nil {
+		known() // the cache may be closed as soon as this returns
 		return nil, err
 	}
 	s.Notes = listing.Notes
 	r.took("list", &t)
 
+	defer r.keeping.Wait()
 	if s.Files, err = r.read(ctx, listing.Entries, known); err != nil {
 		return nil, err
 	}
-	defer r.keeping.Wait()
 	r.took("read", &t)
 
 	r.report(Progress{Step: "linking", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load())})

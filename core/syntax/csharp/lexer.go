@@ -21,10 +21,10 @@ func special(b *syntax.Builder) bool {
 		}
 	case '@':
 		if b.Next(`@"`) {
-			return verbatim(b, 2, false)
+			return verbatim(b, 2)
 		}
 		if b.Next(`@$"`) {
-			return verbatim(b, 3, true)
+			return verbatim(b, 3)
 		}
 		if b.Pos+1 < len(b.Src) && syntax.IsIdentStart(b.Src[b.Pos+1]) {
 			// A name that would be a word of the language without its mark.
@@ -46,7 +46,7 @@ func special(b *syntax.Builder) bool {
 			raw(b, n)
 			return true
 		case n == 1 && bytes.HasPrefix(rest, []byte(`@"`)):
-			return verbatim(b, 3, true)
+			return verbatim(b, 3)
 		case n == 1 && len(rest) > 0 && rest[0] == '"':
 			return interpolated(b)
 		}
@@ -108,7 +108,7 @@ func directive(b *syntax.Builder) bool {
 }
 
 // verbatim takes @"…", in which a quote is written twice and lines may end.
-func verbatim(b *syntax.Builder, open int, holes bool) bool {
+func verbatim(b *syntax.Builder, open int) bool {
 	start, line := b.Pos, b.LineNo
 	if b.Spent() {
 		return false
@@ -121,7 +121,6 @@ func verbatim(b *syntax.Builder, open int, holes bool) bool {
 			p++
 			continue
 		}
-		_ = holes
 		b.Pos = p + 1
 		b.LineNo += bytes.Count(b.Src[start:b.Pos], []byte{'\n'})
 		b.Add(syntax.String, start, line)

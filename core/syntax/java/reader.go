@@ -242,7 +242,6 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 	}
 	last := s.Close(i)
 	d.EndLine = s.EndLine(last)
-	at := len(r.f.Definitions)
 	r.f.Definitions = append(r.f.Definitions, d)
 	name := d.Qualified()
 	for k := parts[0]; k < parts[1]; k++ {
@@ -268,7 +267,6 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 		}
 		i = max(r.member(i, last, name), i+1)
 	}
-	_ = at
 	return last + 1
 }
 

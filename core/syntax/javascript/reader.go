@@ -262,7 +262,7 @@ func (r *reader) statement(i, end int, parent string) int {
 			r.public[s.Text(i)] = true
 		} else {
 			kind := r.functionKind("", i, last)
-			if kind == model.DefFunction && !r.standsAsFunction(i, last) {
+			if kind == model.DefFunction && !r.isFunction(i, last) {
 				kind = model.DefConstant // a value that something else makes
 			}
 			r.define("default", parent, kind, first, last, true)
@@ -304,33 +304,6 @@ func (r *reader) assignment(i, end int, parent string) int {
 		return last + 1
 	}
 	return r.statementEnd(i, end) + 1
-}
-
-// standsAsFunction reports whether the expression from i to last is a function as it
-// stands, not one handed to another.
-func (r *reader) standsAsFunction(i, last int) bool {
-	s := r.s
-	if s.Is(i, "async") {
-		i++
-	}
-	if s.Is(i, "function") {
-		return true
-	}
-	j := r.skipTypeArgs(i)
-	if s.Is(j, "(") {
-		j = s.Close(j)
-	} else if !s.IsIdent(j) {
-		return false
-	}
-	for k := j + 1; k <= last; k = s.Close(k) + 1 {
-		if s.Is(k, "=>") || s.Is(k, "=") && s.Is(k+1, ">") {
-			return true
-		}
-		if s.Is(k, "(") || s.Is(k, ",") {
-			return false
-		}
-	}
-	return false
 }
 
 func join(parent, name string) string {

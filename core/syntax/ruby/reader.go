@@ -115,9 +115,7 @@ func (r *reader) token(i int) int {
 	}
 	if s.Is(i-1, ".") || s.Is(i-1, "&.") {
 		// A method called by a keyword's name; "X::y" is looked at below.
-		if r.call(i) {
-			return i + 1
-		}
+		r.call(i)
 		return i + 1
 	}
 	word := s.Text(i)
