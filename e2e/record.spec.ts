@@ -127,6 +127,9 @@ test('the list is grouped, filtered in the URL and put in order', async ({ page,
   await expect(page.locator('.frow')).toHaveCount(2)
   await page.locator('#view').getByLabel('kind').selectOption('')
   const titles = () => page.locator('.frow .asText').allTextContents()
+  // The list is whole again when findings of another kind are back in it.
+  await expect(page).not.toHaveURL(/kind=ask/)
+  await expect.poll(async () => (await titles()).length).toBeGreaterThan(2)
   const before = await titles()
   await page.getByRole('button', { name: 'Later' }).first().click()
   await expect.poll(titles).toEqual([before[1], before[0], ...before.slice(2)])

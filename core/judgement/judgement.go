@@ -16,6 +16,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/patterns"
 	"jantel/core/smells"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 
 	"github.com/bmatcuk/doublestar/v4"
@@ -57,9 +58,6 @@ func CheckBrief(b model.Brief) error {
 	return nil
 }
 
-// imports are the languages whose imports are read and resolved.
-var imports = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Java": true, "PHP": true, "Ruby": true, "C#": true}
-
 // Judge judges a survey. The brief must have passed CheckBrief; a brief
 // without a stage is taken as growing.
 func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
@@ -90,7 +88,7 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 	for i := range j.Smells {
 		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
 	}
-	scores := smells.Score(c, j.Smells, func(f *model.File) bool { return imports[f.Language] })
+	scores := smells.Score(c, j.Smells, resolved)
 	ranking.Wait()
 	j.Legibility = scores.ByFolder["."]
 	j.Strains = scores.Arithmetic(".")
@@ -100,6 +98,12 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 	}
 	countSmells(s, j)
 	return &Result{j, scores}
+}
+
+// resolved reports whether the imports of a file's language are followed.
+func resolved(f *model.File) bool {
+	l := syntax.Named(f.Language)
+	return l != nil && l.Resolve != nil
 }
 
 // inParts calls fn for each index below n, from several goroutines.

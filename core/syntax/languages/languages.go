@@ -12,4 +12,5 @@ import (
 	_ "jantel/core/syntax/projectfiles" // package.json, go.mod and their like
 	_ "jantel/core/syntax/python"       // Python
 	_ "jantel/core/syntax/ruby"         // Ruby
+	_ "jantel/core/syntax/rust"         // Rust
 )

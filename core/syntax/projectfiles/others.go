@@ -13,12 +13,15 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/syntax"
+
+	"github.com/BurntSushi/toml"
 )
 
 func init() {
 	for _, l := range []*syntax.Language{
 		{Name: "Composer package", Version: 1, FileNames: []string{"composer.json"}, Read: wrap(composer)},
 		{Name: "Maven project", Version: 1, FileNames: []string{"pom.xml"}, Read: wrap(maven)},
+		{Name: "Cargo package", Version: 1, FileNames: []string{"Cargo.toml"}, Read: wrap(cargo)},
 		{Name: "Gradle build", Version: 1, FileNames: []string{"build.gradle", "build.gradle.kts"}, Read: wrap(gradle)},
 	} {
 		syntax.Register(l)
@@ -148,6 +151,74 @@ func gradle(src []byte) (*model.Project, error) {
 	}
 	if m := gradleText.FindSubmatch(src); m != nil {
 		p.Description = string(m[1])
+	}
+	return p, nil
+}
+
+// cargo reads Cargo.toml: the package, what it needs and the files its
+// programs and its library start with. The library's name stands in Exports
+// under "lib" where it differs, its file in Roots.
+func cargo(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "cargo", Dependencies: map[string]string{}}
+	type target struct {
+		Name string `toml:"name"`
+		Path string `toml:"path"`
+	}
+	type needs map[string]any
+	var raw struct {
+		Package struct {
+			Name        string `toml:"name"`
+			Description any    `toml:"description"`
+		} `toml:"package"`
+		Lib       target   `toml:"lib"`
+		Bin       []target `toml:"bin"`
+		Test      []target `toml:"test"`
+		Example   []target `toml:"example"`
+		Bench     []target `toml:"bench"`
+		Needs     needs    `toml:"dependencies"`
+		DevNeeds  needs    `toml:"dev-dependencies"`
+		Building  needs    `toml:"build-dependencies"`
+		Workspace struct {
+			Members []string `toml:"members"`
+			Needs   needs    `toml:"dependencies"`
+		} `toml:"workspace"`
+	}
+	if tooDeep(src) {
+		return p, errors.New("nested too deeply to be read")
+	}
+	if _, err := toml.Decode(string(src), &raw); err != nil {
+		return p, fmt.Errorf("not TOML as cargo reads it: %w", err)
+	}
+	p.Name = raw.Package.Name
+	p.Description, _ = raw.Package.Description.(string)
+	p.Workspaces = raw.Workspace.Members
+	if raw.Lib.Path != "" {
+		p.Roots = []string{raw.Lib.Path}
+	}
+	if raw.Lib.Name != "" {
+		p.Exports = map[string]string{"lib": raw.Lib.Name}
+	}
+	for _, l := range [][]target{raw.Bin, raw.Test, raw.Example, raw.Bench} {
+		for _, t := range l {
+			if t.Path != "" {
+				p.Entries = append(p.Entries, t.Path)
+			}
+		}
+	}
+	sort.Strings(p.Entries)
+	for _, m := range []needs{raw.Workspace.Needs, raw.Building, raw.DevNeeds, raw.Needs} {
+		for name, v := range m {
+			version := ""
+			switch x := v.(type) {
+			case string:
+				version = x
+			case map[string]any:
+				version, _ = x["version"].(string)
+			}
+			if version != "" || p.Dependencies[name] == "" {
+				p.Dependencies[name] = version
+			}
+		}
 	}
 	return p, nil
 }

@@ -1,0 +1,828 @@
+// Package rust reads Rust.
+package rust
+
+import (
+	"bytes"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+func init() {
+	syntax.Register(&syntax.Language{Name: "Rust", Version: 1, Extensions: []string{".rs"}, Read: read, Resolve: resolve})
+}
+
+var grammar = &syntax.Braces{NestedComments: true, Special: special}
+
+// special takes raw strings, strings that run over lines, characters and the
+// names of lifetimes, which start with the same sign as a character.
+func special(b *syntax.Builder) bool {
+	src, p := b.Src, b.Pos
+	switch c := src[p]; c {
+	case '"':
+		return quoted(b, 0)
+	case 'r', 'b', 'c':
+		if p > 0 && syntax.IsIdentPart(src[p-1]) {
+			return false
+		}
+		n := 1
+		if c != 'r' && p+1 < len(src) && src[p+1] == 'r' {
+			n = 2
+		}
+		if p+n >= len(src) {
+			return false
+		}
+		if c != 'r' && n == 1 {
+			switch src[p+1] {
+			case '"':
+				return quoted(b, 1)
+			case '\'':
+				return character(b, 1)
+			}
+			return false
+		}
+		hashes := 0
+		for p+n+hashes < len(src) && src[p+n+hashes] == '#' {
+			hashes++
+		}
+		if p+n+hashes < len(src) && src[p+n+hashes] == '"' {
+			b.Until(n+hashes+1, `"`+strings.Repeat("#", hashes))
+			return true
+		}
+		if hashes == 1 && c == 'r' && p+2 < len(src) && syntax.IsIdentStart(src[p+2]) {
+			// r#type is the name "type".
+			start, line := p+2, b.LineNo
+			for b.Pos += 2; b.Pos < len(src) && syntax.IsIdentPart(src[b.Pos]); {
+				b.Pos++
+			}
+			b.Add(syntax.Ident, start, line)
+			return true
+		}
+	case '\'':
+		return character(b, 0)
+	}
+	return false
+}
+
+// quoted takes a string, which may hold line ends, after so many bytes.
+func quoted(b *syntax.Builder, prefix int) bool {
+	start, line := b.Pos, b.LineNo
+	b.Pos += prefix
+	if b.Quoted('"', true) {
+		b.Last().Start = int32(start)
+		return true
+	}
+	b.Pos, b.LineNo = start+prefix+1, line
+	b.Misread("a string is not closed", line)
+	b.Add(syntax.Punct, start, line)
+	return true
+}
+
+// character takes 'x' or '\n'; a lifetime 'a is taken as a sign.
+func character(b *syntax.Builder, prefix int) bool {
+	start, line, src := b.Pos, b.LineNo, b.Src
+	p := b.Pos + prefix + 1
+	end := -1
+	switch {
+	case p >= len(src):
+	case src[p] == '\\':
+		for k := p + 2; k < len(src) && k < p+14 && src[k-1] != '\n'; k++ {
+			if src[k] == '\'' {
+				end = k
+				break
+			}
+		}
+	default:
+		k := p + 1
+		for k < len(src) && k < p+4 && src[k]&0xC0 == 0x80 {
+			k++
+		}
+		if k < len(src) && src[k] == '\'' && src[p] != '\'' && src[p] != '\n' {
+			end = k
+		}
+	}
+	if end >= 0 {
+		b.Pos = end + 1
+		b.Add(syntax.String, start, line)
+		return true
+	}
+	for b.Pos = p; b.Pos < len(src) && syntax.IsIdentPart(src[b.Pos]); {
+		b.Pos++
+	}
+	b.Add(syntax.Punct, start, line)
+	return true
+}
+
+var environment = &syntax.Environment{Calls: syntax.Set("var", "var_os")}
+
+type reader struct {
+	s     *syntax.Stream
+	f     *model.Facts
+	signs syntax.Signs
+	names map[string]bool
+	paths map[string]bool // paths met in the code, once each
+}
+
+func read(_ string, src []byte) *model.Facts {
+	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, paths: map[string]bool{}}
+	r.items(0, r.s.Len(), scope{})
+	r.inside()
+	r.f.Doc, r.f.DocLine = opening(src)
+	r.f.Env = environment.Read(r.s)
+	r.f.Names = syntax.SortedSet(r.names)
+	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// opening is the text of the "//!" lines a file starts with.
+func opening(src []byte) (string, int) {
+	var text []string
+	first := 0
+	for n, rest := 1, src; len(rest) > 0; n++ {
+		var line []byte
+		line, rest, _ = bytes.Cut(rest, []byte{'\n'})
+		l := strings.TrimSpace(string(line))
+		doc, ok := strings.CutPrefix(l, "//!")
+		switch {
+		case ok:
+			if first == 0 {
+				first = n
+			}
+			text = append(text, strings.TrimSpace(strings.TrimLeft(doc, " #")))
+			continue
+		case first == 0 && (l == "" || strings.HasPrefix(l, "//")):
+			continue
+		}
+		break
+	}
+	return syntax.Sentence(strings.TrimLeft(strings.Join(text, "\n"), "\n"), 240), first
+}
+
+// scope is what a run of items lies in.
+type scope struct {
+	parent  string // qualified name
+	modules string // path of the modules around, for files below them
+	body    bool   // of a type or a trait: functions are methods
+	trait   bool   // whose members are as public as it is
+	shown   bool
+	hidden  bool // inside a function, where modules are out of reach
+}
+
+// items reads declarations from i up to end and steps over everything else.
+func (r *reader) items(i, end int, in scope) {
+	for i < end {
+		i = max(r.item(i, end, in), i+1)
+	}
+}
+
+type head struct {
+	first  int
+	public bool
+	path   string // of #[path = "…"]
+	test   bool
+	marks  []string
+	macro  bool
+}
+
+// attributes reads #[…] and the words before a declaration.
+func (r *reader) attributes(i, end int) (head, int) {
+	s := r.s
+	h := head{first: i}
+	for i < end {
+		switch {
+		case s.Is(i, "#"):
+			j := i + 1
+			if s.Is(j, "!") {
+				j++
+			}
+			if !s.Is(j, "[") {
+				return h, i
+			}
+			inner := s.Is(i+1, "!")
+			name, _ := r.path(j + 1)
+			if !inner {
+				h.marks = append(h.marks, name)
+			}
+			switch name {
+			case "path":
+				if s.Kind(j+3) == syntax.String {
+					h.path = s.Unquote(j + 3)
+				}
+			case "test", "tokio::test", "rstest":
+				h.test = true
+				r.signs.Add("test", s.Line(i))
+			case "derive":
+				for k := j + 2; k < s.Close(j); k++ {
+					if s.Is(k, "Serialize") || s.Is(k, "Deserialize") {
+						r.signs.Add("schema", s.Line(k))
+						break
+					}
+				}
+			case "macro_export":
+				h.macro = true
+			}
+			i = s.Close(j) + 1
+			if inner {
+				h.first = i
+			}
+		case s.Is(i, "pub"):
+			h.public = true
+			i++
+			if s.Is(i, "(") {
+				i = s.Close(i) + 1
+			}
+		case s.Is(i, "default") && s.IsIdent(i+1), s.Is(i, "async") && !s.Is(i+1, "{") && !s.Is(i+1, "move"),
+			s.Is(i, "unsafe") && !s.Is(i+1, "{"), s.Is(i, "safe") && s.IsIdent(i+1),
+			s.Is(i, "const") && (s.Is(i+1, "fn") || s.Is(i+1, "unsafe") || s.Is(i+1, "async") || s.Is(i+1, "extern")):
+			i++
+		case s.Is(i, "extern") && s.Kind(i+1) == syntax.String && !s.Is(i+2, "{"):
+			i += 2
+		case s.Is(i, "extern") && s.Is(i+1, "fn"):
+			i++
+		default:
+			return h, i
+		}
+	}
+	return h, i
+}
+
+// path reads a::b::c and returns the index behind it.
+func (r *reader) path(i int) (string, int) {
+	s := r.s
+	var b strings.Builder
+	if s.Is(i, ":") && s.Is(i+1, ":") {
+		b.WriteString("::")
+		i += 2
+	}
+	for s.IsIdent(i) {
+		b.Write(s.Bytes(i))
+		i++
+		if !s.Is(i, ":") || !s.Is(i+1, ":") || !s.IsIdent(i+2) {
+			break
+		}
+		b.WriteString("::")
+		i += 2
+	}
+	return b.String(), i
+}
+
+func (r *reader) add(h head, in scope, name string, kind model.DefinitionKind, last int) *model.Definition {
+	exported := h.public || in.trait && in.shown
+	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: in.parent, Kind: kind,
+		Line: r.s.Line(h.first), EndLine: r.s.EndLine(last), Exported: exported, Marks: h.marks})
+	d := &r.f.Definitions[len(r.f.Definitions)-1]
+	if in.parent == "" && !in.hidden {
+		r.names[name] = true
+	}
+	return d
+}
+
+// stop is the index of the semicolon or of the closing brace that ends the
+// declaration at i.
+func (r *reader) stop(i, end int) (last, open int) {
+	s := r.s
+	for ; i < end; i = s.Close(i) + 1 {
+		if s.Is(i, "{") {
+			return s.Close(i), i
+		}
+		if s.Is(i, ";") || s.Is(i, "}") {
+			return i, -1
+		}
+	}
+	return max(end-1, 0), -1
+}
+
+// semicolon is the index of the semicolon that ends the statement at i.
+func (r *reader) semicolon(i, end int) int {
+	for ; i < end; i = r.s.Close(i) + 1 {
+		if r.s.Is(i, ";") || r.s.Is(i, "}") {
+			return i
+		}
+	}
+	return max(end-1, 0)
+}
+
+func (r *reader) item(i, end int, in scope) int {
+	s := r.s
+	h, i := r.attributes(i, end)
+	if i >= end {
+		return i
+	}
+	switch s.Text(i) {
+	case "use":
+		return r.use(h, i, end, in)
+	case "mod":
+		if !s.IsIdent(i + 1) {
+			return i + 1
+		}
+		return r.module(h, i, end, in)
+	case "extern":
+		if s.Is(i+1, "crate") {
+			kind := model.LinkImport
+			if h.public {
+				kind = model.LinkReExport
+			}
+			r.f.Imports = append(r.f.Imports, model.Import{Text: s.Text(i + 2), Kind: kind, Line: s.Line(h.first), Alias: "crate"})
+			return r.semicolon(i, end) + 1
+		}
+		open := i + 1
+		if s.Kind(open) == syntax.String {
+			open++
+		}
+		if s.Is(open, "{") {
+			r.items(open+1, s.Close(open), in)
+			return s.Close(open) + 1
+		}
+	case "struct", "union":
+		if s.IsIdent(i + 1) {
+			return r.structure(h, i, end, in)
+		}
+	case "enum":
+		if s.IsIdent(i + 1) {
+			return r.enum(h, i, end, in)
+		}
+	case "trait":
+		if s.IsIdent(i + 1) {
+			last, open := r.stop(i+2, end)
+			d := r.add(h, in, s.Text(i+1), model.DefInterface, last)
+			d.Bases = r.bounds(i+2, max(open, i+2))
+			if open >= 0 {
+				r.items(open+1, last, scope{parent: d.Qualified(), body: true, trait: true, shown: d.Exported, hidden: in.hidden})
+			}
+			return last + 1
+		}
+	case "impl":
+		return r.implementation(i, end, in)
+	case "fn":
+		if s.IsIdent(i + 1) {
+			return r.function(h, i, end, in)
+		}
+	case "type":
+		if s.IsIdent(i + 1) {
+			last := r.semicolon(i, end)
+			r.add(h, in, s.Text(i+1), model.DefType, last)
+			return last + 1
+		}
+	case "const", "static":
+		j := i + 1
+		if s.Is(j, "mut") || s.Is(j, "ref") {
+			j++
+		}
+		if s.IsIdent(j) && s.Is(j+1, ":") && !s.Is(j+2, ":") {
+			last := r.semicolon(j, end)
+			kind := model.DefConstant
+			if j > i+1 {
+				kind = model.DefVariable
+			}
+			if s.Text(j) != "_" {
+				r.add(h, in, s.Text(j), kind, last)
+			}
+			return last + 1
+		}
+	case "macro_rules":
+		if s.Is(i+1, "!") && s.IsIdent(i+2) {
+			last := s.Close(i + 3)
+			h.public = h.public || h.macro
+			r.add(h, in, s.Text(i+2), model.DefOther, last)
+			return last + 1
+		}
+	case "macro":
+		if s.IsIdent(i+1) && (s.Is(i+2, "(") || s.Is(i+2, "{")) {
+			last, _ := r.stop(i+2, end)
+			r.add(h, in, s.Text(i+1), model.DefOther, last)
+			return last + 1
+		}
+	}
+	if s.IsIdent(i) && s.Is(i+1, "!") && !in.hidden {
+		// A macro called among the items may well hold items.
+		open := i + 2
+		if s.Is(open, "{") || s.Is(open, "(") {
+			name := s.Text(i)
+			if name != "compile_error" && name != "thread_local" && s.Is(open, "{") && in.parent == "" {
+				r.items(open+1, s.Close(open), in)
+			}
+			return s.Close(open) + 1
+		}
+	}
+	if s.Is(i, "{") && !in.hidden && in.parent == "" {
+		// The branch of a macro that picks items by platform.
+		r.items(i+1, s.Close(i), in)
+	}
+	return s.Close(i) + 1
+}
+
+// bounds are the traits after the colon between i and end.
+func (r *reader) bounds(i, end int) []string {
+	s := r.s
+	i = r.angle(i, end)
+	if !s.Is(i, ":") {
+		return nil
+	}
+	var out []string
+	for i++; i < end && !s.Is(i, "where"); {
+		if name, j := r.path(i); name != "" {
+			out = append(out, name)
+			i = r.angle(j, end)
+			continue
+		}
+		i = s.Close(i) + 1
+	}
+	return out
+}
+
+// angle steps over <…> at i; an arrow closes nothing.
+func (r *reader) angle(i, end int) int {
+	s := r.s
+	if !s.Is(i, "<") {
+		return i
+	}
+	depth := 0
+	for ; i < end; i++ {
+		switch string(s.Bytes(i)) {
+		case "<":
+			depth++
+		case ">":
+			if s.Is(i-1, "-") || s.Is(i-1, "=") && s.Tokens[i-1].End == s.Tokens[i].Start && !s.Is(i-2, "<") && s.Kind(i-2) == syntax.Punct {
+				continue
+			}
+			if depth--; depth == 0 {
+				return i + 1
+			}
+		case "(", "[", "{":
+			i = s.Close(i)
+		case ";":
+			return i
+		}
+	}
+	return i
+}
+
+func (r *reader) module(h head, i, end int, in scope) int {
+	s := r.s
+	name := s.Text(i + 1)
+	below := name
+	if in.modules != "" {
+		below = in.modules + "::" + name
+	}
+	if s.Is(i+2, "{") {
+		last := s.Close(i + 2)
+		d := r.add(h, in, name, model.DefNamespace, last)
+		r.items(i+3, last, scope{parent: d.Qualified(), modules: below, hidden: in.hidden})
+		return last + 1
+	}
+	if s.Is(i+2, ";") && !in.hidden {
+		im := model.Import{Text: below, Kind: model.LinkImport, Line: s.Line(h.first), Alias: "mod"}
+		if h.path != "" {
+			im.Text, im.Alias = h.path, "path"
+			im.Names = []string{below}
+		}
+		r.f.Imports = append(r.f.Imports, im)
+		if in.parent == "" {
+			r.names[name] = true
+		}
+	}
+	return i + 3
+}
+
+// use reads one use statement with all its branches.
+func (r *reader) use(h head, i, end int, in scope) int {
+	s := r.s
+	last := r.semicolon(i+1, end)
+	kind := model.LinkImport
+	switch {
+	case h.public:
+		kind = model.LinkReExport
+	case in.hidden:
+		kind = model.LinkLazyImport
+	}
+	r.branches("", i+1, last, func(path, name, local string) {
+		text := path
+		if name != "*" && name != "" {
+			text = path + "::" + name
+			if path == "" || path == "::" {
+				text = path + name
+			}
+		}
+		im := model.Import{Text: text, Kind: kind, Line: s.Line(h.first), Alias: in.modules}
+		if name != "" {
+			im.Names = []string{local}
+			if name == "*" {
+				im.Names = []string{"*"}
+			}
+		}
+		if text != "" {
+			r.f.Imports = append(r.f.Imports, im)
+			if h.public && in.parent == "" && local != "*" {
+				r.names[local] = true
+			}
+		}
+	})
+	return last + 1
+}
+
+// branches walks the tree of a use statement and hands out each leaf: the
+// path before it, its name ("*" for all) and what it is called here.
+func (r *reader) branches(prefix string, i, end int, leaf func(path, name, local string)) {
+	s := r.s
+	path := prefix
+	for i < end {
+		switch {
+		case s.Is(i, ":"):
+			if path == "" && s.Is(i+1, ":") {
+				path = "::"
+			}
+			i++
+		case s.Is(i, "*"):
+			leaf(path, "*", "*")
+			i++
+		case s.Is(i, "{"):
+			closing := s.Close(i)
+			r.branches(path, i+1, closing, leaf)
+			i = closing + 1
+			path = prefix
+		case s.Is(i, ","):
+			path = prefix
+			i++
+		case s.IsIdent(i):
+			name := s.Text(i)
+			if s.Is(i+1, ":") && s.Is(i+2, ":") {
+				switch path {
+				case "":
+					path = name
+				case "::":
+					path += name
+				default:
+					path += "::" + name
+				}
+				i += 3
+				continue
+			}
+			local := name
+			if s.Is(i+1, "as") && s.IsIdent(i+2) {
+				local = s.Text(i + 2)
+				i += 2
+			}
+			if name == "self" && path != "" {
+				leaf(path, "", path[strings.LastIndex(path, ":")+1:])
+			} else {
+				leaf(path, name, local)
+			}
+			path = prefix
+			i++
+		default:
+			i++
+		}
+	}
+}
+
+func (r *reader) structure(h head, i, end int, in scope) int {
+	s := r.s
+	name := s.Text(i + 1)
+	j := r.angle(i+2, end)
+	if s.Is(j, "(") { // a tuple
+		last := r.semicolon(j, end)
+		r.add(h, in, name, model.DefClass, last)
+		return last + 1
+	}
+	last, open := r.stop(j, end)
+	if s.Text(i) == "union" && open < 0 {
+		return i + 1
+	}
+	d := r.add(h, in, name, model.DefClass, last)
+	if open >= 0 {
+		r.fields(open+1, last, d.Qualified())
+	}
+	return last + 1
+}
+
+// fields reads the named fields of a struct.
+func (r *reader) fields(i, end int, parent string) {
+	s := r.s
+	for i < end {
+		h, j := r.attributes(i, end)
+		if s.IsIdent(j) && s.Is(j+1, ":") {
+			k := j + 2
+			for k < end && !s.Is(k, ",") {
+				if s.Is(k, "<") {
+					k = max(r.angle(k, end), k+1)
+					continue
+				}
+				k = s.Close(k) + 1
+			}
+			r.add(h, scope{parent: parent}, s.Text(j), model.DefProperty, k-1)
+			i = k + 1
+			continue
+		}
+		i = max(s.Close(j)+1, i+1)
+	}
+}
+
+func (r *reader) enum(h head, i, end int, in scope) int {
+	s := r.s
+	last, open := r.stop(i+2, end)
+	d := r.add(h, in, s.Text(i+1), model.DefEnum, last)
+	if open < 0 {
+		return last + 1
+	}
+	parent, shown := d.Qualified(), d.Exported
+	for k := open + 1; k < last; {
+		h, j := r.attributes(k, last)
+		if !s.IsIdent(j) {
+			k = max(s.Close(j)+1, k+1)
+			continue
+		}
+		h.public = shown
+		at := j
+		for j < last && !s.Is(j, ",") {
+			j = s.Close(j) + 1
+		}
+		r.add(h, scope{parent: parent}, s.Text(at), model.DefConstant, j-1)
+		k = j + 1
+	}
+	return last + 1
+}
+
+// implementation reads the members of impl T or impl Trait for T: they belong
+// to T.
+func (r *reader) implementation(i, end int, in scope) int {
+	s := r.s
+	last, open := r.stop(i+1, end)
+	if open < 0 {
+		return last + 1
+	}
+	j := r.angle(i+1, open)
+	name, base := "", ""
+	for ; j < open && !s.Is(j, "where"); j++ {
+		if s.Is(j, "for") && !s.Is(j+1, "<") {
+			base, name = name, ""
+			continue
+		}
+		if s.Is(j, "dyn") || s.Is(j, "mut") || s.Is(j, "const") {
+			continue
+		}
+		if p, k := r.path(j); p != "" {
+			if name == "" {
+				name = p
+			}
+			j = r.angle(k, open) - 1
+			continue
+		}
+		if s.Is(j, "<") {
+			j = r.angle(j, open) - 1
+		} else if s.Is(j, "(") && base != "" {
+			j = s.Close(j)
+		}
+	}
+	simple := name[strings.LastIndex(name, ":")+1:]
+	if base != "" && simple != "" {
+		for k := range r.f.Definitions {
+			if d := &r.f.Definitions[k]; d.Name == simple && d.Parent == in.parent {
+				d.Bases = append(d.Bases, base)
+			}
+		}
+	}
+	parent := simple
+	if in.parent != "" && simple != "" {
+		parent = in.parent + "." + simple
+	}
+	if simple == "" {
+		parent = in.parent
+	}
+	r.items(open+1, last, scope{parent: parent, modules: in.modules, body: true, trait: base != "", shown: true, hidden: in.hidden})
+	return last + 1
+}
+
+func (r *reader) function(h head, i, end int, in scope) int {
+	s := r.s
+	paren := r.angle(i+2, end)
+	last, open := r.stop(paren, end)
+	kind := model.DefFunction
+	if in.body {
+		kind = model.DefMethod
+	}
+	d := r.add(h, in, s.Text(i+1), kind, last)
+	if s.Is(paren, "(") {
+		for _, a := range s.Args(paren) {
+			for k := a[0]; k < a[1]; k++ {
+				if s.Is(k, ":") {
+					d.Params++
+					break
+				}
+			}
+		}
+	}
+	name := d.Qualified()
+	if d.Name == "main" && in.parent == "" && r.f.Starts == 0 {
+		r.f.Starts = d.Line
+	}
+	if open >= 0 {
+		r.nested(open+1, last, scope{parent: name, hidden: true, modules: in.modules})
+	}
+	return last + 1
+}
+
+// nested reads what is declared inside the body of a function.
+func (r *reader) nested(i, end int, in scope) {
+	s := r.s
+	for i < end {
+		start := i == 0 || s.Is(i-1, ";") || s.Is(i-1, "}") || s.Is(i-1, "{") || s.Is(i-1, "]")
+		if start && s.IsIdent(i) {
+			switch s.Text(i) {
+			case "use", "fn", "struct", "enum", "trait", "impl", "const", "static", "mod", "type", "macro_rules":
+				i = max(r.item(i, end, in), i+1)
+				continue
+			}
+		}
+		i++
+	}
+}
+
+var formats = map[string]bool{"include": true, "include_str": true, "include_bytes": true}
+
+// inside looks through all tokens for what is told by a call or a path: files
+// included, paths of modules used without a statement, routes and SQL.
+func (r *reader) inside() {
+	s := r.s
+	for i := range s.Tokens {
+		switch s.Tokens[i].Kind {
+		case syntax.String:
+			if syntax.LooksSQL(s.Unquote(i)) {
+				r.signs.Add("sql", s.Line(i))
+			}
+		case syntax.Ident:
+			w := s.Bytes(i)
+			switch {
+			case formats[string(w)] && s.Is(i+1, "!") && s.Kind(i+3) == syntax.String && s.Close(i+2) == i+4:
+				r.f.Imports = append(r.f.Imports, model.Import{Text: s.Unquote(i + 3), Kind: model.LinkImport, Line: s.Line(i), Alias: "file"})
+			case (string(w) == "crate" || string(w) == "super") && s.Is(i+1, ":") && !s.Is(i-1, ":") && !s.Is(i-1, "("):
+				r.mention(i)
+			case string(w) == "route" && s.Is(i-1, ".") && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String:
+				r.route(i)
+			}
+		}
+	}
+	r.attributeRoutes()
+}
+
+// mention keeps a path that is used where it stands, unless a use statement
+// holds it.
+func (r *reader) mention(i int) {
+	s := r.s
+	for k := i - 1; k >= 0 && k > i-60; k-- {
+		if s.Is(k, ";") || s.Is(k, "}") {
+			break
+		}
+		if s.Is(k, "use") {
+			return
+		}
+	}
+	name, _ := r.path(i)
+	if !r.paths[name] {
+		r.paths[name] = true
+		r.f.Imports = append(r.f.Imports, model.Import{Text: name, Kind: model.LinkImport, Line: s.Line(i), Alias: "here"})
+	}
+}
+
+// route reads .route("/path", get(handler).post(other)).
+func (r *reader) route(i int) {
+	s := r.s
+	args := s.Args(i + 1)
+	if len(args) != 2 {
+		return
+	}
+	pattern := s.Unquote(i + 2)
+	for k := args[1][0]; k < args[1][1]; k++ {
+		m, ok := syntax.Methods[s.Text(k)]
+		if !ok || !s.Is(k+1, "(") {
+			continue
+		}
+		handler := ""
+		if name, j := r.path(k + 2); name != "" && j == s.Close(k+1) {
+			handler = strings.ReplaceAll(name, "::", ".")
+		}
+		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(k), Handler: handler})
+		k = s.Close(k + 1)
+	}
+}
+
+// attributeRoutes reads #[get("/path")] above a function.
+func (r *reader) attributeRoutes() {
+	s := r.s
+	for i := 0; i+5 < s.Len(); i++ {
+		if !s.Is(i, "#") || !s.Is(i+1, "[") || s.Kind(i+4) != syntax.String || !s.Is(i+3, "(") {
+			continue
+		}
+		m, ok := syntax.Methods[s.Text(i+2)]
+		if !ok || !strings.HasPrefix(s.Unquote(i+4), "/") {
+			continue
+		}
+		line := s.Line(i)
+		for _, d := range r.f.Definitions {
+			if d.Kind == model.DefFunction && d.Line <= line && line <= d.EndLine {
+				pattern, _, _ := strings.Cut(s.Unquote(i+4), "?")
+				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", pattern), Line: line, Handler: d.Name})
+				break
+			}
+		}
+	}
+}
