@@ -6,10 +6,12 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/syntax"
+	"jantel/core/syntax/jvm"
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 4, Extensions: []string{".java"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Java", Version: 4, Extensions: []string{".java"}, Read: read,
+		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Java") }})
 }
 
 var grammar = &syntax.Braces{Special: textBlock}
@@ -47,7 +49,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.file()
 	r.f.Mentions = syntax.TypeMentions(r.s, keywords)
 	r.strings()
-	r.routes()
+	jvm.Routes(r.s, r.f)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)

@@ -7,6 +7,7 @@ import (
 	_ "jantel/core/syntax/golang"       // Go
 	_ "jantel/core/syntax/java"         // Java
 	_ "jantel/core/syntax/javascript"   // JavaScript and TypeScript
+	_ "jantel/core/syntax/kotlin"       // Kotlin
 	_ "jantel/core/syntax/markdown"     // READMEs
 	_ "jantel/core/syntax/php"          // PHP
 	_ "jantel/core/syntax/projectfiles" // package.json, go.mod and their like

@@ -1,4 +1,4 @@
-package java
+package jvm
 
 import (
 	"strings"
@@ -13,9 +13,9 @@ var mappings = map[string]string{"GetMapping": "GET", "PostMapping": "POST", "Pu
 // verbs are the annotations that name a method apart from the address.
 var verbs = map[string]bool{"GET": true, "POST": true, "PUT": true, "PATCH": true, "DELETE": true, "HEAD": true, "OPTIONS": true}
 
-// routes joins the addresses on methods with those on the class around them.
-func (r *reader) routes() {
-	s := r.s
+// Routes adds to the facts the routes that annotations declare: it joins the
+// addresses on methods with those on the class around them.
+func Routes(s *syntax.Stream, f *model.Facts) {
 	type mark struct {
 		paths   []string
 		methods []string
@@ -31,7 +31,7 @@ func (r *reader) routes() {
 		if !isMapping && !verbs[name] {
 			continue
 		}
-		d := r.owner(s.Line(i))
+		d := owner(f, s.Line(i))
 		if d < 0 {
 			continue
 		}
@@ -69,15 +69,15 @@ func (r *reader) routes() {
 			m.methods = append(m.methods, method)
 		}
 	}
-	for i := range r.f.Definitions {
-		d := &r.f.Definitions[i]
+	for i := range f.Definitions {
+		d := &f.Definitions[i]
 		m := at[i]
 		if m == nil || d.Kind != model.DefMethod || len(m.methods) == 0 {
 			continue
 		}
 		prefixes := []string{""}
-		for k := range r.f.Definitions {
-			if c := &r.f.Definitions[k]; at[k] != nil && c.Qualified() == d.Parent && len(at[k].paths) > 0 {
+		for k := range f.Definitions {
+			if c := &f.Definitions[k]; at[k] != nil && c.Qualified() == d.Parent && len(at[k].paths) > 0 {
 				prefixes = at[k].paths
 			}
 		}
@@ -91,7 +91,7 @@ func (r *reader) routes() {
 					if method == "ANY" && len(m.methods) > 1 {
 						continue
 					}
-					r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name})
+					f.Routes = append(f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name})
 				}
 			}
 		}
@@ -100,11 +100,11 @@ func (r *reader) routes() {
 
 // owner is the index of the innermost definition whose head holds the line:
 // annotations belong to the declaration that starts with them.
-func (r *reader) owner(line int) int {
+func owner(f *model.Facts, line int) int {
 	best := -1
-	for i := range r.f.Definitions {
-		d := &r.f.Definitions[i]
-		if d.Line <= line && line <= d.EndLine && len(d.Marks) > 0 && (best < 0 || d.Line >= r.f.Definitions[best].Line) && strings.Join(d.Marks, " ") != "" {
+	for i := range f.Definitions {
+		d := &f.Definitions[i]
+		if d.Line <= line && line <= d.EndLine && len(d.Marks) > 0 && (best < 0 || d.Line >= f.Definitions[best].Line) && strings.Join(d.Marks, " ") != "" {
 			best = i
 		}
 	}

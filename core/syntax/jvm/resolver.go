@@ -1,4 +1,7 @@
-package java
+// Package jvm holds what the languages have in common that compile into
+// packages and classes of one machine: how names are looked up, and how
+// annotations declare routes.
+package jvm
 
 import (
 	"strings"
@@ -7,14 +10,14 @@ import (
 	"jantel/core/syntax"
 )
 
-// resolve links imports, types of the same package and base types as the
-// language's compiler looks them up. Kotlin files of the tree count as well:
-// both compile into the same packages.
-func resolve(t *syntax.Tree) {
+// Resolve links imports, types of the same package and base types of the files
+// of one language as its compiler looks them up. The files of the other
+// languages count as well: all compile into the same packages.
+func Resolve(t *syntax.Tree, language string) {
 	x := syntax.NewTypeIndex(t, ".", true, "Java", "Kotlin")
 	t.Each(func(out *syntax.Out, f *model.File) {
 		(&scope{x: x, f: f, out: out, known: map[string]string{}}).link()
-	}, "Java")
+	}, language)
 }
 
 // scope is what the names of one file mean.
@@ -41,7 +44,7 @@ func (s *scope) link() {
 	own := map[string]bool{}
 	for _, d := range s.f.Facts.Definitions {
 		switch d.Kind {
-		case model.DefClass, model.DefInterface, model.DefEnum:
+		case model.DefClass, model.DefInterface, model.DefEnum, model.DefFunction, model.DefType:
 			own[d.Name] = true
 		}
 	}
@@ -103,6 +106,9 @@ func (s *scope) importOf(im model.Import) {
 		return
 	}
 	simple := name[strings.LastIndex(name, ".")+1:]
+	if im.Alias != "" && im.Alias != "static" {
+		simple = im.Alias
+	}
 	// Of a member or a nested type the type around it is meant as well.
 	for full := name; full != ""; full = parent(full) {
 		if len(s.x.Files(full, s.f.Path)) > 0 {

@@ -1,0 +1,698 @@
+// Package kotlin reads Kotlin.
+package kotlin
+
+import (
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+	"jantel/core/syntax/jvm"
+)
+
+func init() {
+	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Extensions: []string{".kt", ".kts"}, Read: read,
+		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Kotlin") }})
+}
+
+var grammar = &syntax.Braces{NestedComments: true, Chars: true, Special: special}
+
+// special takes strings with code in them, raw strings and names in backticks.
+func special(b *syntax.Builder) bool {
+	switch b.Src[b.Pos] {
+	case '"':
+		if b.Next(`"""`) {
+			b.Until(3, `"""`)
+			// More quotes than three belong to the string.
+			for b.Pos < len(b.Src) && b.Src[b.Pos] == '"' && b.Last().Kind == syntax.String {
+				b.Pos++
+				b.Last().End++
+			}
+			return true
+		}
+		return b.Interpolated(0, '"', "${", false)
+	case '`':
+		for p := b.Pos + 1; p < len(b.Src) && b.Src[p] != '\n'; p++ {
+			if b.Src[p] == '`' {
+				start, line := b.Pos, b.LineNo
+				b.Pos = p + 1
+				b.Add(syntax.Ident, start, line)
+				return true
+			}
+		}
+	}
+	return false
+}
+
+var environment = &syntax.Environment{Calls: syntax.Set("System.getenv", "getenv"), Indexed: syntax.Set("System.getenv()")}
+
+type reader struct {
+	s     *syntax.Stream
+	f     *model.Facts
+	signs syntax.Signs
+	names map[string]bool
+}
+
+func read(_ string, src []byte) *model.Facts {
+	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r.file()
+	r.f.Mentions = r.mentions()
+	r.inside()
+	jvm.Routes(r.s, r.f)
+	r.f.Env = environment.Read(r.s)
+	r.f.Names = syntax.SortedSet(r.names)
+	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+var common = syntax.Set("String", "Int", "Long", "Boolean", "Double", "Float", "Any", "Unit", "List", "Map", "Set", "Override", "Exception")
+
+// name is the text of a token without the backticks around it.
+func (r *reader) name(i int) string { return strings.Trim(r.s.Text(i), "`") }
+
+func (r *reader) file() {
+	s := r.s
+	for i := 0; i < s.Len(); {
+		switch {
+		case s.Is(i, "package") && s.IsIdent(i+1):
+			r.f.Namespace, i = r.dotted(i + 1)
+		case s.Is(i, "@") && s.Is(i+1, "file") && s.Is(i+2, ":"):
+			// It belongs to the file, not to what follows.
+			if i += 3; s.Is(i, "[") {
+				i = s.Close(i) + 1
+				continue
+			}
+			_, i = r.dotted(i)
+			if s.Is(i, "(") {
+				i = s.Close(i) + 1
+			}
+		case s.Is(i, "import") && s.IsIdent(i+1):
+			im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
+			im.Text, i = r.dotted(i + 1)
+			if s.Is(i, "as") && s.IsIdent(i+1) {
+				im.Alias = r.name(i + 1)
+				i += 2
+			}
+			r.f.Imports = append(r.f.Imports, im)
+		default:
+			i = max(r.member(i, s.Len(), "", false), i+1)
+		}
+	}
+}
+
+func (r *reader) dotted(i int) (string, int) {
+	s := r.s
+	var b strings.Builder
+	for s.IsIdent(i) || s.Is(i, "*") {
+		b.WriteString(r.name(i))
+		i++
+		if !s.Is(i, ".") {
+			break
+		}
+		b.WriteByte('.')
+		i++
+	}
+	return b.String(), i
+}
+
+var modifiers = syntax.Set("public", "private", "protected", "internal", "open", "abstract", "final", "sealed", "data", "inner", "override", "lateinit", "const", "suspend", "inline", "noinline", "crossinline", "tailrec", "operator", "infix", "external", "enum", "annotation", "companion", "value", "expect", "actual", "vararg", "reified")
+
+// beforeWord reports whether what follows a word that can be a modifier makes
+// it one.
+func (r *reader) beforeWord(i int) bool {
+	s := r.s
+	return s.IsIdent(i+1) && !s.Is(i+1, "in") && !s.Is(i+1, "is") && !s.Is(i+1, "as") || s.Is(i+1, "@")
+}
+
+type head struct {
+	first              int
+	hidden, constant   bool
+	enum, note, common bool
+	marks              []string
+}
+
+func (r *reader) head(i, end int) (head, int) {
+	s := r.s
+	h := head{first: i}
+	for i < end {
+		switch {
+		case s.Is(i, "@"):
+			j := i + 1
+			if s.IsIdent(j) && s.Is(j+1, ":") {
+				j += 2
+			}
+			if s.Is(j, "[") {
+				i = s.Close(j) + 1
+				continue
+			}
+			name, k := r.dotted(j)
+			h.marks = append(h.marks, "@"+name)
+			k = r.angle(k, end)
+			if s.Is(k, "(") && s.Tokens[k].Start == s.Tokens[k-1].End {
+				k = s.Close(k) + 1
+			}
+			i = max(k, i+1)
+		case s.IsIdent(i) && modifiers[string(s.Bytes(i))] && r.beforeWord(i):
+			switch s.Text(i) {
+			case "private", "internal", "protected":
+				h.hidden = true
+			case "const":
+				h.constant = true
+			case "enum":
+				h.enum = true
+			case "annotation":
+				h.note = true
+			case "companion":
+				h.common = true
+			}
+			i++
+		default:
+			return h, i
+		}
+	}
+	return h, i
+}
+
+// angle steps over <…> at i.
+func (r *reader) angle(i, end int) int {
+	s := r.s
+	if !s.Is(i, "<") {
+		return i
+	}
+	depth := 0
+	for ; i < end; i++ {
+		switch string(s.Bytes(i)) {
+		case "<":
+			depth++
+		case ">":
+			if s.Is(i-1, "-") {
+				continue
+			}
+			if depth--; depth == 0 {
+				return i + 1
+			}
+		case "(", "[":
+			i = s.Close(i)
+		case ";", "{", "}", "=":
+			return i
+		}
+	}
+	return i
+}
+
+func (r *reader) add(h head, parent, name string, kind model.DefinitionKind, last int) *model.Definition {
+	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(h.first),
+		EndLine: r.s.EndLine(last), Exported: !h.hidden, Marks: h.marks})
+	if parent == "" {
+		r.names[name] = true
+	}
+	return &r.f.Definitions[len(r.f.Definitions)-1]
+}
+
+// member reads one declaration and returns the index behind it.
+func (r *reader) member(i, end int, parent string, local bool) int {
+	s := r.s
+	h, i := r.head(i, end)
+	switch s.Text(i) {
+	case "class", "interface", "object":
+		return r.typeOf(h, i, end, parent)
+	case "fun":
+		if s.Is(i+1, "interface") {
+			return r.typeOf(h, i+1, end, parent)
+		}
+		return r.function(h, i, end, parent, local)
+	case "val", "var":
+		if !local {
+			return r.value(h, i, end, parent)
+		}
+	case "typealias":
+		if s.IsIdent(i + 1) {
+			last := r.expression(i+1, end)
+			r.add(h, parent, r.name(i+1), model.DefType, last)
+			return last + 1
+		}
+	case "constructor":
+		if parent != "" && s.Is(i+1, "(") {
+			last := s.Close(i + 1)
+			j := last + 1
+			if s.Is(j, ":") { // this(…) or super(…)
+				last = s.Close(j + 2)
+				j = last + 1
+			}
+			if s.Is(j, "{") {
+				last = s.Close(j)
+			}
+			d := r.add(h, parent, "constructor", model.DefMethod, last)
+			d.Params = len(s.Args(i + 1))
+			return last + 1
+		}
+	case "init":
+		if s.Is(i+1, "{") {
+			r.locals(i+2, s.Close(i+1), parent)
+			return s.Close(i+1) + 1
+		}
+	}
+	if !local && s.Is(i, "{") {
+		r.locals(i+1, s.Close(i), parent)
+	}
+	return s.Close(i) + 1
+}
+
+func (r *reader) typeOf(h head, i, end int, parent string) int {
+	s := r.s
+	kind := model.DefClass
+	switch {
+	case h.enum:
+		kind = model.DefEnum
+	case h.note, s.Is(i, "interface"):
+		kind = model.DefInterface
+	}
+	name, j := "", i+1
+	switch {
+	case s.IsIdent(j) && !s.Is(j, "by"):
+		name = r.name(j)
+		j++
+	case h.common:
+		name = "Companion"
+	default: // an object without a name is an expression
+		return i + 1
+	}
+	d := model.Definition{Name: name, Parent: parent, Kind: kind, Line: s.Line(h.first), Exported: !h.hidden, Marks: h.marks}
+	last := j - 1
+	j = r.angle(j, end)
+	var parts int
+	for { // the way to a primary constructor
+		h2, k := r.head(j, end)
+		if s.Is(k, "constructor") {
+			j = k + 1
+		} else if k > j && s.Is(k, "(") && len(h2.marks) > 0 {
+			j = k
+		}
+		break
+	}
+	if s.Is(j, "(") {
+		parts = j
+		d.Params = len(s.Args(j))
+		last = s.Close(j)
+		j = last + 1
+	} else {
+		last = max(last, j-1)
+	}
+	if s.Is(j, ":") {
+		j++
+		for j < end {
+			if s.Is(j, "@") {
+				_, j = r.head(j, end)
+			}
+			base, k := r.dotted(j)
+			if base == "" {
+				break
+			}
+			d.Bases = append(d.Bases, base)
+			k = r.angle(k, end)
+			if s.Is(k, "(") {
+				k = s.Close(k) + 1
+			}
+			if s.Is(k, "by") {
+				// A brace after it opens the body of the class.
+				for k++; k < end && !s.Is(k, "{") && !s.Is(k, ",") && (s.Line(k) == s.Line(k-1) || s.Is(k-1, "by") || s.Is(k, ".")); {
+					k = s.Close(k) + 1
+				}
+			}
+			last = k - 1
+			if !s.Is(k, ",") {
+				j = k
+				break
+			}
+			j = k + 1
+		}
+	}
+	if s.Is(j, "where") {
+		for j < end && !s.Is(j, "{") && s.Line(j)-s.Line(last) < 2 {
+			last = j
+			j++
+		}
+	}
+	open := -1
+	if s.Is(j, "{") {
+		open = j
+		last = s.Close(j)
+	}
+	d.EndLine = s.EndLine(last)
+	r.f.Definitions = append(r.f.Definitions, d)
+	if parent == "" {
+		r.names[name] = true
+	}
+	full := d.Qualified()
+	if parts > 0 {
+		for _, a := range s.Args(parts) {
+			h, k := r.head(a[0], a[1])
+			if (s.Is(k, "val") || s.Is(k, "var")) && s.IsIdent(k+1) {
+				r.add(h, full, r.name(k+1), model.DefProperty, a[1]-1)
+			}
+		}
+	}
+	if open < 0 {
+		return last + 1
+	}
+	k := open + 1
+	if kind == model.DefEnum {
+		k = r.entries(k, last, full)
+	}
+	for k < last {
+		k = max(r.member(k, last, full, false), k+1)
+	}
+	return last + 1
+}
+
+// entries reads the constants of an enum.
+func (r *reader) entries(i, end int, parent string) int {
+	s := r.s
+	for i < end && !s.Is(i, ";") {
+		h, j := r.head(i, end)
+		if !s.IsIdent(j) {
+			i = max(s.Close(j)+1, i+1)
+			continue
+		}
+		name, last := r.name(j), j
+		j++
+		if s.Is(j, "(") {
+			last = s.Close(j)
+			j = last + 1
+		}
+		body := -1
+		if s.Is(j, "{") {
+			body, last = j, s.Close(j)
+			j = last + 1
+		}
+		d := r.add(h, parent, name, model.DefConstant, last)
+		if full := d.Qualified(); body >= 0 {
+			for k := body + 1; k < last; {
+				k = max(r.member(k, last, full, false), k+1)
+			}
+		}
+		i = j
+		if !s.Is(i, ",") {
+			break
+		}
+		i++
+	}
+	return i
+}
+
+func (r *reader) function(h head, i, end int, parent string, local bool) int {
+	s := r.s
+	j := r.angle(i+1, end)
+	// The name is the last word before the parentheses; what stands before it
+	// is the type it is added to.
+	name := -1
+	for j < end && !(s.Is(j, "(") && name >= 0 && !s.Is(j+1, ")") || s.Is(j, "(") && name >= 0) {
+		switch {
+		case s.IsIdent(j):
+			name = j
+			j++
+		case s.Is(j, "<"):
+			j = max(r.angle(j, end), j+1)
+		case s.Is(j, "("):
+			j = s.Close(j) + 1
+		case s.Is(j, "."), s.Is(j, "?"), s.Is(j, "@"), s.Is(j, "*"):
+			j++
+		default:
+			return i + 1
+		}
+	}
+	if name < 0 || !s.Is(j, "(") {
+		return i + 1
+	}
+	kind := model.DefFunction
+	if parent != "" && !local {
+		kind = model.DefMethod
+	}
+	params := len(s.Args(j))
+	last := s.Close(j)
+	k := r.typeAfter(last+1, end)
+	last = k - 1
+	for s.Is(k, "where") || s.Is(k, ",") {
+		for k++; k < end && (s.IsIdent(k) || s.Is(k, ":") || s.Is(k, ".") || s.Is(k, "<")) && s.Line(k) == s.Line(last); {
+			k = max(r.angle(k, end), k+1)
+		}
+		last = k - 1
+	}
+	body := -1
+	if s.Is(k, "{") {
+		body, last = k, s.Close(k)
+	} else if s.Is(k, "=") {
+		body = k
+		last = r.expression(k+1, end)
+	}
+	d := r.add(h, parent, r.name(name), kind, last)
+	d.Params = params
+	full := d.Qualified()
+	if d.Name == "main" && parent == "" && r.f.Starts == 0 {
+		r.f.Starts = d.Line
+	}
+	if body >= 0 {
+		r.locals(body+1, last, full)
+	}
+	return last + 1
+}
+
+// typeAfter steps over ": Type" at i.
+func (r *reader) typeAfter(i, end int) int {
+	s := r.s
+	if !s.Is(i, ":") {
+		return i
+	}
+	i++
+	for i < end {
+		switch {
+		case s.Is(i, "@"):
+			i += 2
+		case s.Is(i, "(") || s.Is(i, "suspend"):
+			i = s.Close(i) + 1
+		case s.Is(i, "<"):
+			i = max(r.angle(i, end), i+1)
+		case s.IsIdent(i) && !s.Is(i, "where") && (s.Line(i) == s.Line(i-1) || s.Is(i-1, ".") || s.Is(i-1, ":")) && !s.Is(i, "get") && !s.Is(i, "by"):
+			i++
+		case s.Is(i, "?"), s.Is(i, "."), s.Is(i, "*"), s.Is(i, "&"):
+			i++
+		case s.Is(i, "-") && s.Is(i+1, ">"):
+			i += 2
+		default:
+			return i
+		}
+	}
+	return i
+}
+
+// goesOn are the signs and words with which a line can not begin a statement.
+var goesOn = syntax.Set(".", "?", ":", "=", ")", "]", "}", ",", "&", "|", ">", "<", "/", "%", "else", "as", "is", "in", "catch", "finally", "{")
+
+// open are the signs after which a line can not end.
+var opens = syntax.Set("=", ".", ",", "+", "-", "*", "/", "%", "&", "|", ":", "<", "(", "[", "else", "as", "is", "in", "return", "by", "->", "?")
+
+// expression returns the index of the last token of the expression at i: it
+// goes over line ends only where the one before or the one after asks for it.
+func (r *reader) expression(i, end int) int {
+	s := r.s
+	last := i
+	for i < end {
+		if s.Is(i, ";") || s.Is(i, ",") || s.Is(i, "}") || s.Is(i, ")") {
+			break
+		}
+		if i > last && s.Line(i) > s.EndLine(last) {
+			t := string(s.Bytes(i))
+			before := string(s.Bytes(last))
+			arrow := before == ">" && s.Is(last-1, "-")
+			if !goesOn[t] && !opens[before] && !arrow || t == "{" && !opens[before] {
+				head := before == ")" && r.condition(last)
+				if !head {
+					break
+				}
+			}
+			if s.Is(last, "+") && s.Is(last-1, "+") || s.Is(last, "-") && s.Is(last-1, "-") {
+				break
+			}
+		}
+		last = s.Close(i)
+		i = last + 1
+	}
+	return min(last, max(end-1, 0))
+}
+
+// condition reports whether the parenthesis that closes at i belongs to an if,
+// a for or a while, whose body may stand on the next line.
+func (r *reader) condition(i int) bool {
+	m := int(r.s.Tokens[i].Match)
+	return m > 0 && (r.s.Is(m-1, "if") || r.s.Is(m-1, "for") || r.s.Is(m-1, "while") || r.s.Is(m-1, "when"))
+}
+
+func (r *reader) value(h head, i, end int, parent string) int {
+	s := r.s
+	kind := model.DefVariable
+	switch {
+	case h.constant:
+		kind = model.DefConstant
+	case parent != "":
+		kind = model.DefProperty
+	}
+	j := r.angle(i+1, end)
+	var names []int
+	if s.Is(j, "(") { // taken apart
+		for k := j + 1; k < s.Close(j); k++ {
+			if s.IsIdent(k) && (s.Is(k-1, "(") || s.Is(k-1, ",")) {
+				names = append(names, k)
+			}
+		}
+		j = s.Close(j) + 1
+	} else {
+		name := -1
+		for j < end {
+			if s.IsIdent(j) {
+				name = j
+				j++
+				j = r.angle(j, end)
+				if s.Is(j, "?") {
+					j++
+				}
+				if s.Is(j, ".") {
+					j++
+					continue
+				}
+				break
+			}
+			if s.Is(j, "@") || s.Is(j, "(") {
+				j = s.Close(j) + 1
+				continue
+			}
+			if s.Is(j, ".") {
+				j++
+				continue
+			}
+			break
+		}
+		if name < 0 {
+			return i + 1
+		}
+		names = append(names, name)
+	}
+	j = r.typeAfter(j, end)
+	last := j - 1
+	if s.Is(j, "=") || s.Is(j, "by") {
+		last = r.expression(j+1, end)
+		j = last + 1
+	}
+	bodies := [][2]int{{names[0], last}}
+	// Accessors belong to the property.
+	for k := j; k < end; {
+		_, a := r.head(k, end)
+		if s.Is(a, ";") && k == j {
+			k++
+			continue
+		}
+		if !s.Is(a, "get") && !s.Is(a, "set") || s.Is(a+1, ".") || s.Is(a+1, "=") {
+			break
+		}
+		to := a
+		b := a + 1
+		if s.Is(b, "(") {
+			to = s.Close(b)
+			b = r.typeAfter(to+1, end)
+			to = max(to, b-1)
+		} else if k == a {
+			break
+		}
+		switch {
+		case s.Is(b, "{"):
+			to = s.Close(b)
+		case s.Is(b, "="):
+			to = r.expression(b+1, end)
+		}
+		bodies = append(bodies, [2]int{b, to})
+		last = to
+		k = to + 1
+	}
+	full := parent
+	for _, n := range names {
+		if s.Text(n) == "_" {
+			continue
+		}
+		d := r.add(h, parent, r.name(n), kind, last)
+		full = d.Qualified()
+	}
+	for _, b := range bodies {
+		r.locals(b[0], b[1], full)
+	}
+	return last + 1
+}
+
+// locals reads the functions and types declared inside a body.
+func (r *reader) locals(i, end int, parent string) {
+	s := r.s
+	for i < end {
+		switch {
+		case s.Is(i, "fun") && (s.IsIdent(i+1) || s.Is(i+1, "<")), s.Is(i, "class") && s.IsIdent(i+1) && !s.Is(i-1, ":"), s.Is(i, "interface") && s.IsIdent(i+1):
+			first := i
+			for first > 0 && s.IsIdent(first-1) && modifiers[string(s.Bytes(first-1))] {
+				first--
+			}
+			i = max(r.member(first, end, parent, true), i+1)
+		case s.Is(i, "object") && (s.Is(i+1, ":") || s.Is(i+1, "{")):
+			// The members of an object without a name belong to what holds it.
+			k := i + 1
+			for k < end && !s.Is(k, "{") && !s.Is(k, ";") {
+				k = s.Close(k) + 1
+			}
+			i = max(s.Close(k)+1, i+1)
+		default:
+			i++
+		}
+	}
+}
+
+// mentions lists the names of types met in the code, and of functions that are
+// called on nothing: both may lie in the same package without an import.
+func (r *reader) mentions() []model.Mention {
+	out := syntax.TypeMentions(r.s, common)
+	s, seen := r.s, map[string]bool{}
+	for i := range s.Tokens {
+		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || s.Is(i-1, ".") || s.Is(i-1, "fun") || s.Is(i-1, "@") {
+			continue
+		}
+		if c := s.Src[s.Tokens[i].Start]; c >= 'A' && c <= 'Z' || s.Line(i) != s.Line(i+1) {
+			continue
+		}
+		if n := r.name(i); !seen[n] {
+			seen[n] = true
+			out = append(out, model.Mention{Name: n, Line: s.Line(i)})
+		}
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}
+
+var verbs = syntax.Set("get", "post", "put", "patch", "delete", "head", "options")
+
+// inside looks for SQL and for routes declared by calls with a block.
+func (r *reader) inside() {
+	s := r.s
+	var spans []syntax.Span
+	for i := range s.Tokens {
+		if s.Tokens[i].Kind == syntax.String {
+			if syntax.LooksSQL(s.Unquote(i)) {
+				r.signs.Add("sql", s.Line(i))
+			}
+			continue
+		}
+		if s.Is(i, "route") && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String && s.Is(s.Close(i+1)+1, "{") {
+			open := s.Close(i+1) + 1
+			spans = append(spans, syntax.Span{First: open, Last: s.Close(open), Prefix: s.Unquote(i + 2)})
+		}
+		if verbs[string(s.Bytes(i))] && s.IsIdent(i) && !s.Is(i-1, ".") && s.Is(i+1, "(") {
+			if s.Kind(i+2) == syntax.String && s.Close(i+1) == i+3 && s.Is(i+4, "{") {
+				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: strings.ToUpper(s.Text(i)), Pattern: s.Unquote(i + 2), Line: s.Line(i)})
+			}
+		} else if len(spans) > 0 && verbs[string(s.Bytes(i))] && s.Is(i+1, "{") {
+			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: strings.ToUpper(s.Text(i)), Line: s.Line(i)})
+		}
+	}
+}
