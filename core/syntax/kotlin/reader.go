@@ -581,6 +581,9 @@ func (r *reader) value(h head, i, end int, parent string) int {
 		last = r.expression(j+1, end)
 		j = last + 1
 	}
+	if len(names) == 0 {
+		return j
+	}
 	bodies := [][2]int{{names[0], last}}
 	// Accessors belong to the property.
 	for k := j; k < end; {

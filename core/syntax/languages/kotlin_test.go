@@ -65,6 +65,7 @@ fun main() = println('"')
 fun interface Named { fun name(): String }
 value class Grams(val n: Int)
 `, defs: []string{"+class A 1-8", "+property A.data 2-2", "+property A.open 3-3", "+method A.value 4-4", "+property A.get 5-5", "+property A.set 6-6", "+property A.companion 7-7", "+interface Named 9-9", "+method Named.name 9-9", "+class Grams 10-10", "+property Grams.n 10-10"}},
+		{name: "names that are missing define nothing", file: "a.kt", partial: true, text: "val () = x\nval (_) = y\nfun = 3\nval (", defs: nil},
 		{name: "nested comments and labels", file: "a.kt", text: `/* one /* fun no() {} */ class No */
 fun f() { loop@ for (i in 1..2) { break@loop } ; return@f }
 @file:Suppress("x")

@@ -3,6 +3,7 @@
 package languages
 
 import (
+	_ "jantel/core/syntax/cfamily"      // C and C++
 	_ "jantel/core/syntax/csharp"       // C#
 	_ "jantel/core/syntax/golang"       // Go
 	_ "jantel/core/syntax/java"         // Java
