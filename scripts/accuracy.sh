@@ -9,7 +9,7 @@ cd "$(dirname "$0")/.."
 trees=${ACCURACY_TREES:-${TMPDIR:-/tmp}/jantel-accuracy}
 misses=0
 if [ "${1:-}" = -misses ]; then misses=$2; shift 2; fi
-wanted=${*:-go python typescript java php ruby}
+wanted=${*:-go python typescript java php ruby perl}
 mkdir -p "$trees"
 tool=$(mktemp)
 trap 'rm -f "$tool"' EXIT
@@ -67,6 +67,12 @@ for language in $wanted; do
       compare ruby "$(ruby -e 'puts RbConfig::CONFIG["rubylibdir"]')"
       for p in ruby-activerecord ruby-activesupport ruby-rack ruby-thor; do
         debian "$p" && compare ruby "$trees/debian/$p/usr/share"
+      done
+      ;;
+    perl)
+      perl -MPPI -e 1 2>/dev/null || { echo "left out: Perl's document parser is missing (Debian's libppi-perl)"; continue; }
+      for p in perl-modules-5.36 libmoose-perl libmojolicious-perl libcatalyst-perl libppi-perl libdbix-class-perl; do
+        debian "$p" && compare perl "$trees/debian/$p"
       done
       ;;
     *) echo "there is no truth program for $language" >&2; exit 2 ;;

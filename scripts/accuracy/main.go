@@ -33,6 +33,7 @@ var truth = map[string]struct {
 	"go":         {[]string{"go", "run", "./scripts/accuracy/truth/gotruth"}, []string{"Go"}},
 	"typescript": {[]string{"node", "scripts/accuracy/truth/truth.mjs"}, []string{"TypeScript", "TSX", "JavaScript", "JSX"}},
 	"php":        {[]string{"php", "scripts/accuracy/truth/truth.php"}, []string{"PHP"}},
+	"perl":       {[]string{"perl", "scripts/accuracy/truth/truth.pl"}, []string{"Perl"}},
 	"ruby":       {[]string{"ruby", "scripts/accuracy/truth/truth.rb"}, []string{"Ruby"}},
 }
 
@@ -108,6 +109,9 @@ func run(language, root string, more []string, misses int) error {
 		}
 		at, rest, _ := strings.Cut(k, " ")
 		what, name, _ := strings.Cut(rest, " ")
+		if what == "method" && language == "perl" {
+			what = "function" // the language itself has but one word for both
+		}
 		if what == "component" || what == "enum" && !kinds["enum"] {
 			for _, as := range []string{"function", "class", "method"} {
 				if defs[0][at+" "+as+" "+name] {

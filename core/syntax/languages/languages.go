@@ -10,6 +10,7 @@ import (
 	_ "jantel/core/syntax/javascript"   // JavaScript and TypeScript
 	_ "jantel/core/syntax/kotlin"       // Kotlin
 	_ "jantel/core/syntax/markdown"     // READMEs
+	_ "jantel/core/syntax/perl"         // Perl
 	_ "jantel/core/syntax/php"          // PHP
 	_ "jantel/core/syntax/projectfiles" // package.json, go.mod and their like
 	_ "jantel/core/syntax/python"       // Python
