@@ -5,6 +5,7 @@ package languages
 import (
 	_ "jantel/core/syntax/cfamily"      // C and C++
 	_ "jantel/core/syntax/csharp"       // C#
+	_ "jantel/core/syntax/gdscript"     // GDScript, its scenes and resources
 	_ "jantel/core/syntax/golang"       // Go
 	_ "jantel/core/syntax/java"         // Java
 	_ "jantel/core/syntax/javascript"   // JavaScript and TypeScript

@@ -394,7 +394,7 @@ func sound(t *testing.T, name string, src []byte) {
 
 func TestNestingWithoutEndIsSurvived(t *testing.T) {
 	for _, open := range []string{"(", "{", "[", "`${", "<a>", "<a b={", "f(() => {", "class A { x = ", "if x:\n ", "lambda: (", "f'{", "{{", "\\'", "\\\"", "%(\n", "<<~A\n", "<<<A\n", "\"#{", "(]", "/*", "\"\"\"", "<?php '\\"} {
-		for _, name := range []string{"a.tsx", "a.ts", "a.js", "a.py", "a.go", "A.java", "A.cs", "a.php", "a.rb", "a.rs", "a.kt", "a.c", "a.cpp", "a.pl", "package.json", "tsconfig.json", "README.md"} {
+		for _, name := range []string{"a.tsx", "a.ts", "a.js", "a.py", "a.go", "A.java", "A.cs", "a.php", "a.rb", "a.rs", "a.kt", "a.c", "a.cpp", "a.pl", "a.gd", "package.json", "tsconfig.json", "README.md"} {
 			// Lines short enough to be read, enough of them to be seen in time.
 			sound(t, name, []byte(strings.Repeat(strings.Repeat(open, 40)+"\n", 400)))
 		}
@@ -438,6 +438,9 @@ var others = []struct{ name, text string }{
 	{"a.kt", "package a\nimport b.c as d\ndata class E<F>(val g: H = i(1)) : J(), K by l { var m: N get() = 1\n companion object { fun <O> P.q() = \"${r(\"}\")}\"\n} }\nenum class S { T(1) { }, U; }\nval `v w` = \"\"\"x\"\"\""},
 	{"a.cpp", "#include \"b\"\n#define C(d) \\\n e\nnamespace f { template <class G> class H : public I<G> { J(int k) : l{1} {} ~J(); operator m(); public: int n[2], *o; }; } p q::r(s) const -> t { R\"u(})u\" '{' } typedef struct { int v : 1; } w; enum x { y = 1, z };\n#if 0\n{\n#else\nint a(b) int b; { }\n#endif\nfoo operator;"},
 	{"a.pl", "package A; use B qw(c d); sub e($f, $) { s{g}{h}e; <<I; m/j/; $k->{s} // q(l) }\nI\n=pod\n\n=cut\n@ISA = ('M'); our $n = $#{o}; get '/p' => sub { }; format Q =\n.\nsub r : Path('s') { }\n__END__\n"},
+	{"a.gd", "class_name A extends B\nsignal c(d)\nenum E { F = 1, G }\n@export var h := 1:\n\tset(v):\n\t\tpass\nclass I extends J:\n\tfunc k(l = func(): pass): return $M/N\nconst o = preload(\"res://p\")\n"},
+	{"a.tscn", "[gd_scene]\n[ext_resource path=\"res://a.gd\" id=1]\n"},
+	{"project.godot", "[application]\nrun/main_scene=\"res://a\"\n[autoload]\nB=\"*res://c\"\n"},
 	{"a.rb", "module A; class B < C::D; E = %w[f]; def g(h = :i) = <<~J; attr_reader :k\n l #{m}\nJ\n end; x = /n/ if o ? p : q\n while r do s end\nend\nrequire 't'\nclass << self; def -@; end; end\n"},
 }
 

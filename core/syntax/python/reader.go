@@ -1,3 +1,4 @@
+// Package python reads Python.
 package python
 
 import (
@@ -6,6 +7,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/syntax"
+	"jantel/core/syntax/indented"
 )
 
 func init() {
@@ -22,7 +24,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r := &reader{s: indented.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}

@@ -1,5 +1,6 @@
-// Package python reads Python.
-package python
+// Package indented makes the tokens of languages that show their blocks by
+// indentation.
+package indented
 
 import (
 	"bytes"
@@ -7,9 +8,9 @@ import (
 	"jantel/core/syntax"
 )
 
-// lex makes the tokens of a Python file, with the ends of logical lines and
+// Lex makes the tokens of a file, with the ends of logical lines and
 // the changes of indentation among them.
-func lex(src []byte) *syntax.Stream {
+func Lex(src []byte) *syntax.Stream {
 	l := &lexer{Builder: syntax.NewBuilder(src), indents: []int{0}, fresh: true}
 	for l.Pos < len(src) && !l.Full() {
 		if l.fresh && l.Depth() == 0 && !l.indentation() {

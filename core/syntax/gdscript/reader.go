@@ -1,0 +1,340 @@
+// Package gdscript reads GDScript and the scenes, resources and project files
+// that belong to it.
+package gdscript
+
+import (
+	"bytes"
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+	"jantel/core/syntax/indented"
+)
+
+func init() {
+	syntax.Register(&syntax.Language{Name: "GDScript", Version: 1, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 1, Extensions: []string{".tscn", ".escn"}, Read: scene})
+	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 1, Extensions: []string{".tres"}, Read: scene})
+	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, FileNames: []string{"project.godot"}, Read: project})
+}
+
+var environment = &syntax.Environment{Calls: syntax.Set("OS.get_environment")}
+
+type reader struct {
+	s     *syntax.Stream
+	f     *model.Facts
+	signs syntax.Signs
+	names map[string]bool
+	class string // the name that the whole file has
+}
+
+func read(_ string, src []byte) *model.Facts {
+	r := &reader{s: indented.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r.doc()
+	r.head()
+	r.block(0, r.s.Len(), r.class, r.class != "")
+	r.inside()
+	r.f.Mentions = syntax.TypeMentions(r.s, map[string]bool{r.class: true})
+	r.f.Env = environment.Read(r.s)
+	r.f.Names = syntax.SortedSet(r.names)
+	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// doc takes the "##" lines above or right below the head of the file.
+func (r *reader) doc() {
+	var lines []string
+	for _, c := range r.s.Comments {
+		text, ok := strings.CutPrefix(string(r.s.Src[c.Start:c.End]), "##")
+		if !ok || len(lines) > 0 && int(c.Line) != r.f.DocLine+len(lines) {
+			break
+		}
+		if len(lines) == 0 {
+			if c.Line > 6 {
+				return
+			}
+			r.f.DocLine = int(c.Line)
+		}
+		lines = append(lines, strings.TrimSpace(text))
+	}
+	r.f.Doc = syntax.Sentence(strings.Join(lines, "\n"), 240)
+}
+
+// head reads class_name and extends, which may stand in either order.
+func (r *reader) head() {
+	s := r.s
+	var base string
+	line := 0
+	for i := 0; i < s.Len() && i < 200 && r.class == ""; i++ {
+		if s.Is(i, "class_name") && s.IsIdent(i+1) {
+			r.class = s.Text(i + 1)
+		}
+	}
+	for i := 0; i < s.Len(); i++ {
+		start := i == 0 || s.Kind(i-1) == syntax.Newline || s.Kind(i-1) == syntax.Indent
+		switch {
+		case s.Is(i, "class_name") && s.IsIdent(i+1) && start && line == 0:
+			line = s.Line(i)
+			if s.Is(i+2, "extends") {
+				base = r.base(i + 3)
+			}
+		case s.Is(i, "extends") && start && base == "":
+			base = r.base(i + 1)
+		}
+		if s.Kind(i) == syntax.Indent || i > 200 {
+			break
+		}
+	}
+	if r.class != "" {
+		line = max(line, 1)
+		d := model.Definition{Name: r.class, Kind: model.DefClass, Line: line, EndLine: s.EndLine(s.Len() - 1), Exported: true}
+		if base != "" && !strings.HasPrefix(base, "res:") {
+			d.Bases = []string{base}
+		}
+		r.f.Definitions = append(r.f.Definitions, d)
+		r.names[r.class] = true
+	}
+}
+
+// base is what stands behind extends: a class, or a script by its path.
+func (r *reader) base(i int) string {
+	s := r.s
+	if s.Kind(i) == syntax.String {
+		p := s.Unquote(i)
+		r.f.Imports = append(r.f.Imports, model.Import{Text: p, Kind: model.LinkImport, Line: s.Line(i), Alias: "extends"})
+		return "res:" + p
+	}
+	if !s.IsIdent(i) {
+		return ""
+	}
+	for s.Is(i+1, ".") && s.IsIdent(i+2) {
+		i += 2
+	}
+	name, _ := s.Dotted(i)
+	if r.class == "" {
+		r.f.Imports = append(r.f.Imports, model.Import{Text: name, Kind: model.LinkInheritance, Line: s.Line(i), Alias: "class"})
+	}
+	return name
+}
+
+// end is the index of the last token of the statement at i with the block
+// below it.
+func (r *reader) end(i, end int) int {
+	s := r.s
+	for ; i < end; i++ {
+		if s.Kind(i) == syntax.Newline {
+			if s.Kind(i+1) != syntax.Indent {
+				return i
+			}
+			depth := 0
+			for i++; i < end; i++ {
+				switch s.Kind(i) {
+				case syntax.Indent:
+					depth++
+				case syntax.Dedent:
+					if depth--; depth == 0 {
+						return i
+					}
+				}
+			}
+			return end - 1
+		}
+		i = s.Close(i)
+	}
+	return end - 1
+}
+
+// last is the last token before i that is written out.
+func (r *reader) last(i int) int {
+	for i > 0 && (r.s.Kind(i) == syntax.Newline || r.s.Kind(i) == syntax.Dedent || r.s.Kind(i) == syntax.Indent) {
+		i--
+	}
+	return i
+}
+
+func (r *reader) add(first, last int, name, parent string, kind model.DefinitionKind) *model.Definition {
+	exported := !strings.HasPrefix(name, "_")
+	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(r.last(last)), Exported: exported})
+	if exported && (parent == "" || parent == r.class) {
+		r.names[name] = true
+	}
+	return &r.f.Definitions[len(r.f.Definitions)-1]
+}
+
+// block reads the statements between i and end.
+func (r *reader) block(i, end int, parent string, class bool) {
+	s := r.s
+	for i < end {
+		if k := s.Kind(i); k == syntax.Newline || k == syntax.Indent || k == syntax.Dedent {
+			i++
+			continue
+		}
+		first := i
+		var marks []string
+		for s.Is(i, "@") && s.IsIdent(i+1) {
+			marks = append(marks, "@"+s.Text(i+1))
+			i += 2
+			if s.Is(i, "(") {
+				i = s.Close(i) + 1
+			}
+			for s.Kind(i) == syntax.Newline {
+				i++
+			}
+		}
+		for s.Is(i, "static") || s.Is(i, "onready") || s.Is(i, "export") || s.Is(i, "remote") || s.Is(i, "puppet") || s.Is(i, "master") {
+			i++
+			if s.Is(i, "(") {
+				i = s.Close(i) + 1
+			}
+		}
+		last := r.end(i, end)
+		var d *model.Definition
+		switch s.Text(i) {
+		case "func":
+			if s.IsIdent(i + 1) {
+				kind := model.DefFunction
+				if class {
+					kind = model.DefMethod
+				}
+				d = r.add(first, last, s.Text(i+1), parent, kind)
+				d.Params = len(s.Args(i + 2))
+			}
+		case "class":
+			if s.IsIdent(i + 1) {
+				d = r.add(first, last, s.Text(i+1), parent, model.DefClass)
+				if s.Is(i+2, "extends") && s.IsIdent(i+3) {
+					d.Bases = []string{s.Text(i + 3)}
+				}
+				name := d.Qualified()
+				for k := i; k < last; k++ {
+					if s.Is(k, ":") {
+						d.Marks = marks
+						r.block(k+1, last, name, true)
+						break
+					}
+				}
+				i = last + 1
+				continue
+			}
+		case "enum":
+			r.enum(first, i, last, parent)
+		case "signal":
+			if s.IsIdent(i + 1) {
+				d = r.add(first, last, s.Text(i+1), parent, model.DefOther)
+				d.Params = len(s.Args(i + 2))
+			}
+		case "const":
+			if s.IsIdent(i + 1) {
+				d = r.add(first, last, s.Text(i+1), parent, model.DefConstant)
+			}
+		case "var":
+			if s.IsIdent(i + 1) {
+				kind := model.DefVariable
+				if class {
+					kind = model.DefProperty
+				}
+				d = r.add(first, last, s.Text(i+1), parent, kind)
+			}
+		}
+		if d != nil {
+			d.Marks = marks
+		}
+		i = max(last, i) + 1
+	}
+}
+
+func (r *reader) enum(first, i, last int, parent string) {
+	s := r.s
+	j := i + 1
+	if s.IsIdent(j) {
+		parent = r.add(first, last, s.Text(j), parent, model.DefEnum).Qualified()
+		j++
+	}
+	if !s.Is(j, "{") {
+		return
+	}
+	for _, a := range s.Args(j) {
+		if s.IsIdent(a[0]) {
+			r.add(a[0], a[1]-1, s.Text(a[0]), parent, model.DefConstant)
+		}
+	}
+}
+
+var loads = map[string]model.LinkKind{"preload": model.LinkImport, "load": model.LinkLazyImport, "ResourceLoader.load": model.LinkLazyImport,
+	"change_scene_to_file": model.LinkLazyImport, "change_scene": model.LinkLazyImport, "get_tree().change_scene_to_file": model.LinkLazyImport}
+
+// inside looks for what is loaded by its path.
+func (r *reader) inside() {
+	s := r.s
+	for i := range s.Tokens {
+		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || s.Kind(i+2) != syntax.String {
+			continue
+		}
+		name, _ := s.Dotted(i)
+		kind, ok := loads[name]
+		if !ok {
+			kind, ok = loads[s.Text(i)]
+		}
+		if p := s.Unquote(i + 2); ok && (strings.HasPrefix(p, "res://") || s.Text(i) == "preload") {
+			r.f.Imports = append(r.f.Imports, model.Import{Text: p, Kind: kind, Line: s.Line(i)})
+		}
+	}
+}
+
+var attribute = regexp.MustCompile(`(\w+)\s*=\s*"((?:[^"\\]|\\.)*)"`)
+
+// scene reads the heads of the parts of a scene or a resource.
+func scene(_ string, src []byte) *model.Facts {
+	f := &model.Facts{Read: model.ReadFull}
+	syntax.CountPlain(f, src)
+	eachLine(src, func(n int, line string) {
+		if !strings.HasPrefix(line, "[ext_resource") {
+			return
+		}
+		for _, m := range attribute.FindAllStringSubmatch(line, -1) {
+			if m[1] == "path" {
+				f.Imports = append(f.Imports, model.Import{Text: m[2], Kind: model.LinkImport, Line: n})
+			}
+		}
+	})
+	return f
+}
+
+// project reads what a project starts with and what it loads for all.
+func project(_ string, src []byte) *model.Facts {
+	f := &model.Facts{Read: model.ReadFull, Project: &model.Project{Tool: "godot"}}
+	syntax.CountPlain(f, src)
+	section := ""
+	eachLine(src, func(n int, line string) {
+		if strings.HasPrefix(line, "[") {
+			section = strings.Trim(line, "[] ")
+			return
+		}
+		key, value, ok := strings.Cut(line, "=")
+		if !ok || !strings.HasPrefix(value, `"`) {
+			return
+		}
+		value = strings.Trim(strings.TrimSpace(value), `"`)
+		switch {
+		case section == "application" && key == "config/name":
+			f.Project.Name = value
+		case section == "application" && key == "config/description":
+			f.Project.Description = value
+			f.Doc, f.DocLine = syntax.Sentence(value, 240), n
+		case section == "application" && key == "run/main_scene":
+			f.Project.Entries = append(f.Project.Entries, strings.TrimPrefix(value, "res://"))
+			f.Imports = append(f.Imports, model.Import{Text: value, Kind: model.LinkConfiguration, Line: n})
+		case section == "autoload":
+			f.Imports = append(f.Imports, model.Import{Text: strings.TrimPrefix(value, "*"), Kind: model.LinkConfiguration, Line: n, Alias: key})
+		}
+	})
+	return f
+}
+
+func eachLine(src []byte, fn func(n int, line string)) {
+	for n := 1; len(src) > 0; n++ {
+		var line []byte
+		line, src, _ = bytes.Cut(src, []byte{'\n'})
+		fn(n, strings.TrimSpace(string(line)))
+	}
+}
