@@ -248,8 +248,10 @@ func (o *open) parts() *parts {
 			}
 		}
 		for _, l := range o.facts.Links {
-			p.out[l.From]++
-			p.in[l.To]++
+			if !l.Kind.Repeats() {
+				p.out[l.From]++
+				p.in[l.To]++
+			}
 		}
 		p.order = o.Folders
 		return p

@@ -44,6 +44,12 @@ const (
 	LinkDeclared      LinkKind = "declared"
 )
 
+// Repeats reports whether links of this kind say more of a dependency that an
+// import states as well: they are left out where dependencies are counted.
+func (k LinkKind) Repeats() bool {
+	return k == LinkInheritance || k == LinkRendering || k == LinkNameViaIndex
+}
+
 // DefinitionKind is the kind of a definition.
 type DefinitionKind string
 
@@ -107,6 +113,16 @@ type Import struct {
 	Kind  LinkKind `cbor:"3,keyasint"`           // import, lazy import or re-export
 	Names []string `cbor:"4,keyasint,omitempty"` // names taken from the module, sorted; "*" for all
 	Alias string   `cbor:"5,keyasint,omitempty"` // the local name of the whole module
+	As    []string `cbor:"6,keyasint,omitempty"` // of a re-export: what each of Names is called outside
+}
+
+// Use is something taken from a module by name and put to work: a component
+// that is rendered, a type that is built upon.
+type Use struct {
+	Kind   LinkKind `cbor:"1,keyasint"` // rendering or inheritance
+	Module string   `cbor:"2,keyasint"` // as imported
+	Name   string   `cbor:"3,keyasint"` // as the module calls it: a name, "default", or "*" for the whole
+	Line   int      `cbor:"4,keyasint"`
 }
 
 // Project is what a project file declares.
@@ -163,6 +179,7 @@ type Facts struct {
 	Routes      []RouteFact  `cbor:"19,keyasint,omitempty"`
 	Mounts      []MountFact  `cbor:"20,keyasint,omitempty"`
 	Env         []Mention    `cbor:"21,keyasint,omitempty"` // variables of the environment it reads, by name
+	Uses        []Use        `cbor:"22,keyasint,omitempty"`
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under

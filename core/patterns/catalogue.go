@@ -177,7 +177,7 @@ func inward(c *context) outcome {
 	var against []model.Link
 	for _, l := range c.survey.Links {
 		a, b := model.Within(core.Path, l.From), model.Within(core.Path, l.To)
-		if a == b || !model.Within(base, l.From) || !model.Within(base, l.To) || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
+		if l.Kind.Repeats() || a == b || !model.Within(base, l.From) || !model.Within(base, l.To) || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
 			continue
 		}
 		if b {
@@ -289,7 +289,7 @@ func genericName(n string) bool {
 func selfContained(c *context) outcome {
 	same, across := 0, 0
 	for _, l := range c.survey.Links {
-		if !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
+		if l.Kind.Repeats() || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
 			continue
 		}
 		if path.Dir(l.From) == path.Dir(l.To) {

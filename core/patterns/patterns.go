@@ -142,7 +142,7 @@ func newContext(s *model.Survey, roles map[string]model.RoleOf, judged map[strin
 	}
 	for _, l := range s.Links {
 		a, b := roles[l.From].Role, roles[l.To].Role
-		if judged[l.From] && judged[l.To] && a != model.RoleTest {
+		if !l.Kind.Repeats() && judged[l.From] && judged[l.To] && a != model.RoleTest {
 			c.links[[2]model.Role{a, b}] = append(c.links[[2]model.Role{a, b}], l)
 		}
 	}

@@ -33,7 +33,9 @@ type place struct {
 func Of(s *model.Survey) []model.Route {
 	j := &joiner{s: s, links: map[string][]model.Link{}, mounted: map[string][]place{}, classes: map[string][]string{}, folder: map[string][]*model.File{}}
 	for _, l := range s.Links {
-		j.links[l.From] = append(j.links[l.From], l)
+		if !l.Kind.Repeats() || l.Kind == model.LinkNameViaIndex {
+			j.links[l.From] = append(j.links[l.From], l)
+		}
 	}
 	any := false
 	for _, f := range s.Files {

@@ -75,6 +75,9 @@ func lessPath(a, b string) bool {
 // crossings counts for each folder the links that enter and leave it.
 func crossings(links []model.Link, byPath map[string]*model.Folder) {
 	for i := range links {
+		if links[i].Kind.Repeats() {
+			continue
+		}
 		from, to := path.Dir(links[i].From), path.Dir(links[i].To)
 		for d := from; d != "." && !model.Within(d, links[i].To); d = path.Dir(d) {
 			byPath[d].Out++

@@ -25,7 +25,7 @@ func (r *reader) class(i, first int, parent string, exported bool) int {
 		return i + 1
 	}
 	d := r.define(name, parent, model.DefClass, first, s.Close(j), exported)
-	d.Bases = r.bases(head, j)
+	d.Bases = r.baseNames(head, j)
 	if s.Is(first, "@") && s.IsIdent(first+1) {
 		d.Marks = append(d.Marks, s.Text(first+1))
 	}
@@ -33,8 +33,8 @@ func (r *reader) class(i, first int, parent string, exported bool) int {
 	return s.Close(j) + 1
 }
 
-// bases names what stands behind extends and implements.
-func (r *reader) bases(i, end int) []string {
+// baseNames names what stands behind extends and implements.
+func (r *reader) baseNames(i, end int) []string {
 	s := r.s
 	var out []string
 	listening := false
@@ -43,10 +43,13 @@ func (r *reader) bases(i, end int) []string {
 		case s.Is(i, "extends"), s.Is(i, "implements"), s.Is(i, ","):
 			listening = true
 		case listening && s.IsIdent(i):
-			name := s.Text(i)
+			name, first := s.Text(i), i
 			for s.Is(i+1, ".") && s.IsIdent(i+2) {
 				i += 2
 				name = s.Text(i)
+			}
+			if i > first {
+				r.built = append(r.built, model.Use{Kind: model.LinkInheritance, Module: s.Text(first), Name: name, Line: s.Line(first)})
 			}
 			out = append(out, name)
 			listening = false

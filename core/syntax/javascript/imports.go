@@ -2,6 +2,7 @@ package javascript
 
 import (
 	"regexp"
+	"sort"
 	"strings"
 
 	"jantel/core/model"
@@ -20,13 +21,16 @@ func (r *reader) importStatement(i int) int {
 	if s.Is(j, "type") && !s.Is(j+1, "from") && !s.Is(j+1, ",") && !s.Is(j+1, "=") {
 		j++
 	}
-	names := map[string]bool{}
+	names, locals := map[string]bool{}, map[string]string{}
 	for ; j < s.Len(); j++ {
 		switch {
 		case s.Kind(j) == syntax.String:
 			im.Text = s.Unquote(j)
 			im.Names = syntax.SortedSet(names)
 			r.add(im)
+			for local, name := range locals {
+				r.locals[local] = model.Use{Module: im.Text, Name: name}
+			}
 			if s.Is(j+1, "with") || s.Is(j+1, "assert") {
 				j = s.Close(j + 2)
 			}
@@ -38,6 +42,11 @@ func (r *reader) importStatement(i int) int {
 			for k := j + 1; k < s.Close(j); k++ {
 				if s.IsIdent(k) && (s.Is(k-1, "{") || s.Is(k-1, ",") || s.Is(k-1, "type")) && !(s.Is(k, "type") && s.IsIdent(k+1) && !s.Is(k+1, "as")) {
 					names[s.Text(k)] = true
+					local := k
+					if s.Is(k+1, "as") {
+						local = k + 2
+					}
+					locals[s.Text(local)] = s.Text(k)
 				}
 			}
 			j = s.Close(j)
@@ -45,6 +54,7 @@ func (r *reader) importStatement(i int) int {
 			names["*"] = true
 			if s.Is(j+1, "as") {
 				im.Alias = s.Text(j + 2)
+				locals[im.Alias] = "*"
 				j += 2
 			}
 		case s.Is(j, "="): // import x = require("y")
@@ -57,6 +67,7 @@ func (r *reader) importStatement(i int) int {
 		case s.IsIdent(j):
 			names["default"] = true
 			im.Alias = s.Text(j)
+			locals[im.Alias] = "default"
 		default:
 			return i + 1
 		}
@@ -102,11 +113,7 @@ func (r *reader) exportList(i int) int {
 	}
 	if s.Is(j, "from") && s.Kind(j+1) == syntax.String {
 		im.Text = s.Unquote(j + 1)
-		set := map[string]bool{}
-		for _, n := range local {
-			set[n] = true
-		}
-		im.Names = syntax.SortedSet(set)
+		im.Names, im.As = pairs(local, outer)
 		r.add(im)
 		r.signs.Add("re-exports", im.Line)
 		j += 2
@@ -119,6 +126,97 @@ func (r *reader) exportList(i int) int {
 		j++
 	}
 	return j
+}
+
+// pairs puts the names a module has and those they get outside in order; the
+// second are nil where all stay the same.
+func pairs(local, outer []string) (names, as []string) {
+	if len(outer) < len(local) { // all, under no name of its own
+		return local, nil
+	}
+	at := make([]int, len(local))
+	same := true
+	for i := range at {
+		at[i] = i
+		same = same && local[i] == outer[i]
+	}
+	sort.Slice(at, func(i, j int) bool { return local[at[i]] < local[at[j]] })
+	for _, i := range at {
+		names, as = append(names, local[i]), append(as, outer[i])
+	}
+	if same {
+		as = nil
+	}
+	return names, as
+}
+
+// use notes that a component taken from elsewhere is rendered.
+func (r *reader) use(name string, line int) {
+	u, ok := r.locals[name]
+	if !ok || r.drawn[name] {
+		return
+	}
+	r.drawn[name] = true // once is enough
+	u.Kind, u.Line = model.LinkRendering, line
+	r.f.Uses = append(r.f.Uses, u)
+}
+
+// useOf is use for <module.Part>.
+func (r *reader) useOf(module, name string, line int) {
+	u, ok := r.locals[module]
+	if !ok || r.drawn[module+"."+name] {
+		return
+	}
+	r.signs.Add("composes", line)
+	r.drawn[module+"."+name] = true
+	if u.Name == "*" {
+		u.Name = name
+	}
+	u.Kind, u.Line = model.LinkRendering, line
+	r.f.Uses = append(r.f.Uses, u)
+}
+
+// bases notes the base types that are taken from elsewhere.
+func (r *reader) bases() {
+	for _, b := range r.built {
+		if u, ok := r.locals[b.Module]; ok && u.Name == "*" {
+			b.Module = u.Module
+			r.f.Uses = append(r.f.Uses, b)
+		}
+	}
+	for i := range r.f.Definitions {
+		d := &r.f.Definitions[i]
+		for _, b := range d.Bases {
+			if u, ok := r.locals[b]; ok {
+				u.Kind, u.Line = model.LinkInheritance, d.Line
+				r.f.Uses = append(r.f.Uses, u)
+			}
+		}
+	}
+}
+
+// required notes the names that "const { a, b: c } = require(…)" or
+// "const a = require(…)" give.
+func (r *reader) required(i int, module string) {
+	s := r.s
+	if !s.Is(i-1, "=") {
+		return
+	}
+	if s.IsIdent(i - 2) {
+		r.locals[s.Text(i-2)] = model.Use{Module: module, Name: "*"}
+		return
+	}
+	if s.Is(i-2, "}") {
+		for k := int(s.Tokens[i-2].Match) + 1; k > 0 && k < i-2; k++ {
+			if s.IsIdent(k) && !s.Is(k-1, ":") {
+				local := k
+				if s.Is(k+1, ":") && s.IsIdent(k+2) {
+					local = k + 2
+				}
+				r.locals[s.Text(local)] = model.Use{Module: module, Name: s.Text(k)}
+			}
+		}
+	}
 }
 
 func (r *reader) add(im model.Import) {
@@ -145,8 +243,11 @@ func (r *reader) walk() {
 			r.signs.Add("draws", int(t.Line))
 			if c := s.Bytes(i + 1); len(c) > 0 && string(c) == "svg" {
 				r.signs.Add("draws svg", int(t.Line))
+			} else if s.Is(i+2, ".") && s.IsIdent(i+3) {
+				r.useOf(string(c), s.Text(i+3), int(t.Line))
 			} else if len(c) > 0 && (c[0] >= 'A' && c[0] <= 'Z') {
 				r.signs.Add("composes", int(t.Line))
+				r.use(string(c), int(t.Line))
 			}
 		case syntax.String:
 			if t.End-t.Start > 14 && syntax.LooksSQL(s.Unquote(i)) {
@@ -185,6 +286,16 @@ func (r *reader) call(i, depth int) {
 	switch {
 	case name == "import" && !dotted && s.Kind(arg) == syntax.String && (s.Is(arg+1, ")") || s.Is(arg+1, ",")):
 		r.add(model.Import{Kind: model.LinkLazyImport, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}})
+		// const Part = lazy(() => import("…"))
+		if s.Is(i-1, "=>") && s.Is(i-4, "(") && s.IsIdent(i-5) {
+			k := i - 6
+			for s.Is(k, ".") && s.IsIdent(k-1) {
+				k -= 2
+			}
+			if s.Is(k, "=") && s.IsIdent(k-1) {
+				r.locals[s.Text(k-1)] = model.Use{Module: s.Unquote(arg), Name: "default"}
+			}
+		}
 	case name == "require" && !dotted && s.Kind(arg) == syntax.String && s.Is(arg+1, ")"):
 		if s.Is(i-1, "=") && s.IsIdent(i-2) && s.Is(i-3, "import") {
 			return // read as an import statement already
@@ -206,6 +317,7 @@ func (r *reader) call(i, depth int) {
 			im.Names = syntax.SortedSet(set)
 		}
 		r.add(im)
+		r.required(i, im.Text)
 	case (name == "mock" || name == "unmock" || name == "requireActual") && dotted && s.Kind(arg) == syntax.String:
 	case dotted && httpVerb.MatchString(name) && s.Kind(arg) == syntax.String && strings.HasPrefix(s.Unquote(arg), "/") && s.Is(arg+1, ","):
 		r.signs.Add("declares routes", s.Line(i))

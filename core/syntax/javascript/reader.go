@@ -9,14 +9,14 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 5, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 5, Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 5, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 5, Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 6, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 6, Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 6, Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 6, Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.
-var family = map[string]bool{"TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true}
+var family = map[string]bool{"TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Vue": true, "Svelte": true}
 
 var environment = &syntax.Environment{Calls: syntax.Set("Deno.env.get"), Indexed: syntax.Set("process.env", "import.meta.env", "Bun.env"), Members: syntax.Set("process.env", "import.meta.env", "Bun.env")}
 
@@ -25,13 +25,20 @@ type reader struct {
 	f      *model.Facts
 	signs  syntax.Signs
 	names  map[string]bool
-	public map[string]bool // names in export lists
-	heads  map[int]bool    // definitions of functions without a body
+	public map[string]bool      // names in export lists
+	heads  map[int]bool         // definitions of functions without a body
+	locals map[string]model.Use // what names taken from elsewhere stand for
+	drawn  map[string]bool
+	built  []model.Use // base types named with the module they are of
+}
+
+func newReader(s *syntax.Stream, f *model.Facts) *reader {
+	return &reader{s: s, f: f, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{}, heads: map[int]bool{}, locals: map[string]model.Use{}, drawn: map[string]bool{}}
 }
 
 func read(language string, src []byte) *model.Facts {
 	ts := language == "TypeScript" || language == "TSX"
-	r := &reader{s: lex(src, language != "TypeScript", ts), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{}, heads: map[int]bool{}}
+	r := newReader(lex(src, language != "TypeScript", ts), &model.Facts{})
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}
@@ -48,6 +55,7 @@ func read(language string, src []byte) *model.Facts {
 		}
 	}
 	r.f.Names = syntax.SortedSet(r.names)
+	r.bases()
 	r.routes()
 	r.f.Env = environment.Read(r.s)
 	r.doc()
@@ -212,7 +220,7 @@ func (r *reader) statement(i, end int, parent string) int {
 			j = s.Close(j) + 1
 		}
 		d := r.define(s.Text(i+1), parent, model.DefInterface, first, s.Close(j), exported)
-		d.Bases = r.bases(i+2, j)
+		d.Bases = r.baseNames(i+2, j)
 		return s.Close(j) + 1
 	case "enum":
 		if s.IsIdent(i+1) && s.Is(i+2, "{") {

@@ -2,6 +2,7 @@ package javascript
 
 import (
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -16,12 +17,14 @@ type resolver struct {
 	configs  map[string]*model.Project // folder to its tsconfig or jsconfig, extends merged
 	nearest  map[string]*model.Project
 	owner    map[string]string
+	targets  map[string]string // file and import text to the file it leads to
+	origins  map[string]string // file and name to the file that defines it
 }
 
 // resolve links the imports of all files of the family the way Node and the
 // TypeScript compiler resolve them.
 func resolve(t *syntax.Tree) {
-	r := &resolver{t: t, packages: map[string][]string{}, projects: map[string]*model.Project{}, configs: map[string]*model.Project{}, nearest: map[string]*model.Project{}, owner: map[string]string{}}
+	r := &resolver{t: t, packages: map[string][]string{}, projects: map[string]*model.Project{}, configs: map[string]*model.Project{}, nearest: map[string]*model.Project{}, owner: map[string]string{}, targets: map[string]string{}, origins: map[string]string{}}
 	for _, f := range t.Files {
 		if f.Facts == nil || f.Facts.Project == nil {
 			continue
@@ -41,18 +44,22 @@ func resolve(t *syntax.Tree) {
 	}
 	var out syntax.Out
 	for _, f := range t.Files {
-		if !family[f.Language] && !(f.Facts != nil && len(f.Facts.Imports) > 0 && embeds[f.Language]) || f.Facts == nil {
+		if !family[f.Language] || f.Facts == nil {
 			continue
 		}
 		for _, im := range f.Facts.Imports {
-			r.link(&out, f, im)
+			if to := r.link(&out, f, im); to != "" {
+				r.targets[f.Path+"\n"+im.Text] = to
+			}
+		}
+	}
+	for _, f := range t.Files {
+		if f.Facts != nil && family[f.Language] {
+			r.byName(&out, f)
 		}
 	}
 	t.Add(&out)
 }
-
-// embeds are languages whose imports are JavaScript's.
-var embeds = map[string]bool{}
 
 // merged follows "extends" and keeps paths as paths below the root.
 func (r *resolver) merged(p string, depth int) *model.Project {
@@ -107,13 +114,122 @@ func (r *resolver) merged(p string, depth int) *model.Project {
 
 func prefix(pattern string) string { p, _, _ := strings.Cut(pattern, "*"); return p }
 
-func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) {
+// byName links what is reached through files that only pass it on, what is
+// rendered and what is built upon.
+func (r *resolver) byName(out *syntax.Out, f *model.File) {
+	for _, im := range f.Facts.Imports {
+		to := r.targets[f.Path+"\n"+im.Text]
+		if to == "" || im.Kind == model.LinkTemplate {
+			continue
+		}
+		for _, n := range im.Names {
+			if n == "*" {
+				continue
+			}
+			if at := r.origin(to, n, 0); at != to && at != f.Path {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: model.LinkNameViaIndex, Line: im.Line, Text: im.Text, Sure: true, Names: []string{n}})
+			}
+		}
+	}
+	for _, u := range f.Facts.Uses {
+		to := r.targets[f.Path+"\n"+u.Module]
+		if to == "" {
+			continue
+		}
+		if at := r.origin(to, u.Name, 0); at != f.Path {
+			out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: u.Kind, Line: u.Line, Text: u.Module, Sure: true, Names: []string{u.Name}})
+		}
+	}
+}
+
+// maxPassing bounds over how many files a name is followed.
+const maxPassing = 12
+
+// origin is the file that defines a name which p hands out: p itself, or the
+// file that p takes it from only to pass it on.
+func (r *resolver) origin(p, name string, depth int) string {
+	key := p + "\n" + name
+	if at, ok := r.origins[key]; ok {
+		return at
+	}
+	r.origins[key] = p // a ring ends here
+	f := r.t.File(p)
+	if f == nil || f.Facts == nil || depth > maxPassing || name == "*" {
+		return p
+	}
+	at := p
+	stars := []string{}
+follow:
+	for _, im := range f.Facts.Imports {
+		if im.Kind != model.LinkReExport {
+			continue
+		}
+		for i, n := range im.Names {
+			outer := n
+			if im.As != nil {
+				outer = im.As[i]
+			}
+			to := r.targets[p+"\n"+im.Text]
+			switch {
+			case to == "":
+			case outer == name && n == "*":
+				at = to // the whole module under one name
+				break follow
+			case outer == name:
+				at = r.origin(to, n, depth+1)
+				break follow
+			case n == "*" && im.As == nil:
+				stars = append(stars, to)
+			}
+		}
+	}
+	if at == p && len(stars) > 0 && name != "default" && !defines(f, name) {
+		for _, to := range stars {
+			if end := r.origin(to, name, depth+1); end != to || handsOut(r.t.File(to), name) {
+				at = end
+				break
+			}
+		}
+	}
+	if at == p && name != "default" && !defines(f, name) && handsOut(f, name) {
+		// Taken in by one statement and handed out by another.
+		for _, im := range f.Facts.Imports {
+			if to := r.targets[p+"\n"+im.Text]; to != "" && im.Kind == model.LinkImport && slices.Contains(im.Names, name) {
+				at = r.origin(to, name, depth+1)
+				break
+			}
+		}
+	}
+	r.origins[key] = at
+	return at
+}
+
+func defines(f *model.File, name string) bool {
+	for i := range f.Facts.Definitions {
+		if d := &f.Facts.Definitions[i]; d.Name == name && d.Parent == "" && d.Exported {
+			return true
+		}
+	}
+	return false
+}
+
+func handsOut(f *model.File, name string) bool {
+	if f == nil || f.Facts == nil {
+		return false
+	}
+	i := sort.SearchStrings(f.Facts.Names, name)
+	return i < len(f.Facts.Names) && f.Facts.Names[i] == name
+}
+
+// link follows one import; it returns the file it leads to, "" when none.
+func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) (target string) {
 	text, _, _ := strings.Cut(im.Text, "?") // bundlers take a query behind the path
 	if i := strings.LastIndexByte(text, '!'); i >= 0 {
 		text = text[i+1:]
 	}
 	d := path.Dir(f.Path)
 	add := func(to string) {
+		target = to
 		if to != f.Path {
 			out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names})
 		}
@@ -121,31 +237,37 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) {
 	fail := func(reason string) {
 		out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: reason})
 	}
+	if im.Kind == model.LinkTemplate {
+		if to := syntax.FindStyle(r.t, d, text); to != "" {
+			add(to)
+			return target
+		}
+	}
 	switch {
 	case text == "":
-		return
+		return target
 	case strings.HasPrefix(text, "./"), strings.HasPrefix(text, "../"), text == ".", text == "..":
 		p, ok := syntax.Join(d, text)
 		if !ok {
 			fail("leads out of the codebase")
-			return
+			return target
 		}
 		if to := r.file(p, strings.HasSuffix(text, "/")); to != "" {
 			add(to)
 		} else {
 			fail("no such file")
 		}
-		return
+		return target
 	case strings.HasPrefix(text, "/"):
 		if to := r.file(strings.TrimPrefix(path.Clean(text), "/"), false); to != "" {
 			add(to)
 		} else {
 			fail("an absolute path, and no such file below the root")
 		}
-		return
+		return target
 	case strings.Contains(text, "://"), strings.HasPrefix(text, "data:"), strings.HasPrefix(text, "node:"), strings.HasPrefix(text, "bun:"):
 		out.External = append(out.External, model.External{From: f.Path, Package: text, Line: im.Line})
-		return
+		return target
 	}
 	if c := r.config(d); c != nil {
 		matched := false
@@ -158,7 +280,7 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) {
 			for _, t := range a.Targets {
 				if to := r.file(strings.Replace(t, "*", star, 1), false); to != "" {
 					add(to)
-					return
+					return target
 				}
 			}
 			break
@@ -166,12 +288,12 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) {
 		if c.BaseURL != "" {
 			if to := r.file(path.Join(c.BaseURL, text), false); to != "" {
 				add(to)
-				return
+				return target
 			}
 		}
 		if matched && prefixOf(c.Paths, text) {
 			fail("a path alias of the project, and no such file")
-			return
+			return target
 		}
 	}
 	own, ownDir := r.project(d)
@@ -181,15 +303,15 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) {
 		} else {
 			fail("not among the imports of its package.json")
 		}
-		return
+		return target
 	}
 	name, sub := packageName(text)
 	if to, found := r.packaged(d, name, sub); to != "" {
 		add(to)
-		return
+		return target
 	} else if found && !builtin[name] {
 		fail("the package is in the codebase, and has no such file (not built?)")
-		return
+		return target
 	}
 	ext := model.External{From: f.Path, Package: name, Line: im.Line}
 	syntax.Up(d, func(at string) bool {
@@ -202,6 +324,7 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) {
 		return false
 	})
 	out.External = append(out.External, ext)
+	return target
 }
 
 func prefixOf(as []model.Alias, text string) bool {

@@ -17,4 +17,5 @@ import (
 	_ "jantel/core/syntax/python"       // Python
 	_ "jantel/core/syntax/ruby"         // Ruby
 	_ "jantel/core/syntax/rust"         // Rust
+	_ "jantel/core/syntax/styles"       // CSS, SCSS, Sass and Less
 )
