@@ -103,7 +103,7 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 // resolved reports whether the imports of a file's language are followed.
 func resolved(f *model.File) bool {
 	l := syntax.Named(f.Language)
-	return l != nil && l.Resolve != nil
+	return l != nil && l.Links()
 }
 
 // inParts calls fn for each index below n, from several goroutines.

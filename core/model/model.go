@@ -180,6 +180,9 @@ type Facts struct {
 	Mounts      []MountFact  `cbor:"20,keyasint,omitempty"`
 	Env         []Mention    `cbor:"21,keyasint,omitempty"` // variables of the environment it reads, by name
 	Uses        []Use        `cbor:"22,keyasint,omitempty"`
+	Templates   []Mention    `cbor:"23,keyasint,omitempty"` // templates it names, by line: to be found by what they are called
+	Calls       []CallFact   `cbor:"24,keyasint,omitempty"` // requests it sends over HTTP
+	Entities    []EntityFact `cbor:"25,keyasint,omitempty"`
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under
@@ -190,6 +193,24 @@ type RouteFact struct {
 	Line    int    `cbor:"3,keyasint"`
 	On      string `cbor:"4,keyasint,omitempty"` // the router it is declared on
 	Handler string `cbor:"5,keyasint,omitempty"` // what answers, as written; "" when it is written in place
+}
+
+// CallFact is a request that the code sends over HTTP, as far as it is written
+// where it is sent.
+type CallFact struct {
+	Method  string `cbor:"1,keyasint"` // upper case; "" where it is not told
+	Pattern string `cbor:"2,keyasint"` // path with "*" for what is put in; the host is left out
+	Line    int    `cbor:"3,keyasint"`
+	Host    string `cbor:"4,keyasint,omitempty"` // as written, where it is another system's
+}
+
+// EntityFact is something the code keeps: a model of a mapper, a table of a
+// migration or of a schema.
+type EntityFact struct {
+	Name string `cbor:"1,keyasint"`
+	Line int    `cbor:"2,keyasint"`
+	// From says how it is told: "model", "table" or "schema".
+	From string `cbor:"3,keyasint"`
 }
 
 // MountFact says that one router answers below a path of another.

@@ -22,7 +22,12 @@ type Language struct {
 	// Resolve turns the imports of all files of this language into links; nil
 	// for languages without imports.
 	Resolve func(t *Tree)
+	// ResolvedWith names the language whose resolver links these files as well.
+	ResolvedWith string
 }
+
+// Links reports whether the imports of this language are followed.
+func (l *Language) Links() bool { return l.Resolve != nil || l.ResolvedWith != "" }
 
 var (
 	languages []*Language
@@ -62,6 +67,12 @@ func ForFile(p string, head []byte) *Language {
 		return l
 	}
 	ext := strings.ToLower(path.Ext(base))
+	// Two endings together may say more: page.blade.php is no page of PHP.
+	if first := strings.ToLower(path.Ext(strings.TrimSuffix(base, path.Ext(base)))); first != "" {
+		if l := byExt[first+ext]; l != nil {
+			return l
+		}
+	}
 	if l := byExt[ext]; l != nil {
 		return l
 	}

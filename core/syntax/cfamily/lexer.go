@@ -10,7 +10,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{Name: "C", Version: 1, Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "C++", Version: 1, Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "C++", Version: 1, ResolvedWith: "C", Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
 }
 
 var grammar = &syntax.Braces{Chars: true, Special: special}

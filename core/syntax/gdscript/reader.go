@@ -14,9 +14,9 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{Name: "GDScript", Version: 1, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 1, Extensions: []string{".tscn", ".escn"}, Read: scene})
-	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 1, Extensions: []string{".tres"}, Read: scene})
-	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, FileNames: []string{"project.godot"}, Read: project})
+	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 1, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"}, Read: scene})
+	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 1, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene})
+	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, ResolvedWith: "GDScript", FileNames: []string{"project.godot"}, Read: project})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("OS.get_environment")}

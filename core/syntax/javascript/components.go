@@ -10,8 +10,8 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Vue", Version: 1, Extensions: []string{".vue"}, Read: readComponent})
-	syntax.Register(&syntax.Language{Name: "Svelte", Version: 1, Extensions: []string{".svelte"}, Read: readComponent})
+	syntax.Register(&syntax.Language{Name: "Vue", Version: 1, ResolvedWith: "TypeScript", Extensions: []string{".vue"}, Read: readComponent})
+	syntax.Register(&syntax.Language{Name: "Svelte", Version: 1, ResolvedWith: "TypeScript", Extensions: []string{".svelte"}, Read: readComponent})
 }
 
 // part is one element at the top of a component written in one file.
@@ -128,6 +128,8 @@ func readComponent(language string, src []byte) *model.Facts {
 	r.names["default"] = true
 	r.f.Names = syntax.SortedSet(r.names)
 	out := syntax.Finish(r.f, r.s, r.signs)
+	// The script alone was lexed: the lines are those of the whole file.
+	out.Lines, out.Code, out.Comment, out.Blank = 0, 0, 0, 0
 	syntax.CountPlain(out, src)
 	return out
 }

@@ -17,5 +17,8 @@ import (
 	_ "jantel/core/syntax/python"       // Python
 	_ "jantel/core/syntax/ruby"         // Ruby
 	_ "jantel/core/syntax/rust"         // Rust
+	_ "jantel/core/syntax/sql"          // SQL
 	_ "jantel/core/syntax/styles"       // CSS, SCSS, Sass and Less
+	_ "jantel/core/syntax/templates"    // pages and template languages
+	_ "jantel/core/syntax/xaml"         // XAML and other XML
 )

@@ -394,7 +394,7 @@ func sound(t *testing.T, name string, src []byte) {
 
 func TestNestingWithoutEndIsSurvived(t *testing.T) {
 	for _, open := range []string{"(", "{", "[", "`${", "<a>", "<a b={", "f(() => {", "class A { x = ", "if x:\n ", "lambda: (", "f'{", "{{", "\\'", "\\\"", "%(\n", "<<~A\n", "<<<A\n", "\"#{", "(]", "/*", "\"\"\"", "<?php '\\"} {
-		for _, name := range []string{"a.tsx", "a.ts", "a.js", "a.py", "a.go", "A.java", "A.cs", "a.php", "a.rb", "a.rs", "a.kt", "a.c", "a.cpp", "a.pl", "a.gd", "package.json", "tsconfig.json", "README.md"} {
+		for _, name := range []string{"a.tsx", "a.ts", "a.js", "a.py", "a.go", "A.java", "A.cs", "a.php", "a.rb", "a.rs", "a.kt", "a.c", "a.cpp", "a.pl", "a.gd", "a.vue", "a.svelte", "a.scss", "a.html", "a.blade.php", "a.sql", "a.xaml", "package.json", "tsconfig.json", "README.md"} {
 			// Lines short enough to be read, enough of them to be seen in time.
 			sound(t, name, []byte(strings.Repeat(strings.Repeat(open, 40)+"\n", 400)))
 		}
@@ -441,6 +441,15 @@ var others = []struct{ name, text string }{
 	{"a.gd", "class_name A extends B\nsignal c(d)\nenum E { F = 1, G }\n@export var h := 1:\n\tset(v):\n\t\tpass\nclass I extends J:\n\tfunc k(l = func(): pass): return $M/N\nconst o = preload(\"res://p\")\n"},
 	{"a.tscn", "[gd_scene]\n[ext_resource path=\"res://a.gd\" id=1]\n"},
 	{"project.godot", "[application]\nrun/main_scene=\"res://a\"\n[autoload]\nB=\"*res://c\"\n"},
+	{"a.vue", "<template><a-b><template #c/></a-b></template><script lang=\"ts\">import AB from './c'</script><style src='d'>@use 'e'</style>"},
+	{"a.svelte", "<script>export let a</script>{#if b}<C/>{/if}<style>@import 'd'</style>"},
+	{"a.scss", "@use 'a' as b; $c: 1; @mixin d($e) { f: url(g) } @function h() { @return 1 }"},
+	{"a.html", "{% extends 'a' %}<form action='/b/{{ c }}'><!-- d --><script src=\"e\"></script>"},
+	{"a.blade.php", "@include('a.b', [])<x-c.d/>{{-- e --}}"},
+	{"a.cshtml", "@page \"/a\"\n@model B.C\n@{ Layout = \"d\"; }@* e *@"},
+	{"a.sql", "CREATE TABLE a.\"b\" (c int, d text DEFAULT 'e'); CREATE FUNCTION f() AS $$ g $$; CREATE TRIGGER h BEGIN SELECT 1; END;"},
+	{"a.xaml", "<A x:Class=\"b.C\" xmlns:d=\"clr-namespace:e\"><d:F G=\"{x:Type d:H}\"/></A>"},
+	{"a.xml", "<a b=\"c.d.E\"><![CDATA[x]]>f.g.H</a>"},
 	{"a.rb", "module A; class B < C::D; E = %w[f]; def g(h = :i) = <<~J; attr_reader :k\n l #{m}\nJ\n end; x = /n/ if o ? p : q\n while r do s end\nend\nrequire 't'\nclass << self; def -@; end; end\n"},
 }
 

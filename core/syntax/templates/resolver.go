@@ -1,0 +1,196 @@
+package templates
+
+import (
+	"path"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// names are the languages whose files are templates.
+var names = func() []string {
+	var out []string
+	for _, k := range kinds {
+		out = append(out, k.name)
+	}
+	return out
+}()
+
+// Index finds templates by what code and other templates call them.
+type Index struct {
+	t      *syntax.Tree
+	byStem map[string][]string // last part of the name, without endings and "_"
+}
+
+// NewIndex indexes the templates of a tree.
+func NewIndex(t *syntax.Tree) *Index {
+	x := &Index{t: t, byStem: map[string][]string{}}
+	for _, f := range t.Files {
+		for _, n := range names {
+			if f.Language == n {
+				s := stem(path.Base(f.Path))
+				x.byStem[s] = append(x.byStem[s], f.Path)
+			}
+		}
+	}
+	return x
+}
+
+// Empty reports whether the tree has no templates at all.
+func (x *Index) Empty() bool { return len(x.byStem) == 0 }
+
+func stem(base string) string {
+	base = strings.TrimPrefix(base, "_")
+	base, _, _ = strings.Cut(base, ".")
+	return strings.ToLower(base)
+}
+
+// Find is the template that a name means which is written in the file from. A
+// name is a path with or without endings, or one with dots for slashes; the
+// template lies beside the file, or below a folder whose name ends the path.
+// It is "" when none fits or several do equally.
+func (x *Index) Find(from, name string) string {
+	name = strings.TrimPrefix(strings.TrimPrefix(strings.ReplaceAll(name, "::", "/"), "~/"), "/")
+	if name == "" || strings.Contains(name, "://") {
+		return ""
+	}
+	forms := []string{name}
+	if !strings.Contains(name, "/") && strings.Contains(name, ".") {
+		forms = append(forms, strings.ReplaceAll(name, ".", "/"))
+	}
+	for _, form := range forms {
+		if p, ok := syntax.Join(path.Dir(from), form); ok && x.template(p) {
+			return p
+		}
+	}
+	best, score, tied := "", -1, false
+	for _, form := range forms {
+		dir, base := path.Split(strings.ToLower(path.Clean(form)))
+		dir = strings.Trim(strings.TrimLeft(dir, "./"), "/")
+		for _, p := range x.byStem[stem(base)] {
+			if !fits(base, strings.ToLower(path.Base(p))) {
+				continue
+			}
+			in := strings.ToLower(path.Dir(p))
+			if dir != "" && in != dir && !strings.HasSuffix(in, "/"+dir) {
+				continue
+			}
+			n := 2 * common(p, from)
+			if path.Dir(p) == path.Dir(from) {
+				n++
+			}
+			if n > score {
+				best, score, tied = p, n, false
+			} else if n == score && p != best {
+				tied = true
+			}
+		}
+		if best != "" {
+			break
+		}
+	}
+	if tied {
+		return ""
+	}
+	return best
+}
+
+func (x *Index) template(p string) bool {
+	for _, q := range x.byStem[stem(path.Base(p))] {
+		if q == p {
+			return true
+		}
+	}
+	return false
+}
+
+// fits reports whether a file of that name can be meant: the name has some of
+// its endings, or none.
+func fits(name, file string) bool {
+	name, file = strings.TrimPrefix(name, "_"), strings.TrimPrefix(file, "_")
+	return file == name || strings.HasPrefix(file, name+".")
+}
+
+func common(a, b string) int {
+	n := 0
+	x, y := strings.Split(path.Dir(a), "/"), strings.Split(path.Dir(b), "/")
+	for n < len(x) && n < len(y) && x[n] == y[n] {
+		n++
+	}
+	return n
+}
+
+// resolve links templates with those they build upon and include, and pages
+// with the sheets and scripts they bring along.
+func resolve(t *syntax.Tree) {
+	x := NewIndex(t)
+	if x.Empty() {
+		return
+	}
+	types := syntax.NewTypeIndex(t, ".", false, "C#")
+	t.Each(func(out *syntax.Out, f *model.File) {
+		for _, m := range f.Facts.Templates {
+			to := ""
+			for _, name := range spelled(f.Language, m.Name) {
+				if to = x.Find(f.Path, name); to != "" {
+					break
+				}
+			}
+			switch {
+			case to != "" && to != f.Path:
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: true})
+			case to == "" && f.Language != "Blade" && f.Language != "HTML":
+				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: m.Name, Line: m.Line, Reason: "no template of this name, or several"})
+			}
+		}
+		for _, im := range f.Facts.Imports {
+			text, _, _ := strings.Cut(im.Text, "?")
+			to := ""
+			if p, ok := syntax.Join(path.Dir(f.Path), text); ok && t.File(p) != nil && !strings.HasPrefix(text, "/") {
+				to = p
+			} else if p, ok := syntax.Join(strings.TrimPrefix(strings.TrimPrefix(text, "~"), "/")); ok && strings.HasPrefix(strings.TrimPrefix(text, "~"), "/") {
+				to = below(t, path.Dir(f.Path), p)
+			}
+			if to != "" && to != f.Path {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
+			}
+		}
+		for _, m := range f.Facts.Mentions {
+			for _, to := range types.Files(m.Name, f.Path) {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkImport, Line: m.Line, Text: m.Name, Sure: true})
+			}
+		}
+	}, names...)
+}
+
+// below looks for an absolute path of a site in the folders that are handed
+// out from the top: beside the page and on the way up.
+func below(t *syntax.Tree, d, p string) string {
+	found := ""
+	syntax.Up(d, func(at string) bool {
+		for _, sub := range []string{"", "public", "static", "wwwroot", "assets", "app/assets", "web", "src"} {
+			if q, ok := syntax.Join(at, sub, p); ok && t.File(q) != nil {
+				found = q
+				return true
+			}
+		}
+		return false
+	})
+	return found
+}
+
+// spelled are the names a template may have that is called so.
+func spelled(language, name string) []string {
+	switch language {
+	case "Blade":
+		if i := strings.LastIndex(name, "::"); i >= 0 {
+			name = name[i+2:]
+		}
+		// A component has a template below "components" or "livewire".
+		return []string{name, "components." + name, "livewire." + name, "components." + name + ".index"}
+	case "Handlebars":
+		return []string{name, "partials/" + name}
+	}
+	return []string{name}
+}
