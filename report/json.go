@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/relations"
 	"jantel/core/routes"
 	"jantel/core/weave"
 )
@@ -85,8 +86,8 @@ type document struct {
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
 	Routes      []jsonRoute        `json:"routes"`
-	Messages    []struct{}         `json:"messages"`
-	Entities    []struct{}         `json:"entities"`
+	Messages    []model.Message    `json:"messages"`
+	Entities    []jsonEntity       `json:"entities"`
 	Features    []struct{}         `json:"features"`
 	Cut         *struct{}          `json:"cut"`
 	Levels      [][]string         `json:"levels"`
@@ -99,6 +100,33 @@ type document struct {
 	Environment []jsonVariable     `json:"environment"`
 	Notes       []model.Note       `json:"notes"`
 	Timings     map[string]float64 `json:"timings"`
+}
+
+type jsonPlace struct {
+	Path string `json:"path"`
+	Line int    `json:"line"`
+}
+
+type jsonEntity struct {
+	Name       string                 `json:"name"`
+	Path       string                 `json:"path"`
+	Line       int                    `json:"line"`
+	Operations map[string][]jsonPlace `json:"operations"`
+}
+
+func entitiesOf(s *model.Survey) []jsonEntity {
+	out := []jsonEntity{}
+	for _, e := range relations.Entities(s) {
+		ops := map[string][]jsonPlace{}
+		for _, what := range []string{model.Create, model.Read, model.Update, model.Delete} {
+			ops[what] = []jsonPlace{}
+			for _, p := range e.Operations[what] {
+				ops[what] = append(ops[what], jsonPlace{p.Path, p.Line})
+			}
+		}
+		out = append(out, jsonEntity{e.Name, e.Path, e.Line, ops})
+	}
+	return out
 }
 
 type jsonRoute struct {
@@ -166,7 +194,7 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Environment: []jsonVariable{},
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {

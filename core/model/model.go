@@ -158,31 +158,35 @@ type Alias struct {
 
 // Facts is what follows from one file's bytes and its language alone.
 type Facts struct {
-	Lines       int          `cbor:"1,keyasint"`
-	Code        int          `cbor:"2,keyasint"`
-	Comment     int          `cbor:"3,keyasint,omitempty"`
-	Blank       int          `cbor:"4,keyasint,omitempty"`
-	Read        string       `cbor:"5,keyasint,omitempty"` // "full", "partial", or "" when only lines were counted
-	Problem     string       `cbor:"6,keyasint,omitempty"` // why it is partial
-	Skipped     string       `cbor:"7,keyasint,omitempty"` // generated, binary or minified, as its bytes tell
-	Definitions []Definition `cbor:"8,keyasint,omitempty"`
-	Imports     []Import     `cbor:"9,keyasint,omitempty"`
-	Namespace   string       `cbor:"10,keyasint,omitempty"`
-	Doc         string       `cbor:"11,keyasint,omitempty"` // the opening words of its authors about it
-	DocLine     int          `cbor:"12,keyasint,omitempty"`
-	Starts      int          `cbor:"13,keyasint,omitempty"` // line where a program starts in it, 0 if none does
-	Signs       []Sign       `cbor:"14,keyasint,omitempty"`
-	Project     *Project     `cbor:"15,keyasint,omitempty"`
-	Commands    []Command    `cbor:"16,keyasint,omitempty"` // what a README says to run
-	Names       []string     `cbor:"17,keyasint,omitempty"` // every exported name, sorted: what others can take from it
-	Mentions    []Mention    `cbor:"18,keyasint,omitempty"` // names of types and constants met in the code, by name, for languages that find them without an import
-	Routes      []RouteFact  `cbor:"19,keyasint,omitempty"`
-	Mounts      []MountFact  `cbor:"20,keyasint,omitempty"`
-	Env         []Mention    `cbor:"21,keyasint,omitempty"` // variables of the environment it reads, by name
-	Uses        []Use        `cbor:"22,keyasint,omitempty"`
-	Templates   []Mention    `cbor:"23,keyasint,omitempty"` // templates it names, by line: to be found by what they are called
-	Calls       []CallFact   `cbor:"24,keyasint,omitempty"` // requests it sends over HTTP
-	Entities    []EntityFact `cbor:"25,keyasint,omitempty"`
+	Lines       int             `cbor:"1,keyasint"`
+	Code        int             `cbor:"2,keyasint"`
+	Comment     int             `cbor:"3,keyasint,omitempty"`
+	Blank       int             `cbor:"4,keyasint,omitempty"`
+	Read        string          `cbor:"5,keyasint,omitempty"` // "full", "partial", or "" when only lines were counted
+	Problem     string          `cbor:"6,keyasint,omitempty"` // why it is partial
+	Skipped     string          `cbor:"7,keyasint,omitempty"` // generated, binary or minified, as its bytes tell
+	Definitions []Definition    `cbor:"8,keyasint,omitempty"`
+	Imports     []Import        `cbor:"9,keyasint,omitempty"`
+	Namespace   string          `cbor:"10,keyasint,omitempty"`
+	Doc         string          `cbor:"11,keyasint,omitempty"` // the opening words of its authors about it
+	DocLine     int             `cbor:"12,keyasint,omitempty"`
+	Starts      int             `cbor:"13,keyasint,omitempty"` // line where a program starts in it, 0 if none does
+	Signs       []Sign          `cbor:"14,keyasint,omitempty"`
+	Project     *Project        `cbor:"15,keyasint,omitempty"`
+	Commands    []Command       `cbor:"16,keyasint,omitempty"` // what a README says to run
+	Names       []string        `cbor:"17,keyasint,omitempty"` // every exported name, sorted: what others can take from it
+	Mentions    []Mention       `cbor:"18,keyasint,omitempty"` // names of types and constants met in the code, by name, for languages that find them without an import
+	Routes      []RouteFact     `cbor:"19,keyasint,omitempty"`
+	Mounts      []MountFact     `cbor:"20,keyasint,omitempty"`
+	Env         []Mention       `cbor:"21,keyasint,omitempty"` // variables of the environment it reads, by name
+	Uses        []Use           `cbor:"22,keyasint,omitempty"`
+	Templates   []Mention       `cbor:"23,keyasint,omitempty"` // templates it names, by line: to be found by what they are called
+	Calls       []CallFact      `cbor:"24,keyasint,omitempty"` // requests it sends over HTTP
+	Entities    []EntityFact    `cbor:"25,keyasint,omitempty"`
+	Operations  []OperationFact `cbor:"26,keyasint,omitempty"`
+	Messages    []MessageFact   `cbor:"27,keyasint,omitempty"`
+	Literals    []Literal       `cbor:"28,keyasint,omitempty"` // constants that hold a text, by name
+	Runs        []RunFact       `cbor:"29,keyasint,omitempty"`
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under
@@ -213,6 +217,53 @@ type EntityFact struct {
 	From string `cbor:"3,keyasint"`
 }
 
+// What is done to an entity.
+const (
+	Create = "create"
+	Read   = "read"
+	Update = "update"
+	Delete = "delete"
+)
+
+// OperationFact is something done to what may be an entity: a table in a
+// statement, or a type that a mapper is asked for.
+type OperationFact struct {
+	Entity string `cbor:"1,keyasint"`
+	What   string `cbor:"2,keyasint"`
+	Line   int    `cbor:"3,keyasint"`
+}
+
+// MessageFact is a message sent or received by name.
+type MessageFact struct {
+	Name  string `cbor:"1,keyasint,omitempty"`
+	Const string `cbor:"2,keyasint,omitempty"` // the constant that holds the name, where none is written
+	Line  int    `cbor:"3,keyasint"`
+	Send  bool   `cbor:"4,keyasint,omitempty"`
+	// Plain says that the call alone makes it a message. Others could be
+	// anything, and count when the other end is found.
+	Plain bool `cbor:"5,keyasint,omitempty"`
+}
+
+// Literal is a constant that holds a text.
+type Literal struct {
+	Name  string `cbor:"1,keyasint"`
+	Value string `cbor:"2,keyasint"`
+	Line  int    `cbor:"3,keyasint"`
+}
+
+// Kinds of RunFact.
+const (
+	RunSchedule = "schedule" // a job and when it runs
+	RunAccess   = "access"   // a check of who may do something
+)
+
+// RunFact is something that tells how the system runs.
+type RunFact struct {
+	Kind string `cbor:"1,keyasint"`
+	Name string `cbor:"2,keyasint"` // the plan of a job, the name of a check
+	Line int    `cbor:"3,keyasint"`
+}
+
 // MountFact says that one router answers below a path of another.
 type MountFact struct {
 	On     string `cbor:"1,keyasint,omitempty"` // the outer router
@@ -230,6 +281,29 @@ type Route struct {
 	HandlerPath string `json:"handler_path"` // "" when it could not be followed
 	HandlerName string `json:"handler_name"`
 	HandlerLine int    `json:"handler_line"`
+}
+
+// Directions of a message.
+const (
+	Send    = "send"
+	Receive = "receive"
+)
+
+// Message is one end of a message by name.
+type Message struct {
+	Name      string `json:"name"`
+	Path      string `json:"path"`
+	Line      int    `json:"line"`
+	Direction string `json:"direction"`
+}
+
+// Entity is something the code keeps, with the places that create, read,
+// update and delete it.
+type Entity struct {
+	Name       string                `json:"name"`
+	Path       string                `json:"path"`
+	Line       int                   `json:"line"`
+	Operations map[string][]Evidence `json:"operations"`
 }
 
 // Mention is a name met in the code, with the line it is first met on.

@@ -140,3 +140,18 @@ func set(s string) map[string]bool {
 	}
 	return m
 }
+
+// Singular is a word in the singular, by the common endings of English.
+func Singular(w string) string {
+	switch n := len(w); {
+	case n > 4 && strings.HasSuffix(w, "ies"):
+		return w[:n-3] + "y"
+	case n > 4 && (strings.HasSuffix(w, "sses") || strings.HasSuffix(w, "shes") || strings.HasSuffix(w, "ches") || strings.HasSuffix(w, "xes")):
+		return w[:n-2]
+	case n > 4 && strings.HasSuffix(w, "ves") && !strings.HasSuffix(w, "ives") && !strings.HasSuffix(w, "aves") && !strings.HasSuffix(w, "oves"):
+		return w[:n-3] + "f"
+	case n > 3 && strings.HasSuffix(w, "s") && !strings.HasSuffix(w, "ss") && !strings.HasSuffix(w, "us") && !strings.HasSuffix(w, "is"):
+		return w[:n-1]
+	}
+	return w
+}

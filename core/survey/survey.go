@@ -18,6 +18,7 @@ import (
 
 	"jantel/core/history"
 	"jantel/core/model"
+	"jantel/core/relations"
 	"jantel/core/source"
 	"jantel/core/syntax"
 
@@ -74,7 +75,7 @@ func FactKey(hash string, l *syntax.Language) string {
 	if l == nil {
 		return hash + ":plain:" + strconv.Itoa(plainVersion)
 	}
-	return hash + ":" + l.Name + ":" + strconv.Itoa(l.Version)
+	return hash + ":" + l.Name + ":" + strconv.Itoa(l.Version) + "." + strconv.Itoa(syntax.SharedVersion)
 }
 
 // plainVersion is raised when what is told of files without a reader changes.
@@ -110,6 +111,7 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	tree := syntax.NewTree(s.Files, o.Root)
 	s.Links, s.External, s.Unresolved = tree.Resolve()
 	s.BuildIndex()
+	relations.Add(s, tree)
 	r.took("link", &t)
 	if h, ok := src.(source.Historian); ok {
 		if s.History, err = r.history(ctx, h, s); err != nil {

@@ -8,6 +8,10 @@ import (
 	"jantel/core/model"
 )
 
+// SharedVersion is raised when what all languages share changes: lines, calls
+// that are told by their name, fingerprints.
+const SharedVersion = 2
+
 // Language is what Jantel knows of one language.
 type Language struct {
 	Name       string

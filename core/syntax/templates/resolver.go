@@ -2,6 +2,7 @@ package templates
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -193,4 +194,19 @@ func spelled(language, name string) []string {
 		return []string{name, "partials/" + name}
 	}
 	return []string{name}
+}
+
+// Is reports whether a language is one of templates.
+func Is(language string) bool { return slices.Contains(names, language) }
+
+// In is the template of a name in the first of the folders that has it.
+func (x *Index) In(folders []string, name string) string {
+	for _, d := range folders {
+		for _, p := range x.byStem[stem(name)] {
+			if path.Dir(p) == d && fits(strings.ToLower(name), strings.ToLower(path.Base(p))) {
+				return p
+			}
+		}
+	}
+	return ""
 }

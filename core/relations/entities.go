@@ -1,0 +1,81 @@
+package relations
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+// Entities lists what the code keeps, by name, with the places that create,
+// read, update and delete it. A model and the table it is kept in are one:
+// number, case and the way words are joined make no difference.
+func Entities(s *model.Survey) []model.Entity {
+	at := map[string]*model.Entity{}
+	rank := map[string]int{"model": 0, "schema": 1, "table": 2}
+	best := map[string]int{}
+	for _, f := range s.Files {
+		if f.Facts == nil || f.Skipped != "" {
+			continue
+		}
+		for _, e := range f.Facts.Entities {
+			k := key(e.Name)
+			if k == "" {
+				continue
+			}
+			if at[k] == nil || rank[e.From] < best[k] {
+				old := at[k]
+				at[k] = &model.Entity{Name: e.Name, Path: f.Path, Line: e.Line, Operations: map[string][]model.Evidence{}}
+				if old != nil {
+					at[k].Operations = old.Operations
+				}
+				best[k] = rank[e.From]
+			}
+		}
+	}
+	if len(at) == 0 {
+		return []model.Entity{}
+	}
+	for _, f := range s.Files {
+		if f.Facts == nil || f.Skipped != "" {
+			continue
+		}
+		for _, o := range f.Facts.Operations {
+			e := at[key(o.Entity)]
+			if e == nil {
+				continue
+			}
+			places, place := e.Operations[o.What], model.Evidence{Path: f.Path, Line: o.Line}
+			if n := len(places); n < maxPlaces && (n == 0 || places[n-1] != place) {
+				e.Operations[o.What] = append(places, place)
+			}
+		}
+	}
+	out := make([]model.Entity, 0, len(at))
+	for _, e := range at {
+		out = append(out, *e)
+	}
+	slices.SortFunc(out, func(a, b model.Entity) int {
+		return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
+	})
+	return out
+}
+
+// maxPlaces bounds the places kept of each operation.
+const maxPlaces = 200
+
+// key is a name without its case and number: Lot, lots and LOTS are one.
+func key(name string) string {
+	name = name[strings.LastIndexAny(name, ".:\\")+1:]
+	words := naming.Words(name)
+	if len(words) == 0 {
+		return ""
+	}
+	for i := range words {
+		words[i] = strings.ToLower(words[i])
+	}
+	words[len(words)-1] = naming.Singular(words[len(words)-1])
+	return strings.Join(words, "")
+}

@@ -1,0 +1,218 @@
+package relations_test
+
+import (
+	"fmt"
+	"sort"
+	"testing"
+
+	"jantel/core/model"
+	"jantel/core/relations"
+	"jantel/core/routes"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// byName lists the links of a kind as "from:line -> to text".
+func byName(s *model.Survey, kinds ...model.LinkKind) []string {
+	out := []string{}
+	for _, l := range s.Links {
+		for _, k := range kinds {
+			if l.Kind == k {
+				sure := ""
+				if !l.Sure {
+					sure = " (not sure)"
+				}
+				out = append(out, fmt.Sprintf("%s:%d -> %s %s%s", l.From, l.Line, l.To, l.Text, sure))
+			}
+		}
+	}
+	return out
+}
+
+func TestRequestsAreTiedToRoutes(t *testing.T) {
+	s := testkit.Survey(t, `
+-- server/routes.go --
+package server
+
+func Routes(r chi.Router) {
+	r.Get("/api/lots", list)
+	r.Get("/api/lots/{id}", show)
+	r.Post("/api/lots/{id}/dry", dry)
+	r.Delete("/api/lots/{id}", drop)
+	r.Get("/api/lots/late", late)
+}
+-- server/client.go --
+package server
+
+import "net/http"
+
+func Ask() {
+	http.Get("http://localhost:80/api/lots?page=1")
+	http.NewRequest("DELETE", base+"/api/lots/"+id, nil)
+	http.Get("https://scales.example.org/v1/grams")
+}
+-- desk/api.ts --
+const a = fetch('/api/lots')
+const b = fetch(`+"`/api/lots/${id}/dry?x=1`, { method: 'POST' }"+`)
+const c = axios.get<Lot[]>('/lots/late')
+const d = client.get('not a path')
+const e = fetch(`+"`${base}/api/lots/${lot.id}`"+`)
+const f = $.ajax({ url: '/api/lots', type: 'POST' })
+-- bench/client.py --
+requests.get(f"{BASE}/api/lots/{lot}")
+httpx.post("/api/none", json={})
+self.get("/api/lots")
+`)
+	require.Equal(t, []string{
+		"bench/client.py:1 -> server/routes.go GET /api/lots/*",
+		"desk/api.ts:1 -> server/routes.go GET /api/lots",
+		"desk/api.ts:2 -> server/routes.go POST /api/lots/*/dry",
+		"desk/api.ts:3 -> server/routes.go GET /lots/late (not sure)",
+		"desk/api.ts:5 -> server/routes.go GET /api/lots/*",
+		"server/client.go:6 -> server/routes.go GET /api/lots",
+		"server/client.go:7 -> server/routes.go DELETE /api/lots/*",
+	}, byName(s, model.LinkHTTP))
+	own, abroad := relations.Requests(s, routes.Of(s))
+	var lost []string
+	for _, q := range own {
+		if q.Route == nil {
+			lost = append(lost, q.Text())
+		}
+	}
+	require.Equal(t, []string{"POST /api/none", "POST /api/lots"}, lost)
+	require.Equal(t, []string{"scales.example.org"}, relations.Hosts(abroad))
+}
+
+func TestMessagesFromSenderToReceiver(t *testing.T) {
+	s := testkit.Survey(t, `
+-- lots/drying.ts --
+import { TOPICS } from './topics'
+bus.publish('lot.dried', { id })
+emitter.emit('shelved', lot)
+bus.publish(TOPICS.LOT_LOST)
+button.emit('click')
+channel.sendToQueue('labels', buffer)
+-- lots/topics.ts --
+export const TOPICS = { LOT_LOST: 'lot.lost' }
+-- press/labels.py --
+channel.basic_consume(queue="labels", on_message_callback=f)
+bus.subscribe("lot.dried", print_label)
+-- press/Lost.java --
+class Lost { @KafkaListener(topics = "lot.lost") void on(Lot l) {} }
+-- desk/shelf.ts --
+emitter.on('shelved', show)
+button.on('click', go)
+window.addEventListener('resize', fit)
+-- alone/sender.go --
+package alone
+
+func Send(b Bus) { b.Publish("lot.sown", 1) }
+`)
+	require.Equal(t, []string{
+		"lots/drying.ts:2 -> press/labels.py lot.dried", "lots/drying.ts:3 -> desk/shelf.ts shelved",
+		"lots/drying.ts:4 -> press/Lost.java lot.lost", "lots/drying.ts:6 -> press/labels.py labels",
+	}, byName(s, model.LinkMessage))
+	var got []string
+	for _, m := range relations.Messages(s) {
+		got = append(got, m.Direction+" "+m.Name)
+	}
+	sort.Strings(got)
+	require.Equal(t, []string{"receive labels", "receive lot.dried", "receive lot.lost", "receive shelved", "send labels", "send lot.dried", "send lot.lost", "send lot.sown", "send shelved"}, got)
+}
+
+func TestTemplatesThatCodeAsksFor(t *testing.T) {
+	s := testkit.Survey(t, `
+-- app/views.py --
+def show(request): return render(request, "lots/show.html", {})
+-- app/templates/lots/show.html --
+-- web/server.js --
+res.render('page', { a: 1 })
+-- web/views/page.ejs --
+-- shop/app/controllers/lots_controller.rb --
+class LotsController
+  def index; end
+  def hidden; end
+end
+-- shop/app/views/lots/index.html.erb --
+-- desk/Controllers/LotsController.cs --
+public class LotsController { public IActionResult Index() { return View("Other"); } public IActionResult Edit() => View(); }
+-- desk/Views/Lots/Edit.cshtml --
+-- desk/Views/Lots/Other.cshtml --
+-- php/LotController.php --
+<?php class LotController { function f() { return view('lots.list', []); } }
+-- php/resources/views/lots/list.blade.php --
+`)
+	require.Equal(t, []string{
+		"app/views.py:1 -> app/templates/lots/show.html lots/show.html",
+		"desk/Controllers/LotsController.cs:1 -> desk/Views/Lots/Edit.cshtml Edit",
+		"desk/Controllers/LotsController.cs:1 -> desk/Views/Lots/Other.cshtml Other",
+		"php/LotController.php:1 -> php/resources/views/lots/list.blade.php lots.list",
+		"shop/app/controllers/lots_controller.rb:2 -> shop/app/views/lots/index.html.erb index",
+		"web/server.js:1 -> web/views/page.ejs page",
+	}, byName(s, model.LinkTemplate))
+}
+
+func TestEntitiesAndWhatIsDoneToThem(t *testing.T) {
+	s := testkit.Survey(t, `
+-- db/001_lots.sql --
+CREATE TABLE lots (id int);
+CREATE TABLE seed_boxes (id int);
+-- app/models.py --
+class Lot(models.Model):
+    name = models.CharField(max_length=3)
+class Form(forms.Model2):
+    pass
+def f():
+    Lot.objects.filter(a=1).first()
+    Lot.objects.create(name="x")
+-- store/lots.go --
+package store
+
+const drop = "DELETE FROM lots WHERE id = ?"
+const move = "UPDATE seed_boxes SET shelf = ? WHERE id = ?"
+
+func f(db *DB) { db.Query("SELECT id FROM lots JOIN seed_boxes ON 1") }
+-- desk/lot.ts --
+export const SeedBox = sequelize.define('SeedBox', {})
+SeedBox.findAll()
+Array.from(x).find(y)
+`)
+	var got []string
+	for _, e := range relations.Entities(s) {
+		line := fmt.Sprintf("%s %s:%d", e.Name, e.Path, e.Line)
+		for _, what := range []string{"create", "read", "update", "delete"} {
+			for _, p := range e.Operations[what] {
+				line += fmt.Sprintf(" %s=%s:%d", what, p.Path, p.Line)
+			}
+		}
+		got = append(got, line)
+	}
+	require.Equal(t, []string{
+		"Lot app/models.py:1 create=app/models.py:7 read=app/models.py:6 read=store/lots.go:6 delete=store/lots.go:3",
+		"SeedBox desk/lot.ts:1 read=desk/lot.ts:2 read=store/lots.go:6 update=store/lots.go:4",
+	}, got)
+}
+
+func TestPlansAndChecks(t *testing.T) {
+	s := testkit.Survey(t, `
+-- a.ts --
+cron.schedule('0 3 * * *', sweep)
+app.use(requireAuth, x)
+-- b.py --
+@login_required
+def f(): pass
+@app.task(schedule=crontab(hour=3, minute=0))
+def g(): pass
+-- C.java --
+class C { @Scheduled(cron = "0 0 4 * * *") @PreAuthorize("hasRole('LEAD')") void f() {} }
+`)
+	var got []string
+	for _, f := range s.Files {
+		for _, r := range f.Facts.Runs {
+			got = append(got, fmt.Sprintf("%s:%d %s %s", f.Path, r.Line, r.Kind, r.Name))
+		}
+	}
+	require.ElementsMatch(t, []string{"C.java:1 schedule 0 0 4 * * *", "C.java:1 access PreAuthorize", "a.ts:1 schedule 0 3 * * *", "a.ts:2 access requireAuth",
+		"b.py:1 access login_required", "b.py:3 schedule crontab(hour=3, minute=0)"}, got)
+}

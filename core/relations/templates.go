@@ -1,0 +1,78 @@
+package relations
+
+import (
+	"path"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+	"jantel/core/syntax/templates"
+)
+
+// templateLinks follows the names of templates that code asks for, and the
+// templates that frameworks take for an action without being asked.
+func templateLinks(t *syntax.Tree) []model.Link {
+	x := templates.NewIndex(t)
+	if x.Empty() {
+		return nil
+	}
+	var out []model.Link
+	for _, f := range t.Files {
+		if f.Facts == nil || templates.Is(f.Language) {
+			continue
+		}
+		add := func(to string, line int, text string) {
+			if to != "" && to != f.Path {
+				out = append(out, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: line, Text: text, Sure: true})
+			}
+		}
+		named := map[int]bool{}
+		for _, m := range f.Facts.Templates {
+			to := x.Find(f.Path, m.Name)
+			if to == "" && f.Language == "C#" {
+				to = x.In(controllerFolders(f.Path, "Controller.cs", ""), m.Name)
+			}
+			if to != "" {
+				named[m.Line] = true
+			}
+			add(to, m.Line, m.Name)
+		}
+		switch {
+		case f.Language == "Ruby" && strings.HasSuffix(f.Path, "_controller.rb"):
+			dirs := controllerFolders(f.Path, "_controller.rb", "app/controllers/")
+			for _, d := range f.Facts.Definitions {
+				if d.Kind == model.DefMethod && d.Exported {
+					add(x.In(dirs, d.Name), d.Line, d.Name)
+				}
+			}
+		case f.Language == "C#" && strings.HasSuffix(f.Path, "Controller.cs"):
+			dirs := controllerFolders(f.Path, "Controller.cs", "")
+			for _, d := range f.Facts.Definitions {
+				if d.Kind == model.DefMethod && d.Exported && !strings.HasPrefix(d.Name, ".") {
+					add(x.In(dirs, d.Name), d.Line, d.Name)
+				}
+			}
+		}
+	}
+	return out
+}
+
+// controllerFolders are where the views of a controller lie by convention:
+// below the "views" that stands where its "controllers" does.
+func controllerFolders(p, suffix, below string) []string {
+	name := strings.TrimSuffix(path.Base(p), suffix)
+	dir := path.Dir(p)
+	if below != "" {
+		i := strings.Index(p, below)
+		if i < 0 {
+			return nil
+		}
+		rest := strings.TrimSuffix(p[i+len(below):], suffix)
+		return []string{p[:i] + "app/views/" + rest}
+	}
+	up := path.Dir(dir)
+	if up == "." {
+		return []string{"Views/" + name, "Views/Shared"}
+	}
+	return []string{up + "/Views/" + name, up + "/Views/Shared"}
+}

@@ -1,0 +1,359 @@
+package syntax
+
+import (
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// traits gathers what calls tell by the name of what is called, in whatever
+// language: requests over HTTP, messages, templates, what is kept and what is
+// done to it, plans of jobs and checks of who may do something. Frameworks of
+// many languages call these alike, so that one list serves all.
+func traits(f *model.Facts, s *Stream) {
+	t := &traiter{f: f, s: s}
+	t.models()
+	for i := range s.Tokens {
+		switch s.Tokens[i].Kind {
+		case String:
+			t.statement(i)
+		case Ident:
+			t.word(i)
+		}
+	}
+	t.done()
+}
+
+// maxTraits bounds what is kept of each sort of one file.
+const maxTraits = 500
+
+type traiter struct {
+	f        *model.Facts
+	s        *Stream
+	literals map[string]model.Literal
+}
+
+func (t *traiter) word(i int) {
+	s := t.s
+	open := i + 1
+	if open >= len(s.Tokens) || s.Tokens[open].Start == s.Tokens[open].End || s.Tokens[open].Kind == Newline {
+		if access[string(s.Bytes(i))] {
+			t.access(i)
+		}
+		return
+	}
+	switch c := s.Src[s.Tokens[open].Start]; {
+	case c == '(':
+	case c == '=' || c == ':':
+		t.literal(i)
+		return
+	case c == '<': // get<Lot[]>("/lots")
+		if !known(s.Bytes(i)) {
+			return
+		}
+		if open = s.typeArgsEnd(open); open == 0 {
+			return
+		}
+	case c == '!': // authenticate_user!
+		t.access(i)
+		return
+	default:
+		// Ruby and Perl call without parentheses.
+		if k := s.Tokens[open].Kind; (k == String || k == Ident) && s.Tokens[open].Line == s.Tokens[i].Line && known(s.Bytes(i)) {
+			t.call(i, [][2]int{{open, open + 1}})
+		} else if access[string(s.Bytes(i))] {
+			t.access(i)
+		}
+		return
+	}
+	if !known(s.Bytes(i)) {
+		t.operation(i, open)
+		return
+	}
+	t.call(i, s.Args(open))
+	t.operation(i, open)
+}
+
+// typeArgsEnd is the index of the "(" behind <…> at i, 0 where none is.
+func (s *Stream) typeArgsEnd(i int) int {
+	depth := 0
+	for k := i; k < len(s.Tokens) && k < i+24; k++ {
+		switch string(s.Bytes(k)) {
+		case "<":
+			depth++
+		case ">":
+			if depth--; depth == 0 && s.Is(k+1, "(") {
+				return k + 1
+			}
+		case ";", "{", "}":
+			return 0
+		}
+	}
+	return 0
+}
+
+// names are all names of calls that tell something, so that one look-up turns
+// most words away.
+var names map[string]bool
+
+func known(w []byte) bool { return names[string(w)] }
+
+func init() {
+	names = map[string]bool{}
+	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers} {
+		for n := range m {
+			names[n] = true
+		}
+	}
+	for n := range requestVerbs {
+		names[n] = true
+	}
+}
+
+func (t *traiter) call(i int, args [][2]int) {
+	name := t.s.Text(i)
+	if access[name] {
+		t.access(i)
+	}
+	if len(args) == 0 {
+		return
+	}
+	switch {
+	case templateCalls[name]:
+		t.template(i, args)
+	case plans[name]:
+		t.plan(i, args)
+	case definers[name]:
+		t.definer(i, args)
+	}
+	t.request(i, name, args)
+	t.message(i, name, args)
+}
+
+// receiver is the word before the dot, arrow or colons in front of i, "" for a
+// call on nothing.
+func (t *traiter) receiver(i int) string {
+	s := t.s
+	k := i - 1
+	for k >= 0 && s.Kind(k) == Punct && k > i-4 {
+		switch s.Text(k) {
+		case ".", "->", "::", ":", "?.", "?", ">", "-", "!":
+			k--
+			continue
+		}
+		return ""
+	}
+	if k == i-1 {
+		return ""
+	}
+	if s.Is(k, ")") { // client().get(…)
+		if m := int(s.Tokens[k].Match); m > 0 && s.IsIdent(m-1) {
+			return s.Text(m - 1)
+		}
+		return ""
+	}
+	if s.IsIdent(k) {
+		return strings.TrimLeft(s.Text(k), "$@_")
+	}
+	return ""
+}
+
+var filledIn = regexp.MustCompile(`\$?\{[^{}]*\}|#\{[^{}]*\}|\$[A-Za-z_]\w*|%[sdv]`)
+
+// text is the literal that token i is, without its quotes and the letters
+// before them; ok is false for anything else.
+func (t *traiter) text(i int) (text string, ok bool) {
+	if t.s.Kind(i) != String {
+		return "", false
+	}
+	b := string(t.s.Bytes(i))
+	n := 0
+	for n < len(b) && n < 4 && (b[n] >= 'a' && b[n] <= 'z' || b[n] >= 'A' && b[n] <= 'Z' || b[n] == '$' || b[n] == '@') {
+		n++
+	}
+	if n < len(b) && (b[n] == '"' || b[n] == '\'' || b[n] == '`') {
+		b = b[n:]
+	} else if strings.HasPrefix(b, ":") { // a symbol
+		return b[1:], true
+	}
+	if b == "" {
+		return "", false
+	}
+	q := b[:1]
+	if q != `"` && q != "'" && q != "`" {
+		return b, true
+	}
+	return strings.Trim(strings.TrimPrefix(strings.TrimSuffix(b, q), q), q), true
+}
+
+// pattern is what an argument says as a whole: its literals, with "*" for what
+// is put in between.
+func (t *traiter) pattern(a [2]int) string {
+	var b strings.Builder
+	star := func() {
+		if !strings.HasSuffix(b.String(), "*") {
+			b.WriteByte('*')
+		}
+	}
+	for i := a[0]; i < a[1] && b.Len() < 300; i++ {
+		switch t.s.Kind(i) {
+		case String:
+			raw := string(t.s.Bytes(i))
+			text, _ := t.text(i)
+			// A piece of a text with code in it: its open ends are signs of it.
+			if strings.HasSuffix(raw, "${") {
+				text = strings.TrimSuffix(strings.TrimLeft(raw, "}`"), "${")
+			} else if strings.HasPrefix(raw, "}") {
+				text = strings.TrimRight(raw[1:], "`")
+			}
+			b.WriteString(filledIn.ReplaceAllString(text, "*"))
+		case Ident, Number:
+			star()
+			// All that belongs to it is one thing put in.
+			for i+1 < a[1] && t.s.Kind(i+1) == Punct && !t.s.Is(i+1, "+") && !t.s.Is(i+1, "}") {
+				i = t.s.Close(i + 1)
+				if t.s.IsIdent(i + 1) {
+					i++
+				}
+			}
+		case Punct:
+			if m := t.s.Close(i); m > i && m < a[1] {
+				star()
+				i = m
+			}
+		}
+	}
+	return b.String()
+}
+
+func (t *traiter) literal(i int) {
+	s := t.s
+	k := i + 1
+	for k < i+8 && !s.Is(k, "=") && s.Kind(k) != String && k < len(s.Tokens) && s.Tokens[k].Line == s.Tokens[i].Line {
+		k++ // a type may stand between
+	}
+	if s.Is(k, "=") {
+		k++
+		if s.Is(k, ">") {
+			k++
+		}
+	}
+	if s.Kind(k) != String {
+		return
+	}
+	after := s.Bytes(k + 1)
+	if len(after) == 1 && strings.ContainsRune("+.%", rune(after[0])) {
+		return
+	}
+	name := strings.TrimLeft(s.Text(i), "$@")
+	value, ok := t.text(k)
+	if !ok || value == "" || len(value) > 100 || strings.ContainsAny(value, " \n\\") || !constant(name, value) || len(t.literals) >= maxTraits {
+		return
+	}
+	if t.literals == nil {
+		t.literals = map[string]model.Literal{}
+	}
+	if _, have := t.literals[name]; !have {
+		t.literals[name] = model.Literal{Name: name, Value: value, Line: s.Line(i)}
+	}
+}
+
+var dottedName = regexp.MustCompile(`^[\w*{}:]+(?:[./:-][\w*{}:]+)+$|^/[\w*{}:/.-]+$`)
+
+// constant reports whether a name is written like a constant: in capitals, or
+// with a capital first where its value reads like a name as well.
+func constant(name, value string) bool {
+	if len(name) < 3 || name[0] < 'A' || name[0] > 'Z' {
+		return false
+	}
+	if strings.ToUpper(name) == name {
+		return true
+	}
+	return dottedName.MatchString(value)
+}
+
+func (t *traiter) done() {
+	for _, n := range sortedKeys(t.literals) {
+		t.f.Literals = append(t.f.Literals, t.literals[n])
+	}
+}
+
+func sortedKeys[V any](m map[string]V) []string {
+	set := make(map[string]bool, len(m))
+	for k := range m {
+		set[k] = true
+	}
+	return SortedSet(set)
+}
+
+// Templates.
+
+var templateCalls = Set("render", "view", "View", "PartialView", "render_template", "renderTemplate", "render_to_string", "render_to_response", "TemplateResponse", "get_template", "getTemplate", "select_template",
+	"ParseFiles", "ParseFS", "ExecuteTemplate", "renderFile", "ModelAndView", "renderView", "renderForm", "renderBlock", "template", "erb", "haml", "slim", "process")
+
+// template keeps the names that may be a template's: the first literal among
+// the first two arguments, or all where files are parsed.
+func (t *traiter) template(i int, args [][2]int) {
+	all := t.s.Is(i, "ParseFiles") || t.s.Is(i, "ParseFS")
+	for n, a := range args {
+		if n > 1 && !all {
+			return
+		}
+		at := a[0]
+		if t.s.IsIdent(at) && (t.s.Is(at+1, ":") || t.s.Is(at+1, "=")) { // template_name="…"
+			at += 2
+		}
+		text, ok := t.text(at)
+		if !ok || text == "" || len(text) > 200 || strings.ContainsAny(text, " \n<>{}$") || len(t.f.Templates) >= maxTraits {
+			continue
+		}
+		t.f.Templates = append(t.f.Templates, model.Mention{Name: text, Line: t.s.Line(at)})
+		if !all {
+			return
+		}
+	}
+}
+
+// Jobs and checks.
+
+var plans = Set("cron", "crontab", "schedule", "Scheduled", "add_job", "AddFunc", "AddJob", "Cron", "CronJob", "cronjob", "every", "Every", "addRepeatable", "repeat", "scheduleJob")
+
+var cronText = regexp.MustCompile(`^(?:@(?:hourly|daily|weekly|monthly|yearly|annually|midnight|every \S+)|(?:[\d*/,?LW#-]+|[A-Z]{3})(?:\s+[\w*/,?#-]+){4,5})$`)
+
+func (t *traiter) plan(i int, args [][2]int) {
+	for _, a := range args {
+		for k := a[0]; k < a[1] && k < a[0]+12; k++ {
+			if text, ok := t.text(k); ok && cronText.MatchString(text) {
+				t.run(model.RunSchedule, text, t.s.Line(k))
+				return
+			}
+		}
+	}
+	if t.s.Is(i, "crontab") {
+		var parts []string
+		for _, a := range args {
+			parts = append(parts, string(t.s.Src[t.s.Tokens[a[0]].Start:t.s.Tokens[a[1]-1].End]))
+		}
+		t.run(model.RunSchedule, "crontab("+strings.Join(parts, ", ")+")", t.s.Line(i))
+	}
+}
+
+var access = Set("login_required", "permission_required", "user_passes_test", "requires_auth", "RequireAuth", "requireAuth", "requireUser", "isAuthenticated", "ensureAuthenticated", "ensureLoggedIn", "authenticate_user",
+	"Authorize", "PreAuthorize", "PostAuthorize", "Secured", "RolesAllowed", "UseGuards", "hasRole", "hasAnyRole", "hasAuthority", "hasPermission", "has_permission", "checkPermission", "check_permission", "authorize",
+	"verifyToken", "verify_token", "verifyJwt", "jwt_required", "checkRole", "requireRole", "require_role", "IsAuthenticated", "AuthGuard", "getCurrentUser", "get_current_user", "signIn", "sign_in", "authenticate", "RequireRole", "RequireLogin", "requireLogin", "require_login", "denyAccessUnlessGranted", "IsGranted")
+
+func (t *traiter) access(i int) {
+	// A definition of such a name is no use of it.
+	switch t.s.Text(i - 1) {
+	case "func", "def", "function", "fun", "sub", "class", "fn":
+		return
+	}
+	t.run(model.RunAccess, t.s.Text(i), t.s.Line(i))
+}
+
+func (t *traiter) run(kind, name string, line int) {
+	if len(t.f.Runs) < maxTraits {
+		t.f.Runs = append(t.f.Runs, model.RunFact{Kind: kind, Name: name, Line: line})
+	}
+}
