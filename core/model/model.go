@@ -255,6 +255,8 @@ type Literal struct {
 const (
 	RunSchedule = "schedule" // a job and when it runs
 	RunAccess   = "access"   // a check of who may do something
+	RunProcess  = "process"  // a process and the command that starts it
+	RunStore    = "store"    // a store that runs beside it
 )
 
 // RunFact is something that tells how the system runs.

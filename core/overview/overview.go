@@ -57,6 +57,7 @@ type Sheet struct {
 	Languages []Share              `json:"languages"`
 	Totals    Totals               `json:"totals"`
 	Runs      []Run                `json:"runs"`
+	System    []Roster             `json:"system"`
 	Entries   []model.Evidence     `json:"entries"`
 	Notes     []model.Note         `json:"notes"`
 	NoteCount int                  `json:"note_count"`
@@ -106,6 +107,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		sh.Verdict = patterns.Verdict(j.Patterns)
 	}
 	sh.Runs = runs(s, j, place)
+	sh.System = system(s, j, place)
 	sh.Entries = entries(s, j, place)
 	for _, n := range s.Notes {
 		if model.Within(place, n.Path) {

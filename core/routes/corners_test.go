@@ -163,3 +163,71 @@ end
 		})
 	}
 }
+
+func TestRoutesOfPages(t *testing.T) {
+	for name, c := range map[string]struct {
+		tree string
+		want []string
+	}{
+		"elements in elements": {`
+-- app.tsx --
+import { LotPage } from './lot'
+export const App = () => <Routes>
+  <Route path="/lots" element={<Frame />}>
+    <Route index element={<LotList />} />
+    <Route path=":id" element={<LotPage kind="x" />} />
+    <Route path="/late" component={Late} />
+  </Route>
+  <Route path="*" element={<Lost />} />
+</Routes>
+-- lot.tsx --
+export const LotPage = () => <p />
+`, []string{"GET /* Lost", "GET /late Late", "GET /lots Frame", "GET /lots LotList", "GET /lots/:id LotPage lot.tsx"}},
+		"lists of objects": {`
+-- routes.ts --
+export const routes = [
+  { path: 'lots', component: LotList, children: [
+    { path: ':id', loadComponent: () => import('./lot').then((m) => m.LotPage) },
+    { path: '', redirectTo: 'all' },
+  ] },
+  { path: 'notes.txt', size: 3 },
+]
+-- lot.ts --
+export class LotPage {}
+`, []string{"GET /lots ", "GET /lots LotList", "GET /lots/:id ./lot lot.ts"}},
+		"pages by their place": {`
+-- web/package.json --
+{ "dependencies": { "next": "15" } }
+-- web/src/app/(shop)/lots/[id]/page.tsx --
+export default function LotPage() { return <p /> }
+-- web/src/app/api/lots/route.ts --
+export async function GET() {}
+export const POST = async () => {}
+-- web/pages/index.jsx --
+export default function Home() { return <p /> }
+-- web/pages/docs/[...rest].tsx --
+export default () => <p />
+-- web/pages/_app.tsx --
+export default () => <p />
+-- kit/package.json --
+{ "devDependencies": { "@sveltejs/kit": "2" } }
+-- kit/src/routes/lots/[id]/+page.svelte --
+<p>x</p>
+-- kit/src/routes/lots/+server.ts --
+export function DELETE() {}
+`, []string{"DELETE /lots DELETE kit/src/routes/lots/+server.ts", "GET / Home web/pages/index.jsx", "GET /api/lots GET web/src/app/api/lots/route.ts", "GET /docs/*rest default web/pages/docs/[...rest].tsx",
+			"GET /lots/:id  kit/src/routes/lots/[id]/+page.svelte", "GET /lots/:id LotPage web/src/app/(shop)/lots/[id]/page.tsx", "POST /api/lots POST web/src/app/api/lots/route.ts"}},
+	} {
+		t.Run(name, func(t *testing.T) {
+			var got []string
+			for _, r := range routes.Of(testkit.Survey(t, c.tree)) {
+				line := r.Method + " " + r.Pattern + " " + r.HandlerName
+				if r.HandlerPath != "" {
+					line += " " + r.HandlerPath
+				}
+				got = append(got, line)
+			}
+			require.ElementsMatch(t, c.want, got)
+		})
+	}
+}

@@ -54,8 +54,8 @@ func Of(s *model.Survey) []model.Route {
 			}
 		}
 	}
-	out := []model.Route{}
-	if !any {
+	out := append([]model.Route{}, byFile(s)...)
+	if !any && len(out) == 0 {
 		return out
 	}
 	for _, f := range s.Files {
@@ -70,7 +70,7 @@ func Of(s *model.Survey) []model.Route {
 		for _, r := range f.Facts.Routes {
 			at, line := j.handler(f, r.Handler)
 			for _, p := range j.prefixes(f.Path, r.On, map[string]bool{}) {
-				out = append(out, model.Route{Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: r.Handler, HandlerLine: line})
+				out = append(out, model.Route{Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line})
 			}
 		}
 	}
@@ -198,6 +198,14 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 	}
 	parts := strings.Split(strings.TrimPrefix(name, "this."), ".")
 	last := parts[len(parts)-1]
+	if mod, ok := strings.CutPrefix(name, "module:"); ok {
+		for _, l := range j.links[f.Path] {
+			if l.Text == mod {
+				return l.To, 1
+			}
+		}
+		return "", 0
+	}
 	if len(parts) == 1 || parts[0] == "self" {
 		if line := defined(f, "", last); line > 0 {
 			return f.Path, line

@@ -130,6 +130,7 @@ func (t *Tree) Resolve() (links []model.Link, external []model.External, unresol
 		}
 		links = append(links, l)
 	}
+	t.versions()
 	slices.SortStableFunc(t.external, func(a, b model.External) int {
 		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Package, b.Package))
 	})
@@ -137,6 +138,36 @@ func (t *Tree) Resolve() (links []model.Link, external []model.External, unresol
 		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Text, b.Text), cmp.Compare(a.Reason, b.Reason))
 	})
 	return links, t.external, t.unresolved
+}
+
+// versions fills in what version of a package the nearest project file above
+// asks for, where the language's own resolver left it open.
+func (t *Tree) versions() {
+	byDir := map[string][]*model.Project{}
+	for _, f := range t.Files {
+		if f.Facts != nil && f.Facts.Project != nil && len(f.Facts.Project.Dependencies) > 0 {
+			d := path.Dir(f.Path)
+			byDir[d] = append(byDir[d], f.Facts.Project)
+		}
+	}
+	if len(byDir) == 0 {
+		return
+	}
+	for i := range t.external {
+		e := &t.external[i]
+		if e.Version != nil {
+			continue
+		}
+		Up(path.Dir(e.From), func(d string) bool {
+			for _, p := range byDir[d] {
+				if v, ok := p.Dependencies[e.Package]; ok && v != "" && v != "*" {
+					e.Version = &v
+					return true
+				}
+			}
+			return false
+		})
+	}
 }
 
 func compareLinks(a, b model.Link) int {

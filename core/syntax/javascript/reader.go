@@ -57,6 +57,7 @@ func read(language string, src []byte) *model.Facts {
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bases()
 	r.routes()
+	r.pages()
 	r.f.Env = environment.Read(r.s)
 	r.doc()
 	return syntax.Finish(r.f, r.s, r.signs)

@@ -1,0 +1,276 @@
+package projectfiles
+
+import (
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"path"
+	"regexp"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+
+	"github.com/goccy/go-yaml"
+)
+
+func init() {
+	for _, l := range []*syntax.Language{
+		{Name: "Compose file", Version: 1, FileNames: []string{"docker-compose.yml", "docker-compose.yaml", "compose.yml", "compose.yaml", "docker-compose.override.yml", "docker-compose.prod.yml", "docker-compose.dev.yml"}, Read: compose},
+		{Name: "Procfile", Version: 1, FileNames: []string{"Procfile"}, Read: procfile},
+		{Name: "Crontab", Version: 1, FileNames: []string{"crontab"}, Extensions: []string{".crontab", ".cron"}, Read: crontab},
+		{Name: "CI definition", Version: 1, FileNames: []string{".gitlab-ci.yml", ".travis.yml", "azure-pipelines.yml", "bitbucket-pipelines.yml"}, Read: definition},
+		{Name: "YAML", Version: 1, Extensions: []string{".yml", ".yaml"}, Read: definition},
+		{Name: "C# project", Version: 1, Extensions: []string{".csproj", ".fsproj", ".vbproj"}, Read: msbuild, Resolve: resolveProjects},
+		{Name: "Visual Studio solution", Version: 1, Extensions: []string{".sln"}, Read: solution, ResolvedWith: "C# project"},
+		{Name: "Gemfile", Version: 1, FileNames: []string{"Gemfile"}, Extensions: []string{".gemspec"}, Read: wrap(gemfile)},
+		{Name: "Prisma schema", Version: 1, Extensions: []string{".prisma"}, Read: prisma},
+	} {
+		syntax.Register(l)
+	}
+}
+
+func plain(src []byte) *model.Facts {
+	f := &model.Facts{Read: model.ReadFull}
+	syntax.CountPlain(f, src)
+	return f
+}
+
+// bounded decodes YAML whose nesting and aliases are bounded first.
+func bounded(src []byte, into any) error {
+	if tooDeep(src) || bytes.Count(src, []byte{'*'}) > 20_000 || len(src) > 4<<20 {
+		return errors.New("larger or nested deeper than is read")
+	}
+	depth := 0
+	for line := range bytes.Lines(src) {
+		depth = max(depth, len(line)-len(bytes.TrimLeft(line, " ")))
+		if depth > 4*maxNesting {
+			return errors.New("nested deeper than is read")
+		}
+	}
+	return yaml.Unmarshal(src, into)
+}
+
+// images are what the images of stores are called.
+var images = map[string]string{"postgres": "PostgreSQL", "postgis": "PostgreSQL", "mysql": "MySQL", "mariadb": "MariaDB", "mongo": "MongoDB", "redis": "Redis", "valkey": "Valkey", "elasticsearch": "Elasticsearch", "opensearch": "OpenSearch", "cassandra": "Cassandra", "memcached": "Memcached", "minio": "MinIO", "rabbitmq": "RabbitMQ", "kafka": "Kafka", "nats": "NATS", "clickhouse": "ClickHouse", "neo4j": "Neo4j", "mssql": "SQL Server"}
+
+// compose reads which processes run side by side, and which of them are stores.
+func compose(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	f.Project = &model.Project{Tool: "compose"}
+	var raw struct {
+		Services map[string]struct {
+			Image   string `yaml:"image"`
+			Command any    `yaml:"command"`
+		} `yaml:"services"`
+	}
+	if err := bounded(src, &raw); err != nil {
+		f.Read, f.Problem = model.ReadPartial, "not YAML as compose reads it"
+		f.Project.Problem = f.Problem
+		return f
+	}
+	for name, s := range raw.Services {
+		line := lineOf(src, "\n  "+name+":") + 1
+		if line > f.Lines {
+			line = 1
+		}
+		base, _, _ := strings.Cut(path.Base(s.Image), ":")
+		if store := images[base]; store != "" {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunStore, Name: store, Line: line})
+			continue
+		}
+		text := name
+		if s.Command != nil {
+			text += ": " + strings.Trim(fmt.Sprint(s.Command), "[]")
+		}
+		f.Runs = append(f.Runs, model.RunFact{Kind: model.RunProcess, Name: text, Line: line})
+	}
+	sort.Slice(f.Runs, func(i, j int) bool {
+		if f.Runs[i].Line != f.Runs[j].Line {
+			return f.Runs[i].Line < f.Runs[j].Line
+		}
+		return f.Runs[i].Name < f.Runs[j].Name
+	})
+	return f
+}
+
+func procfile(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	f.Project = &model.Project{Tool: "procfile"}
+	each(src, func(n int, line string) {
+		if name, command, ok := strings.Cut(line, ":"); ok && !strings.HasPrefix(line, "#") {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunProcess, Name: name + ": " + strings.TrimSpace(command), Line: n})
+		}
+	})
+	return f
+}
+
+var cronLine = regexp.MustCompile(`^(?:(@\w+)|((?:[\d*/,\-]+|[a-zA-Z]{3})(?:\s+(?:[\d*/,\-]+|[a-zA-Z]{3})){4}))\s+(\S.*)$`)
+
+func crontab(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	each(src, func(n int, line string) {
+		if m := cronLine.FindStringSubmatch(line); m != nil {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunSchedule, Name: m[1] + m[2] + " " + m[3], Line: n})
+		}
+	})
+	return f
+}
+
+var cronEntry = regexp.MustCompile(`^-?\s*(?:cron|schedule):\s*["']?((?:[\d*/,\-]+|[A-Z]{3})(?:\s+[\w*/,\-]+){4}|@\w+)["']?\s*(?:#.*)?$`)
+
+// definition reads the plans that YAML of builds and clusters holds.
+func definition(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	each(src, func(n int, line string) {
+		if m := cronEntry.FindStringSubmatch(line); m != nil {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunSchedule, Name: m[1], Line: n})
+		}
+	})
+	return f
+}
+
+func each(src []byte, fn func(n int, line string)) {
+	n := 0
+	for line := range bytes.Lines(src) {
+		n++
+		fn(n, strings.TrimSpace(string(line)))
+	}
+}
+
+// msbuild reads a project of .NET: which packages and which projects it needs.
+func msbuild(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	p := &model.Project{Tool: "msbuild", Dependencies: map[string]string{}}
+	f.Project = p
+	d := xml.NewDecoder(bytes.NewReader(src))
+	d.Strict = false
+	d.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil }
+	in := ""
+	for {
+		t, err := d.RawToken()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			f.Read, f.Problem = model.ReadPartial, "not well-formed XML: "+err.Error()
+			p.Problem = f.Problem
+			break
+		}
+		switch t := t.(type) {
+		case xml.StartElement:
+			in = t.Name.Local
+			var include, version string
+			for _, a := range t.Attr {
+				switch a.Name.Local {
+				case "Include":
+					include = a.Value
+				case "Version":
+					version = a.Value
+				}
+			}
+			line := min(bytes.Count(src[:d.InputOffset()], []byte{'\n'})+1, max(f.Lines, 1))
+			switch {
+			case include == "":
+			case in == "PackageReference":
+				p.Dependencies[include] = version
+			case in == "ProjectReference":
+				f.Imports = append(f.Imports, model.Import{Text: include, Kind: model.LinkConfiguration, Line: line})
+			}
+		case xml.CharData:
+			text := strings.TrimSpace(string(t))
+			switch {
+			case text == "":
+			case in == "RootNamespace" || in == "AssemblyName" && p.Name == "":
+				p.Name = text
+			case in == "Description":
+				p.Description = text
+				f.Doc, f.DocLine = syntax.Sentence(text, 240), lineOf(src, "<Description")
+			}
+		}
+	}
+	if len(p.Dependencies) == 0 {
+		p.Dependencies = nil
+	}
+	return f
+}
+
+var solutionProject = regexp.MustCompile(`^Project\("[^"]*"\)\s*=\s*"[^"]*",\s*"([^"]+\.\w*proj)"`)
+
+func solution(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	f.Project = &model.Project{Tool: "solution"}
+	each(src, func(n int, line string) {
+		if m := solutionProject.FindStringSubmatch(strings.TrimPrefix(line, "\ufeff")); m != nil {
+			f.Imports = append(f.Imports, model.Import{Text: m[1], Kind: model.LinkConfiguration, Line: n})
+		}
+	})
+	return f
+}
+
+// resolveProjects links projects with those they need, and solutions with what
+// they hold.
+func resolveProjects(t *syntax.Tree) {
+	t.Each(func(out *syntax.Out, f *model.File) {
+		for _, im := range f.Facts.Imports {
+			at, ok := syntax.Join(path.Dir(f.Path), strings.ReplaceAll(im.Text, `\`, "/"))
+			if ok && t.File(at) != nil && at != f.Path {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
+			} else {
+				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such project"})
+			}
+		}
+	}, "C# project", "Visual Studio solution")
+}
+
+var (
+	gemLine = regexp.MustCompile(`^\s*(?:gem|\w+\.add_(?:runtime_|development_)?dependency)\s*\(?\s*["']([\w.-]+)["'](?:\s*,\s*["']([^"']+)["'])?`)
+	gemText = regexp.MustCompile(`^\s*\w+\.(name|summary|description)\s*=\s*["']([^"']+)["']`)
+)
+
+// gemfile reads the gems that a Gemfile or a gemspec asks for.
+func gemfile(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "bundler", Dependencies: map[string]string{}}
+	each(src, func(_ int, line string) {
+		if m := gemLine.FindStringSubmatch(line); m != nil {
+			p.Dependencies[m[1]] = m[2]
+		}
+		if m := gemText.FindStringSubmatch(line); m != nil {
+			if m[1] == "name" {
+				p.Name = m[2]
+			} else if p.Description == "" {
+				p.Description = m[2]
+			}
+		}
+	})
+	return p, nil
+}
+
+var prismaModel = regexp.MustCompile(`^(model|enum|type)\s+(\w+)\s*\{`)
+
+// prisma reads the models of a schema.
+func prisma(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	open := -1
+	each(src, func(n int, line string) {
+		if m := prismaModel.FindStringSubmatch(line); m != nil {
+			kind := model.DefClass
+			if m[1] == "enum" {
+				kind = model.DefEnum
+			}
+			open = len(f.Definitions)
+			f.Definitions = append(f.Definitions, model.Definition{Name: m[2], Kind: kind, Line: n, EndLine: n, Exported: true})
+			if m[1] == "model" {
+				f.Entities = append(f.Entities, model.EntityFact{Name: m[2], Line: n, From: "schema"})
+			}
+		}
+		if line == "}" && open >= 0 {
+			f.Definitions[open].EndLine = n
+			open = -1
+		}
+	})
+	return f
+}
