@@ -76,6 +76,24 @@ test('routes are found by words and by a typed path, and lead to what answers', 
   await expect(page.getByText('Nothing found in the codebase answers /nowhere.')).toBeVisible()
 })
 
+test('requests and what is kept are listed with the places that do it', async ({ page, demo }) => {
+  await open(page, demo, 'journeys')
+  await page.getByRole('tab', { name: /^Requests/ }).click()
+  await expect(page).toHaveURL(/list=requests/)
+  const lost = page.getByRole('row').filter({ hasText: '/api/labels/add' })
+  await expect(lost).toContainText('nothing here answers')
+  await expect(page.getByRole('row').filter({ hasText: '/api/drying/add' })).toContainText('routes/drying.ts:8')
+  await page.getByPlaceholder('words of a name or a path').fill('vault weigh')
+  await expect(page.getByRole('row')).toHaveCount(2)
+  await page.getByRole('tab', { name: /^What is kept/ }).click()
+  const growers = page.getByRole('row').filter({ hasText: 'growers' })
+  await expect(growers).toContainText('counter/schema.sql')
+  await growers.getByRole('link', { name: /growers.ts:15/ }).click()
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+  await open(page, demo, 'journeys', '', 'list=messages')
+  await expect(page.getByText('No message was found')).toBeVisible()
+})
+
 test('the margin tells how a file came to be what it is', async ({ page, demo }) => {
   await open(page, demo, 'code', 'counter/src/app.ts')
   await margin(page)

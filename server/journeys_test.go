@@ -94,3 +94,38 @@ func TestWhatAnEditorCanOpenIsSaid(t *testing.T) {
 		require.Equal(t, want, c.Root, "a bare repository has no files to open")
 	}
 }
+
+func TestWhatIsSentReceivedAndKeptIsListed(t *testing.T) {
+	dir := testkit.Tree(t, system+`
+-- desk/api.ts --
+export const one = (id: string) => fetch('/api/lots/' + id)
+export const none = () => fetch('/api/none')
+export const far = () => fetch('https://scales.example.org/grams')
+bus.publish('lot.asked', 1)
+-- desk/words.py --
+bus.subscribe('lot.asked', f)
+db.execute("SELECT id FROM lots WHERE id = 1")
+-- schema.sql --
+CREATE TABLE lots (id int);
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	get := func(query string) (out server.Flows) {
+		p.get(fmt.Sprintf("/api/codebases/%d/flows%s", id, query), &out)
+		return out
+	}
+	all := get("")
+	require.Equal(t, []server.RequestRow{
+		{Method: "GET", Pattern: "/api/lots/*", Path: "desk/api.ts", Line: 1, Route: "GET /api/lots/:id", RoutePath: "src/lots.ts", RouteLine: 4, Sure: true},
+		{Method: "GET", Pattern: "/api/none", Path: "desk/api.ts", Line: 2},
+		{Pattern: "GET /grams", Host: "scales.example.org", Path: "desk/api.ts", Line: 3},
+	}, all.Requests)
+	require.Len(t, all.Messages, 1)
+	require.Equal(t, "lot.asked", all.Messages[0].Name)
+	require.Equal(t, []model.Evidence{{Path: "desk/api.ts", Line: 4}}, all.Messages[0].Senders)
+	require.Equal(t, []model.Evidence{{Path: "desk/words.py", Line: 1}}, all.Messages[0].Receivers)
+	require.Equal(t, []model.Evidence{{Path: "desk/words.py", Line: 2}}, all.Entities[0].Operations[model.Read])
+	require.Len(t, get("?at=src").Requests, 1, "what is answered here is listed here")
+	require.Empty(t, get("?at=src").Messages)
+	require.Len(t, get("?at=desk").Entities, 1)
+}

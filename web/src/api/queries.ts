@@ -61,6 +61,9 @@ export const useRoutes = (a: At, path: string) =>
     placeholderData: keepPreviousData,
   })
 
+export const useFlows = (a: At, enabled: boolean) =>
+  useQuery({ queryKey: key('flows', a), queryFn: () => answer(api.GET('/api/codebases/{id}/flows', params(a))), enabled })
+
 export const useSiblings = (a: At, enabled: boolean) =>
   useQuery({ queryKey: key('siblings', a), queryFn: () => answer(api.GET('/api/codebases/{id}/siblings', params(a))), enabled })
 

@@ -144,6 +144,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/flows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID flows */
+        get: operations["get-api-codebases-by-id-flows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/layout": {
         parameters: {
             query?: never;
@@ -488,6 +505,15 @@ export interface components {
             name: string;
             parent: string;
         };
+        Entity: {
+            /** Format: int64 */
+            line: number;
+            name: string;
+            operations: {
+                [key: string]: components["schemas"]["Evidence"][];
+            };
+            path: string;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -578,6 +604,11 @@ export interface components {
              */
             version: number;
         };
+        Flows: {
+            entities: components["schemas"]["Entity"][];
+            messages: components["schemas"]["MessageRow"][];
+            requests: components["schemas"]["RequestRow"][];
+        };
         Home: {
             /** @description the folders that may be surveyed */
             allowed: string[];
@@ -648,6 +679,11 @@ export interface components {
         };
         Markdown: {
             text: string;
+        };
+        MessageRow: {
+            name: string;
+            receivers: components["schemas"]["Evidence"][];
+            senders: components["schemas"]["Evidence"][];
         };
         NewCodebase: {
             name?: string;
@@ -788,11 +824,32 @@ export interface components {
         Rendered: {
             html: string;
         };
+        RequestRow: {
+            /** @description of another system; empty for one's own */
+            host: string;
+            /** Format: int64 */
+            line: number;
+            /** @description empty where it is not told */
+            method: string;
+            path: string;
+            /** @description * for what is put in */
+            pattern: string;
+            /** @description empty when nothing answers */
+            route: string;
+            /** Format: int64 */
+            route_line: number;
+            route_path: string;
+            sure: boolean;
+        };
         RoleOf: {
             /** Format: double */
             confidence: number;
             reasons: string[];
             role: string;
+        };
+        Roster: {
+            items: components["schemas"]["Evidence"][];
+            name: string;
         };
         Route: {
             /** Format: int64 */
@@ -917,6 +974,7 @@ export interface components {
             /** Format: int64 */
             smells: number;
             strains: components["schemas"]["Strain"][];
+            system: components["schemas"]["Roster"][];
             title: string;
             totals: components["schemas"]["Totals"];
             /** Format: int64 */
@@ -1447,6 +1505,63 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-flows": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Flows"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

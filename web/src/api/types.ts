@@ -13,6 +13,7 @@ export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'>
 export type Definition = Schemas['Definition']
 export type Route = Schemas['Route']
 export type Evidence = Schemas['Evidence']
+export type Flows = Schemas['Flows']
 export type Finding = Schemas['Finding']
 export type Home = Omit<Schemas['Home'], 'codebases'> & { codebases: CodebaseStatus[] }
 export type Kind = Finding['kind']

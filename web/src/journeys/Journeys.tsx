@@ -1,15 +1,54 @@
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { useRoutes } from '../api/queries'
+import { useFlows, useRoutes } from '../api/queries'
 import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { nameOf, urlOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
-import { narrow } from './routes'
+import { FlowList } from './FlowList'
+import { lists, narrow, type ListName } from './routes'
+
+/** What moves through the system: its routes, requests and messages, and what it keeps. */
+export default function Journeys() {
+  const { where, query, show } = useWhere()
+  const list = lists.find((l) => l.name === query.get('list'))?.name ?? 'routes'
+  const flows = useFlows(where, true)
+  const place = where.at === '.' ? 'the codebase' : where.at
+  const count = (name: ListName) =>
+    name === 'routes' || !flows.data ? undefined : flows.data[name === 'kept' ? 'entities' : name].length
+  return (
+    <section className="journeys findings">
+      <h1>Journeys</h1>
+      <div className="tabs" role="tablist" aria-label="What is listed">
+        {lists.map((l) => (
+          <button
+            key={l.name}
+            type="button"
+            role="tab"
+            aria-selected={l.name === list}
+            onClick={() => show({ list: l.name === 'routes' ? '' : l.name, path: '' })}
+          >
+            {l.title}
+            {count(l.name) !== undefined && <small> {figure(count(l.name) ?? 0)}</small>}
+          </button>
+        ))}
+      </div>
+      {list === 'routes' ? (
+        <Routes />
+      ) : flows.isError ? (
+        <Failed error={flows.error} />
+      ) : flows.data ? (
+        <FlowList name={list} flows={flows.data} place={place} />
+      ) : (
+        <Waiting />
+      )}
+    </section>
+  )
+}
 
 /** Where a journey starts: the routes of the system, and what answers each. */
-export default function Journeys() {
+function Routes() {
   const { where, query, show } = useWhere()
   const wanted = query.get('path') ?? ''
   const typed = wanted.startsWith('/') ? wanted : ''
@@ -32,8 +71,7 @@ export default function Journeys() {
   }
   const place = where.at === '.' ? 'the codebase' : where.at
   return (
-    <section className="journeys findings" onKeyDown={press}>
-      <h1>Journeys</h1>
+    <div onKeyDown={press}>
       <div className="filters">
         <label className="grow">
           <span className="hidden">Path or words</span>
@@ -60,8 +98,9 @@ export default function Journeys() {
         <div className="empty">
           <p className="say">No route was found here.</p>
           <p>
-            Routes stand here that are declared by calls on a router, by annotations or attributes, or in a list of addresses, in
-            Go, JavaScript, TypeScript, Python, Java, C#, PHP and Ruby.
+            Routes stand here that are declared by calls on a router, by annotations or attributes, in a list of addresses, by
+            elements of a page, or by the place of a file, in Go, JavaScript, TypeScript, Python, Java, Kotlin, C#, PHP, Ruby,
+            Perl and Rust.
           </p>
         </div>
       )}
@@ -125,7 +164,7 @@ export default function Journeys() {
           {figure(list.length - most)} more
         </button>
       )}
-    </section>
+    </div>
   )
 }
 

@@ -91,6 +91,21 @@ function OneSheet({ s }: { s: Sheet }) {
           </table>
         </section>
       </div>
+      {s.system.length > 0 && (
+        <section>
+          <h2>What it runs with</h2>
+          <dl className="system">
+            {s.system.map((g) => (
+              <div key={g.name}>
+                <dt>{g.name}</dt>
+                <dd>
+                  <Rostered list={g.items} />
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      )}
       {s.place === '.' && <BriefBlock />}
       <section>
         <h2>What it rests on</h2>
@@ -191,6 +206,24 @@ function Places({ list, first }: { list: Evidence[]; first: number }) {
         </li>
       )}
     </ul>
+  )
+}
+
+/** Names in a row, each leading to the line that tells of it. */
+function Rostered({ list }: { list: Evidence[] }) {
+  const [all, setAll] = useState(false)
+  const shown = all ? list : list.slice(0, 12)
+  return (
+    <>
+      {shown.map((e) => (
+        <PlaceLink key={e.note} path={e.path} line={e.line} as={e.note} />
+      ))}
+      {list.length > shown.length && (
+        <button type="button" className="quiet" onClick={() => setAll(true)}>
+          {figure(list.length - shown.length)} more
+        </button>
+      )}
+    </>
   )
 }
 

@@ -12,12 +12,15 @@ export function PlaceLink({
   end = 0,
   max = 60,
   note,
+  as,
 }: {
   path: string
   line?: number
   end?: number
   max?: number
   note?: string
+  /** What stands there instead of the path. */
+  as?: string
 }) {
   const { where } = useWhere()
   const to =
@@ -25,9 +28,9 @@ export function PlaceLink({
       ? urlOf({ id: where.id, view: 'code', at: path, line, end, survey: where.survey })
       : urlOf({ id: where.id, view: 'layout', at: path, survey: where.survey })
   return (
-    <Link className="place mono" to={to} title={note ? `${path}: ${note}` : path}>
-      {path === '.' ? 'the codebase' : shortPath(path, max)}
-      {line > 0 ? `:${line}${end > line ? `–${end}` : ''}` : ''}
+    <Link className="place mono" to={to} title={as ? `${path}:${line}` : note ? `${path}: ${note}` : path}>
+      {as ?? (path === '.' ? 'the codebase' : shortPath(path, max))}
+      {line > 0 && !as ? `:${line}${end > line ? `–${end}` : ''}` : ''}
     </Link>
   )
 }
