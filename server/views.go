@@ -114,6 +114,7 @@ type Code struct {
 	UsedBy      []Use              `json:"used_by"`
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
+	Twins       []model.Twins      `json:"twins" doc:"the file, or what it defines, and what is nearly the same code"`
 	ReadMark    bool               `json:"read_mark"`
 }
 
@@ -450,7 +451,7 @@ func (s *Server) code(ctx context.Context, o *open, place string) (*Code, error)
 	if f == nil {
 		return nil, noPlace(place)
 	}
-	c := &Code{Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place], Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{}, External: []model.External{}, Unresolved: []model.Unresolved{}}
+	c := &Code{Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place], Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{}, External: []model.External{}, Unresolved: []model.Unresolved{}, Twins: []model.Twins{}}
 	if c.Role.Reasons == nil {
 		c.Role.Reasons = []string{}
 	}
@@ -489,6 +490,11 @@ func (s *Server) code(ctx context.Context, o *open, place string) (*Code, error)
 	for _, e := range o.facts.External {
 		if e.From == place {
 			c.External = append(c.External, e)
+		}
+	}
+	for _, t := range o.facts.Twins {
+		if slices.ContainsFunc(t.Members, func(m model.TwinPlace) bool { return m.Path == place }) {
+			c.Twins = append(c.Twins, t)
 		}
 	}
 	for _, u := range o.facts.Unresolved {

@@ -195,6 +195,7 @@ type manifest struct {
 	Links      []model.Link
 	External   []model.External
 	Unresolved []model.Unresolved
+	Twins      []model.Twins
 	Notes      []model.Note
 	History    *model.History
 	Timings    map[string]float64
@@ -212,7 +213,7 @@ type kept struct {
 
 // SaveSurvey keeps a survey. Its facts must have been saved by the cache.
 func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error {
-	m := manifest{Codebase: s.Codebase, Origin: s.Origin, SurveyedAt: s.SurveyedAt.UnixMilli(), Links: s.Links, External: s.External, Unresolved: s.Unresolved, Notes: s.Notes, History: s.History, Timings: s.Timings}
+	m := manifest{Codebase: s.Codebase, Origin: s.Origin, SurveyedAt: s.SurveyedAt.UnixMilli(), Links: s.Links, External: s.External, Unresolved: s.Unresolved, Twins: s.Twins, Notes: s.Notes, History: s.History, Timings: s.Timings}
 	extra := map[string]*model.Facts{}
 	for _, x := range s.Files {
 		k := kept{Path: x.Path, Language: x.Language, Hash: x.Hash, Bytes: x.Bytes, Skipped: x.Skipped}
@@ -289,7 +290,7 @@ func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
 		}
 	}
 	facts := f.Facts(ctx, keys)
-	s := &model.Survey{Codebase: m.Codebase, Origin: m.Origin, SurveyedAt: fromMillis(m.SurveyedAt), Links: m.Links, External: m.External, Unresolved: m.Unresolved, Notes: m.Notes, History: m.History, Timings: m.Timings}
+	s := &model.Survey{Codebase: m.Codebase, Origin: m.Origin, SurveyedAt: fromMillis(m.SurveyedAt), Links: m.Links, External: m.External, Unresolved: m.Unresolved, Twins: m.Twins, Notes: m.Notes, History: m.History, Timings: m.Timings}
 	for _, k := range m.Files {
 		x := &model.File{Path: k.Path, Language: k.Language, Hash: k.Hash, Bytes: k.Bytes, Skipped: k.Skipped}
 		if k.Key != "" {

@@ -187,6 +187,9 @@ type Facts struct {
 	Messages    []MessageFact   `cbor:"27,keyasint,omitempty"`
 	Literals    []Literal       `cbor:"28,keyasint,omitempty"` // constants that hold a text, by name
 	Runs        []RunFact       `cbor:"29,keyasint,omitempty"`
+	Prints      []byte          `cbor:"30,keyasint,omitempty"` // fingerprints of the code in order, four bytes each
+	Tokens      int             `cbor:"31,keyasint,omitempty"` // tokens they were made of
+	Spans       []Span          `cbor:"32,keyasint,omitempty"`
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under
@@ -242,6 +245,30 @@ type MessageFact struct {
 	// Plain says that the call alone makes it a message. Others could be
 	// anything, and count when the other end is found.
 	Plain bool `cbor:"5,keyasint,omitempty"`
+}
+
+// Span says which of a file's fingerprints belong to a definition.
+type Span struct {
+	Definition int `cbor:"1,keyasint"`
+	From       int `cbor:"2,keyasint"`
+	To         int `cbor:"3,keyasint"`
+	Tokens     int `cbor:"4,keyasint"`
+}
+
+// TwinPlace is one of several that are nearly the same code: a file, or a
+// definition where it has a name.
+type TwinPlace struct {
+	Path    string `json:"path"`
+	Line    int    `json:"line"`
+	EndLine int    `json:"end_line"`
+	Name    string `json:"name"`
+}
+
+// Twins are places that are nearly the same code, with how alike the two of
+// them are that are least so, from 0 to 1.
+type Twins struct {
+	Alike   float64     `json:"alike"`
+	Members []TwinPlace `json:"members"`
 }
 
 // Literal is a constant that holds a text.
@@ -464,6 +491,7 @@ type Survey struct {
 	Unresolved []Unresolved
 	Notes      []Note
 	History    *History // nil where there is no Git
+	Twins      []Twins
 	Timings    map[string]float64
 
 	index map[string]*File

@@ -53,6 +53,13 @@ var catalogue = []*Rule{
 		Parameters: []Parameter{{"code lines", "lines of code in a file; half as many again for tests", 800, 500, 400}},
 	},
 	{
+		Slug: "near-twin", Facet: model.Units, Title: "Near twin", Weight: 1.5, find: nearTwin,
+		Question:   "Does nearly the same code stand in several places?",
+		Why:        "What is corrected in one place stays wrong in the others, and nobody knows which of them is the right one.",
+		Remedy:     "Keep one of them, with what differs as a parameter, and let the others call it.",
+		Parameters: []Parameter{{"lines", "lines from which a repetition counts", 30, 15, 10}},
+	},
+	{
 		Slug: "numbered-name", Facet: model.Names, Title: "Numbered name", Weight: 2, find: numberedName,
 		Question: "Are things told apart by a number?",
 		Why:      "A number says that there are several, not how they differ; every reader has to open all of them.",

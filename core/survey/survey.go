@@ -21,6 +21,7 @@ import (
 	"jantel/core/relations"
 	"jantel/core/source"
 	"jantel/core/syntax"
+	"jantel/core/twins"
 
 	"github.com/go-enry/go-enry/v2"
 )
@@ -111,7 +112,10 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	tree := syntax.NewTree(s.Files, o.Root)
 	s.Links, s.External, s.Unresolved = tree.Resolve()
 	s.BuildIndex()
+	var twin sync.WaitGroup
+	twin.Go(func() { s.Twins = twins.Of(s) })
 	relations.Add(s, tree)
+	twin.Wait()
 	r.took("link", &t)
 	if h, ok := src.(source.Historian); ok {
 		if s.History, err = r.history(ctx, h, s); err != nil {
