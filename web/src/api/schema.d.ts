@@ -468,6 +468,8 @@ export interface components {
             role: components["schemas"]["RoleOf"];
             skipped: string;
             text: string;
+            /** @description the file, or what it defines, and what is nearly the same code */
+            twins: components["schemas"]["Twins"][];
             unresolved: components["schemas"]["Unresolved"][];
             used_by: components["schemas"]["Use"][];
             uses: components["schemas"]["Use"][];
@@ -1069,6 +1071,19 @@ export interface components {
             source_files: number;
             /** Format: int64 */
             unresolved: number;
+        };
+        TwinPlace: {
+            /** Format: int64 */
+            end_line: number;
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+        };
+        Twins: {
+            /** Format: double */
+            alike: number;
+            members: components["schemas"]["TwinPlace"][];
         };
         Unresolved: {
             from: string;
