@@ -5,7 +5,6 @@ package report
 import (
 	"encoding/json"
 	"io"
-	"path"
 	"time"
 
 	"jantel/core/judgement"
@@ -46,7 +45,9 @@ type jsonFolder struct {
 
 type jsonModule struct {
 	Path     string        `json:"path"`
-	Cut      *struct{}     `json:"cut"`
+	Name     string        `json:"name"`
+	Files    int           `json:"files"`
+	Cut      jsonCut       `json:"cut"`
 	Patterns []jsonPattern `json:"patterns"`
 	Levels   [][]string    `json:"levels"`
 }
@@ -88,8 +89,8 @@ type document struct {
 	Routes      []jsonRoute        `json:"routes"`
 	Messages    []model.Message    `json:"messages"`
 	Entities    []jsonEntity       `json:"entities"`
-	Features    []struct{}         `json:"features"`
-	Cut         *struct{}          `json:"cut"`
+	Features    []jsonFeature      `json:"features"`
+	Cut         jsonCut            `json:"cut"`
 	Levels      [][]string         `json:"levels"`
 	Cycles      []model.Cycle      `json:"cycles"`
 	Patterns    []jsonPattern      `json:"patterns"`
@@ -146,8 +147,31 @@ func routesOf(s *model.Survey) []jsonRoute {
 	return out
 }
 
-// modules are the tools whose project file makes a folder a module.
-var modules = map[string]bool{"npm": true, "go": true, "python": true, "composer": true, "maven": true, "gradle": true}
+type jsonFeature struct {
+	Name    string   `json:"name"`
+	Files   []string `json:"files"`
+	Scatter int      `json:"scatter"`
+}
+
+// jsonCut is how files lie together; value and label are null where there is
+// too little to tell.
+type jsonCut struct {
+	Value    *float64 `json:"value"`
+	Label    *string  `json:"label"`
+	Depth    *int     `json:"depth"`
+	Evidence []string `json:"evidence"`
+}
+
+func cutOf(c model.Cut) jsonCut {
+	out := jsonCut{Value: c.Value, Label: maybe(c.Label), Evidence: []string{}}
+	if c.Value != nil {
+		out.Depth = &c.Depth
+	}
+	for _, e := range c.Evidence {
+		out.Evidence = append(out.Evidence, e.Note)
+	}
+	return out
+}
 
 // jsonVariable is a variable of the environment that a file reads.
 type jsonVariable struct {
@@ -194,13 +218,13 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {
 		bytes += f.Bytes
 		role := j.Roles[f.Path]
-		x := jsonFile{Path: f.Path, Language: maybe(f.Language), Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path], Skipped: maybe(f.Skipped)}
+		x := jsonFile{Path: f.Path, Feature: maybe(j.FeatureOf[f.Path].Feature), Language: maybe(f.Language), Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path], Skipped: maybe(f.Skipped)}
 		if role.Role != "" {
 			x.Confidence = &role.Confidence
 		}
@@ -210,11 +234,6 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 			x.Entry = f.Facts.Starts > 0
 			for _, def := range f.Facts.Definitions {
 				d.Definitions = append(d.Definitions, jsonDefinition{f.Path, def.Name, maybe(def.Parent), def.Kind, def.Line, def.EndLine, def.Exported})
-			}
-			if p := f.Facts.Project; p != nil && modules[p.Tool] {
-				if dir := path.Dir(f.Path); len(d.Modules) == 0 || d.Modules[len(d.Modules)-1].Path != dir {
-					d.Modules = append(d.Modules, jsonModule{Path: dir})
-				}
 			}
 		}
 		if f.Facts != nil {
@@ -236,6 +255,12 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 			}
 		}
 		d.Folders = append(d.Folders, jsonFolder{f.Path, maybe(f.Purpose.Text), maybe(f.Purpose.Source), f.Files, f.Lines, roles, f.Legibility})
+	}
+	for _, m := range j.Modules {
+		d.Modules = append(d.Modules, jsonModule{m.Path, m.Name, m.Files, cutOf(m.Cut), patternsOf(m.Patterns), list(m.Levels)})
+	}
+	for _, f := range j.Features {
+		d.Features = append(d.Features, jsonFeature{f.Name, f.Files, f.Scatter})
 	}
 	d.Totals = map[string]int64{"files": int64(len(s.Files)), "folders": int64(len(j.Folders)), "lines": int64(j.AllLines), "code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)), "unresolved": int64(len(s.Unresolved))}
 	enc := json.NewEncoder(w)

@@ -73,13 +73,23 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 		}
 	}
 	var cycles sync.WaitGroup
-	cycles.Go(func() { j.Cycles = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] }) })
+	scope := func(p string) bool { return j.InScope[p] }
+	cycles.Go(func() {
+		j.Cycles = append(links.FileCycles(s.Links, scope), links.FolderCycles(s.Links, scope)...)
+	})
 	roles := make([]model.RoleOf, len(s.Files))
 	inParts(len(s.Files), func(i int) { roles[i] = weave.Role(s.Files[i]) })
 	for i, f := range s.Files {
 		j.Roles[f.Path] = roles[i]
 	}
 	j.Folders = weave.Folders(s, j.Roles, j.InScope)
+	var cutting sync.WaitGroup
+	cutting.Go(func() {
+		j.Features, j.FeatureOf = weave.Features(s, j.Roles, j.InScope)
+		j.Modules, j.Cut = weave.Cuts(s, j.Roles, j.InScope, weave.Modules(s, j.InScope))
+		j.Levels, j.LevelDepth = weave.Levels(s, j.InScope, j.Modules)
+	})
+	cutting.Wait()
 	cycles.Wait()
 	c := &smells.Context{Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup

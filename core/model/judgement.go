@@ -186,6 +186,51 @@ type Brief struct {
 	Questions []string `json:"questions"`
 }
 
+// Feature is something the software is about, with the files that are about it
+// and the number of innermost folders these lie in.
+type Feature struct {
+	Name    string
+	Files   []string
+	Scatter int
+}
+
+// FeatureOf is the one feature a file belongs to, "" for what several share,
+// and why.
+type FeatureOf struct {
+	Feature string
+	Reasons []string
+}
+
+// Cut labels.
+const (
+	CutByFeature = "by feature"
+	CutInside    = "by feature, kinds inside"
+	CutByKind    = "by kind"
+	CutMixed     = "mixed"
+)
+
+// Cut says whether files lie together that are about the same or that are of
+// the same kind: from -1 (by kind) to 1 (by feature). Value and Label are nil
+// and "" where there is too little to tell.
+type Cut struct {
+	Value    *float64   `json:"value"`
+	Label    string     `json:"label"`
+	Depth    int        `json:"depth"`
+	Evidence []Evidence `json:"evidence"` // Note is a sentence; Path a folder it is about
+}
+
+// Module is a part of the codebase with a project file of its own, or one of
+// its top folders.
+type Module struct {
+	Path     string
+	Name     string
+	Project  bool // it has a project file of its own
+	Files    int
+	Cut      Cut
+	Patterns []PatternMatch
+	Levels   [][]string
+}
+
 // Judgement is what is made of a survey under a brief. It can be thrown away
 // and made again.
 type Judgement struct {
@@ -197,6 +242,12 @@ type Judgement struct {
 	Smells     []Smell
 	Cycles     []Cycle
 	Patterns   []PatternMatch
+	Features   []Feature
+	FeatureOf  map[string]FeatureOf
+	Modules    []Module
+	Cut        Cut
+	Levels     [][]string // folders at LevelDepth, from the top; the last depends on nothing
+	LevelDepth int
 	Legibility Legibility
 	Strains    []Strain
 	Judged     int // judged lines

@@ -409,7 +409,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 	rings := 0
 	var ringEv []model.Evidence
 	for _, c := range j.Cycles {
-		if model.Within(sh.Place, c.Members[0]) {
+		if c.Level == "file" && model.Within(sh.Place, c.Members[0]) {
 			rings++
 			if len(ringEv) < 12 {
 				ringEv = append(ringEv, model.Evidence{Path: c.Members[0], Note: fmt.Sprintf("in a ring of %d files", len(c.Members))})

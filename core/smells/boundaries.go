@@ -16,6 +16,9 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 		}
 	}
 	for _, cy := range c.Cycles {
+		if cy.Level != "file" {
+			continue
+		}
 		n := len(cy.Members)
 		var ev []model.Evidence
 		for _, b := range cy.Break {
@@ -35,6 +38,43 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.35 + 0.07*float64(n-2),
 			message:  fmt.Sprintf("%s files need each other in a ring (%s); %s %s %s opens it", capital(number(n)), shortList(cy.Members), how, number(len(cy.Break)), links),
 			evidence: ev, touches: cy.Members})
+	}
+	return out
+}
+
+// folderCycle reports folders whose files need each other in a ring.
+func folderCycle(c *Context, _ *Rule) (out []hit) {
+	lines := map[[2]string]model.Link{}
+	for _, l := range c.Survey.Links {
+		k := [2]string{path.Dir(l.From), path.Dir(l.To)}
+		if _, ok := lines[k]; !ok && !l.Kind.Repeats() && l.Kind != model.LinkLazyImport && c.Judged[l.From] && c.Judged[l.To] {
+			lines[k] = l
+		}
+	}
+	for _, cy := range c.Cycles {
+		if cy.Level != "folder" {
+			continue
+		}
+		var ev []model.Evidence
+		var touches []string
+		for _, b := range cy.Break {
+			l := lines[[2]string{b.From, b.To}]
+			if len(ev) < 12 {
+				ev = append(ev, model.Evidence{Path: l.From, Line: l.Line, Note: b.From + " needs " + b.To})
+			}
+			touches = append(touches, l.From, l.To)
+		}
+		how := "cutting"
+		if !cy.Exact {
+			how = "cutting at most"
+		}
+		deps := "dependencies"
+		if len(cy.Break) == 1 {
+			deps = "dependency"
+		}
+		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.3 + 0.06*float64(len(cy.Members)-2),
+			message:  fmt.Sprintf("%s folders need each other in a ring (%s); %s %s %s opens it", capital(number(len(cy.Members))), shortList(cy.Members), how, number(len(cy.Break)), deps),
+			evidence: ev, touches: touches})
 	}
 	return out
 }

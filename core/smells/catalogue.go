@@ -33,6 +33,12 @@ var catalogue = []*Rule{
 		Parameters: []Parameter{{"files", "judged files in it, tests aside", 8, 4, 3}},
 	},
 	{
+		Slug: "folder-cycle", Facet: model.Boundaries, Title: "Cycle of folders", Weight: 2, find: folderCycle,
+		Question: "Do folders need each other in a ring?",
+		Why:      "Folders in a ring are one thing cut into pieces: none can be moved, tested or given to another team alone.",
+		Remedy:   "Cut the dependencies named below, or move what both need into a folder that both may use.",
+	},
+	{
 		Slug: "file-cycle", Facet: model.Boundaries, Title: "Cycle of files", Weight: 2.5, find: fileCycle,
 		Question: "Do files need each other in a ring?",
 		Why:      "None of the files in a ring can be understood, tested or moved without all the others.",

@@ -21,6 +21,7 @@ type Lexicon struct {
 	CatchAll                          map[string]bool
 	VagueFiles, VagueFunctions        map[string]bool
 	VagueTypes, VagueSuffixes         map[string]bool
+	NoFeatures                        map[string]bool
 }
 
 // Words returns the lexicon that Jantel ships.
@@ -31,6 +32,7 @@ var Words = sync.OnceValue(func() *Lexicon {
 		}
 		Extensions map[model.Role][]string
 		CatchAll   []string `yaml:"catch_all"`
+		NoFeatures []string `yaml:"no_features"`
 		Vague      struct{ Files, Functions, Types, Suffixes []string }
 	}
 	if err := yaml.Unmarshal(lexiconText, &raw); err != nil {
@@ -44,6 +46,7 @@ var Words = sync.OnceValue(func() *Lexicon {
 		fill(l.Files, r.Files, role)
 		fill(l.Extensions, raw.Extensions[role], role)
 	}
+	l.NoFeatures = set(raw.NoFeatures)
 	l.CatchAll, l.VagueFiles = set(raw.CatchAll), set(raw.Vague.Files)
 	l.VagueFunctions, l.VagueTypes, l.VagueSuffixes = set(raw.Vague.Functions), set(raw.Vague.Types), set(raw.Vague.Suffixes)
 	return l

@@ -170,8 +170,17 @@ func content(f *model.Facts, words []string, add func(model.Role, float64, strin
 	if len(words) > 1 && words[0] == "use" {
 		add(model.RoleState, 1, "its name has the form of a hook's")
 	}
+	spoken := false
 	types, rest := 0, 0
 	for _, d := range f.Definitions {
+		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
+			if w := naming.Words(d.Name); len(w) > 1 {
+				if r, ok := Words().Names[w[len(w)-1]]; ok {
+					spoken = true
+					add(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
+				}
+			}
+		}
 		switch d.Kind {
 		case model.DefType, model.DefInterface, model.DefEnum:
 			types++

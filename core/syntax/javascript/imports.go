@@ -254,6 +254,9 @@ func (r *reader) walk() {
 				r.signs.Add("runs SQL", int(t.Line))
 			}
 		case syntax.Punct:
+			if s.Src[t.Start] == '(' && r.answers(i) {
+				r.signs.Add("handles requests", int(t.Line))
+			}
 			switch s.Src[t.Start] {
 			case '{':
 				if t.Match > int32(i) {
@@ -271,6 +274,24 @@ func (r *reader) walk() {
 			r.call(i, depth)
 		}
 	}
+}
+
+// answers reports whether the parameters that open at i are those of what
+// answers a request.
+func (r *reader) answers(i int) bool {
+	s := r.s
+	switch s.Text(i + 1) {
+	case "req", "request", "_req":
+	default:
+		return false
+	}
+	end := s.Close(i)
+	for k := i + 2; k < end; k = s.Close(k) + 1 {
+		if s.Is(k, ",") && (s.Is(k+1, "res") || s.Is(k+1, "response") || s.Is(k+1, "reply") || s.Is(k+1, "_res")) {
+			return s.Is(end+1, "{") || s.Is(end+1, "=>") || s.Is(end+1, ":")
+		}
+	}
+	return false
 }
 
 // call looks at a call of the name at i.

@@ -1,0 +1,156 @@
+package links
+
+import (
+	"path"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+
+	"gonum.org/v1/gonum/graph/simple"
+	"gonum.org/v1/gonum/graph/topo"
+)
+
+// Graph is dependencies between named things, with how many links stand for
+// each.
+type Graph struct {
+	Names []string
+	Edges map[[2]int]int
+	index map[string]int
+}
+
+// NewGraph starts a graph over names.
+func NewGraph(names []string) *Graph {
+	g := &Graph{Names: append([]string(nil), names...), Edges: map[[2]int]int{}, index: map[string]int{}}
+	sort.Strings(g.Names)
+	for i, n := range g.Names {
+		g.index[n] = i
+	}
+	return g
+}
+
+// Add counts one link between two names; links within one, and of names the
+// graph does not have, are left out.
+func (g *Graph) Add(from, to string) {
+	a, ok := g.index[from]
+	b, ok2 := g.index[to]
+	if ok && ok2 && a != b {
+		g.Edges[[2]int{a, b}]++
+	}
+}
+
+// Levels puts the names in levels from the top: each level needs only what
+// lies below it, and the last needs nothing. Names that need each other in a
+// ring share a level.
+func (g *Graph) Levels() [][]string {
+	d := simple.NewDirectedGraph()
+	for i := range g.Names {
+		d.AddNode(simple.Node(i))
+	}
+	for e := range g.Edges {
+		d.SetEdge(simple.Edge{F: simple.Node(e[0]), T: simple.Node(e[1])})
+	}
+	comp := make([]int, len(g.Names))
+	sccs := topo.TarjanSCC(d) // what is needed comes before what needs it
+	for i, c := range sccs {
+		for _, n := range c {
+			comp[n.ID()] = i
+		}
+	}
+	needs := make([]map[int]bool, len(sccs))
+	for e := range g.Edges {
+		if a, b := comp[e[0]], comp[e[1]]; a != b {
+			if needs[a] == nil {
+				needs[a] = map[int]bool{}
+			}
+			needs[a][b] = true
+		}
+	}
+	level := make([]int, len(sccs))
+	highest := 0
+	for i := range sccs {
+		for b := range needs[i] {
+			level[i] = max(level[i], level[b]+1)
+		}
+		highest = max(highest, level[i])
+	}
+	out := make([][]string, highest+1)
+	for i, n := range g.Names {
+		l := highest - level[comp[i]]
+		out[l] = append(out[l], n)
+	}
+	return out
+}
+
+// AtDepth is the part of a path with so many folders below a root, the path
+// itself where it has fewer.
+func AtDepth(root, p string, depth int) string {
+	rel := p
+	if root != "." {
+		rel = strings.TrimPrefix(p, root+"/")
+	}
+	parts := strings.Split(rel, "/")
+	if len(parts) > depth {
+		parts = parts[:depth]
+	}
+	return path.Join(root, strings.Join(parts, "/"))
+}
+
+// FolderLevels puts the folders below a root, so many deep, in levels. Lazy
+// imports, messages and requests do not order anything.
+func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool) [][]string {
+	names := map[string]bool{}
+	of := func(p string) string {
+		d := path.Dir(p)
+		if d == root || !model.Within(root, p) {
+			return ""
+		}
+		return AtDepth(root, d, depth)
+	}
+	g := NewGraph(nil)
+	for i := range ls {
+		for _, p := range []string{ls[i].From, ls[i].To} {
+			if n := of(p); n != "" && in(p) {
+				names[n] = true
+			}
+		}
+	}
+	list := make([]string, 0, len(names))
+	for n := range names {
+		list = append(list, n)
+	}
+	g = NewGraph(list)
+	for i := range ls {
+		l := &ls[i]
+		if Directs(l.Kind) && l.Kind != model.LinkLazyImport && in(l.From) && in(l.To) {
+			g.Add(of(l.From), of(l.To))
+		}
+	}
+	if len(list) == 0 {
+		return nil
+	}
+	return g.Levels()
+}
+
+// FolderCycles returns the rings of folders that need each other through the
+// files directly in them.
+func FolderCycles(ls []model.Link, in func(path string) bool) []model.Cycle {
+	var between []model.Link
+	for i := range ls {
+		l := ls[i]
+		if !Directs(l.Kind) || l.Kind == model.LinkLazyImport || !in(l.From) || !in(l.To) {
+			continue
+		}
+		a, b := path.Dir(l.From), path.Dir(l.To)
+		// A folder and one inside it belong together.
+		if a == b || model.Within(a, b) || model.Within(b, a) {
+			continue
+		}
+		between = append(between, model.Link{From: a, To: b, Kind: model.LinkImport})
+	}
+	out := FileCycles(between, func(string) bool { return true })
+	for i := range out {
+		out[i].Level = "folder"
+	}
+	return out
+}

@@ -1,0 +1,321 @@
+package weave
+
+import (
+	"fmt"
+	"path"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+// Aim is what features are told from: the judged files with their roles.
+type aim struct {
+	files []*model.File
+	roles map[string]model.RoleOf
+	words map[string][]string // of a file's own name
+	dirs  map[string][]string // of each folder's name
+}
+
+// tooCommon is the share of source files from which a word is everywhere and
+// tells nothing.
+const tooCommon = 0.5
+
+// Features finds what the software is about, from the words of names and
+// folders: a word becomes a feature when it gathers files of two roles or has a
+// folder of its own. Each file belongs to one feature at most.
+func Features(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) ([]model.Feature, map[string]model.FeatureOf) {
+	a := newAim(s, roles, judged)
+	names := a.names()
+	of := map[string]model.FeatureOf{}
+	gathered := map[string][]string{}
+	for _, f := range a.files {
+		name, why := a.featureOf(f, names)
+		of[f.Path] = model.FeatureOf{Feature: name, Reasons: why}
+		if name != "" {
+			gathered[name] = append(gathered[name], f.Path)
+		}
+	}
+	out := []model.Feature{}
+	for n, files := range gathered {
+		if len(files) < 2 {
+			of[files[0]] = model.FeatureOf{Reasons: []string{"the only file about " + n}}
+			continue
+		}
+		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(files, roles)})
+	}
+	sort.Slice(out, func(i, j int) bool {
+		if len(out[i].Files) != len(out[j].Files) {
+			return len(out[i].Files) > len(out[j].Files)
+		}
+		return out[i].Name < out[j].Name
+	})
+	return out, of
+}
+
+func scatter(files []string, roles map[string]model.RoleOf) int {
+	in := map[string]bool{}
+	for _, p := range files {
+		if roles[p].Role != model.RoleTest {
+			in[path.Dir(p)] = true
+		}
+	}
+	return max(len(in), 1)
+}
+
+func newAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) *aim {
+	at := map[string]bool{} // folders with a project file: what they are called is no feature of them
+	for _, f := range s.Files {
+		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] {
+			at[path.Dir(f.Path)] = true
+		}
+	}
+	a := &aim{roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
+	for _, f := range s.Files {
+		if !judged[f.Path] || f.Facts == nil || !featured(f, roles[f.Path].Role) {
+			continue
+		}
+		a.files = append(a.files, f)
+		a.words[f.Path] = subject(f)
+		for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
+			if _, ok := a.dirs[d]; ok {
+				break
+			}
+			up := path.Dir(d)
+			// A package named as the project around it says nothing more.
+			if at[d] || up != "." && path.Base(up) == path.Base(d) || at[up] && sameWords(path.Base(up), path.Base(d)) {
+				a.dirs[d] = nil
+				continue
+			}
+			a.dirs[d] = folderWords(path.Base(d))
+		}
+	}
+	return a
+}
+
+func sameWords(a, b string) bool {
+	return strings.Join(naming.Words(a), "") == strings.Join(naming.Words(b), "")
+}
+
+// featured reports whether a file can be about a feature.
+func featured(f *model.File, r model.Role) bool {
+	switch r {
+	case model.RoleConfig, model.RoleDocs, model.RoleScript, model.RoleTranslation, model.RoleAsset, model.RoleGenerated:
+		return false
+	case model.RoleStyle, model.RoleSchema, model.RoleView, model.RoleTest:
+		return true
+	}
+	return IsCode(f)
+}
+
+// stemWord is a word as features are named: in the singular.
+func stemWord(w string) string { return naming.Singular(w) }
+
+// subject is the words of a file's name that can be what it is about: without
+// those of the trade at its end and those that stand anywhere.
+func subject(f *model.File) []string {
+	lex := Words()
+	base := path.Base(f.Path)
+	words := naming.Words(naming.Stem(base))
+	if parts := strings.Split(base, "."); len(parts) > 2 {
+		// lots.service.ts: only the first part can be the subject.
+		words = naming.Words(strings.TrimPrefix(parts[0], "_"))
+	}
+	for len(words) > 0 {
+		last := words[len(words)-1]
+		if _, role := lex.Names[last]; (role || last == "test" || last == "tests" || last == "spec" || last == "css" || last == "use") && (len(words) > 1 || role) {
+			words = words[:len(words)-1]
+			continue
+		}
+		break
+	}
+	if len(words) > 1 && (words[0] == "use" || words[0] == "test" || words[0] == "i" && len(words[0]) == 1) {
+		words = words[1:]
+	}
+	return clean(words)
+}
+
+func clean(words []string) []string {
+	lex := Words()
+	var out []string
+	for _, w := range words {
+		if len(w) < 3 || lex.NoFeatures[w] || w[0] >= '0' && w[0] <= '9' {
+			continue
+		}
+		out = append(out, stemWord(w))
+	}
+	return out
+}
+
+// folderWords is the words of a folder's name that can be what it is about;
+// none where the folder is one of a role.
+func folderWords(name string) []string {
+	lex := Words()
+	words := naming.Words(name)
+	if _, ok := lex.Folders[strings.Join(words, " ")]; ok || lex.CatchAll[strings.Join(words, " ")] {
+		return nil
+	}
+	if len(words) > 3 {
+		return nil
+	}
+	return clean(words)
+}
+
+// names are the words that are features, each with how many files have it.
+func (a *aim) names() map[string]int {
+	type gathering struct {
+		files map[string]bool
+		roles map[model.Role]bool
+		own   int // files in a folder of that name
+	}
+	by := map[string]*gathering{}
+	get := func(w string) *gathering {
+		if by[w] == nil {
+			by[w] = &gathering{files: map[string]bool{}, roles: map[model.Role]bool{}}
+		}
+		return by[w]
+	}
+	source := 0
+	for _, f := range a.files {
+		role := a.roles[f.Path].Role
+		if role != model.RoleTest {
+			source++
+		}
+		for _, w := range a.words[f.Path] {
+			g := get(w)
+			g.files[f.Path] = true
+			if role != "" && role != model.RoleTest {
+				g.roles[role] = true
+			}
+		}
+		for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
+			for _, w := range a.dirs[d] {
+				g := get(w)
+				g.files[f.Path] = true
+				if role != model.RoleTest {
+					g.own++
+					if role != "" {
+						g.roles[role] = true
+					}
+				}
+			}
+		}
+	}
+	out := map[string]int{}
+	for w, g := range by {
+		n := len(g.files)
+		if n < 2 || source > 6 && float64(n) > tooCommon*float64(source) {
+			continue
+		}
+		if len(g.roles) >= 2 || g.own >= 2 {
+			out[w] = n
+		}
+	}
+	return out
+}
+
+// featureOf is the feature a file is about: what its own name says first, then
+// its innermost folder that says anything.
+func (a *aim) featureOf(f *model.File, names map[string]int) (string, []string) {
+	score := map[string]float64{}
+	why := map[string]string{}
+	add := func(w string, n float64, reason string) {
+		if names[w] == 0 {
+			return
+		}
+		if score[w] == 0 {
+			why[w] = reason
+		}
+		score[w] += n
+	}
+	words := a.words[f.Path]
+	for i, w := range words {
+		// The first word of a name usually says what, the rest which part.
+		weight := 1.6
+		if i > 0 {
+			weight = 1.2
+		}
+		add(w, weight, fmt.Sprintf("its name holds %q", w))
+	}
+	weight := 1.9
+	for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
+		said := false
+		for _, w := range a.dirs[d] {
+			add(w, weight, "it lies in the folder "+path.Base(d))
+			said = said || names[w] > 0
+		}
+		if said {
+			weight /= 2
+		}
+	}
+	best := ""
+	for w, n := range score {
+		if best == "" || n > score[best] || n == score[best] && (names[w] > names[best] || names[w] == names[best] && w < best) {
+			best = w
+		}
+	}
+	if best == "" {
+		return "", nil
+	}
+	return best, []string{why[best]}
+}
+
+// named is the feature that a file's name and what it defines speak of, its
+// folders left aside: what lies together must not be told by where it lies.
+func (a *aim) named(f *model.File, names map[string]int) string {
+	score := map[string]float64{}
+	for i, w := range a.words[f.Path] {
+		if names[w] > 0 {
+			score[w] += 3 - 0.5*float64(min(i, 2))
+		}
+	}
+	n := 0
+	for _, d := range f.Facts.Definitions {
+		if d.Parent != "" && d.Kind != model.DefMethod || n >= 30 {
+			continue
+		}
+		n++
+		seen := map[string]bool{}
+		for _, w := range clean(naming.Words(d.Name)) {
+			if names[w] > 0 && !seen[w] {
+				seen[w] = true
+				score[w] += 0.4
+			}
+		}
+	}
+	// What it asks of a store, and what its authors say it is for.
+	asked := map[string]bool{}
+	for _, o := range f.Facts.Operations {
+		for _, w := range clean(naming.Words(o.Entity)) {
+			if names[w] > 0 && !asked[w] {
+				asked[w] = true
+				score[w]++
+			}
+		}
+	}
+	for _, w := range clean(naming.Words(f.Facts.Doc)) {
+		if names[w] > 0 && !asked["doc "+w] {
+			asked["doc "+w] = true
+			score[w] += 0.9
+		}
+	}
+	for _, r := range f.Facts.Routes {
+		for _, w := range clean(naming.Words(r.Pattern)) {
+			if names[w] > 0 {
+				score[w] += 0.5
+				break
+			}
+		}
+	}
+	best := ""
+	for w, v := range score {
+		if v = round4(v); best == "" || v > round4(score[best]) || v == round4(score[best]) && w < best {
+			best = w
+		}
+	}
+	if best != "" && round4(score[best]) < 0.8 {
+		return ""
+	}
+	return best
+}

@@ -1,0 +1,58 @@
+package weave
+
+import (
+	"path"
+
+	"jantel/core/links"
+	"jantel/core/model"
+)
+
+// fewLevels and manyLevels bound how many folders are put in levels at once.
+const (
+	fewFolders  = 3
+	manyFolders = 60
+)
+
+// Levels puts the folders of a codebase in levels, at the depth below the
+// source root that gives a reader something to look at; and those of each
+// module below it.
+func Levels(s *model.Survey, judged map[string]bool, modules []model.Module) ([][]string, int) {
+	in := func(p string) bool { return judged[p] }
+	dirs := map[string]int{}
+	for _, f := range s.Files {
+		if judged[f.Path] && IsCode(f) {
+			dirs[path.Dir(f.Path)]++
+		}
+	}
+	for i := range modules {
+		below := map[string]int{}
+		for d, n := range dirs {
+			if model.Within(modules[i].Path, d) && d != modules[i].Path {
+				below[d] = n
+			}
+		}
+		root := modules[i].Path
+		if r := sourceRoot(below); model.Within(root, r) {
+			root = r
+		}
+		modules[i].Levels, _ = levelsAt(s.Links, root, below, in)
+	}
+	return levelsAt(s.Links, sourceRoot(dirs), dirs, in)
+}
+
+func levelsAt(ls []model.Link, root string, dirs map[string]int, in func(string) bool) ([][]string, int) {
+	depth := 1
+	for ; depth < 4; depth++ {
+		seen, deeper := map[string]bool{}, map[string]bool{}
+		for d := range dirs {
+			if d != root {
+				seen[links.AtDepth(root, d, depth)] = true
+				deeper[links.AtDepth(root, d, depth+1)] = true
+			}
+		}
+		if len(seen) >= fewFolders || len(deeper) == len(seen) || len(deeper) > manyFolders {
+			break
+		}
+	}
+	return links.FolderLevels(ls, root, depth, in), depth
+}
