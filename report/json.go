@@ -94,7 +94,7 @@ type document struct {
 	Levels      [][]string         `json:"levels"`
 	Cycles      []model.Cycle      `json:"cycles"`
 	Patterns    []jsonPattern      `json:"patterns"`
-	Breaches    []struct{}         `json:"breaches"`
+	Breaches    []jsonBreach       `json:"breaches"`
 	Smells      []model.Smell      `json:"smells"`
 	Legibility  model.Legibility   `json:"legibility"`
 	History     *jsonHistory       `json:"history"`
@@ -143,6 +143,27 @@ func routesOf(s *model.Survey) []jsonRoute {
 	out := []jsonRoute{}
 	for _, r := range routes.Of(s) {
 		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName)})
+	}
+	return out
+}
+
+type jsonBreach struct {
+	From      string `json:"from"`
+	To        string `json:"to"`
+	Line      int    `json:"line"`
+	LayerFrom string `json:"layer_from"`
+	LayerTo   string `json:"layer_to"`
+	Rule      string `json:"rule"`
+}
+
+// breachList is null without a charter: then nothing is known of breaches.
+func breachList(j *judgement.Result) []jsonBreach {
+	if j.Held == nil {
+		return nil
+	}
+	out := []jsonBreach{}
+	for _, b := range j.Held.Breaches {
+		out = append(out, jsonBreach{b.From, b.To, b.Line, b.LayerFrom, b.LayerTo, b.Rule})
 	}
 	return out
 }
@@ -218,7 +239,7 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {

@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"strings"
 
+	"jantel/core/drawing"
 	"jantel/core/model"
 	"jantel/core/smells"
 	"jantel/core/syntax"
@@ -238,20 +239,34 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		kind, err = "text/markdown; charset=utf-8", report.FindingsMarkdown(&out, c.Name, found)
 	case "findings.csv":
 		kind, err = "text/csv; charset=utf-8", report.FindingsCSV(&out, found)
-	case "survey.html", "survey.json":
+	case "survey.html", "survey.json", "survey.md", "dependencies.svg", "dependencies.dot", "dependencies.graphml":
 		survey, _ := strconv.ParseInt(r.URL.Query().Get("survey"), 10, 64)
 		o, e := s.shelf.survey(r.Context(), id, survey)
 		if e != nil {
 			problem(w, http.StatusNotFound, e.Error())
 			return
 		}
-		if file == "survey.html" {
+		switch file {
+		case "survey.html":
 			kind, err = "text/html; charset=utf-8", report.HTML(&out, o.facts, o.Result, found)
-		} else {
+		case "survey.md":
+			kind, err = "text/markdown; charset=utf-8", report.Markdown(&out, o.facts, o.Result)
+		case "dependencies.dot":
+			kind, err = "text/vnd.graphviz", report.DOT(&out, o.facts)
+		case "dependencies.graphml":
+			kind, err = "application/xml", report.GraphML(&out, o.facts, o.Roles)
+		case "dependencies.svg":
+			place := r.URL.Query().Get("at")
+			if place == "" || o.Folder(place) == nil {
+				place = "."
+			}
+			d := drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: r.URL.Query()["open"], Tests: r.URL.Query().Get("tests") == "true"})
+			kind, err = "image/svg+xml", report.SVG(&out, d, c.Name+": dependencies of "+report.PlaceName(place), report.Source(o.facts))
+		default:
 			kind, err = "application/json", report.JSON(&out, o.facts, o.Result)
 		}
 	default:
-		problem(w, http.StatusNotFound, "findings go out as findings.md and findings.csv, the survey as survey.html and survey.json")
+		problem(w, http.StatusNotFound, "findings go out as findings.md and findings.csv, the survey as survey.html, survey.md and survey.json, dependencies as dependencies.svg, .dot and .graphml")
 		return
 	}
 	if err != nil {

@@ -143,6 +143,7 @@ func (s *Server) registerViews(api huma.API) {
 	registerView(s, api, "/api/codebases/{id}/siblings", s.siblings)
 	registerView(s, api, "/api/codebases/{id}/smells", s.smells)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
+	s.registerDrawings(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
 		ViewIn

@@ -16,6 +16,8 @@ import (
 	"syscall"
 	"time"
 
+	"jantel/core/charter"
+	"jantel/core/drawing"
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/smells"
@@ -42,12 +44,15 @@ func main() {
 	root := &cobra.Command{Use: "jantel", Short: "Map a codebase, score its structure and names, record what to do about it", SilenceUsage: true, SilenceErrors: true, Version: version}
 	root.AddCommand(serveCommand(), demoCommand(), surveyCommand(), checkCommand(), rulesCommand(), openapiCommand())
 	if err := root.ExecuteContext(ctx); err != nil {
-		fmt.Fprintln(os.Stderr, "jantel: "+report.Plain(err.Error()))
 		var ex exit
 		if errors.As(err, &ex) {
+			if ex.err != nil {
+				fmt.Fprintln(os.Stderr, "jantel: "+report.Plain(ex.err.Error()))
+			}
 			stop()
 			os.Exit(ex.code)
 		}
+		fmt.Fprintln(os.Stderr, "jantel: "+report.Plain(err.Error()))
 		stop()
 		os.Exit(2)
 	}
@@ -58,7 +63,12 @@ type exit struct {
 	err  error
 }
 
-func (e exit) Error() string { return e.err.Error() }
+func (e exit) Error() string {
+	if e.err == nil {
+		return "breaches"
+	}
+	return e.err.Error()
+}
 
 func dataFolder(env, fallback string) string {
 	if d := os.Getenv(env); d != "" {
@@ -144,10 +154,10 @@ func surveyCommand() *cobra.Command {
 		return runSurvey(cmd, args[0], f)
 	}}
 	c.Flags().StringVar(&f.rev, "rev", "", "revision of a Git repository: a branch, a tag or a commit")
-	c.Flags().StringVar(&f.format, "format", "text", "text, json or html")
+	c.Flags().StringVar(&f.format, "format", "text", "text, json, html, markdown, sarif or svg")
 	c.Flags().StringVar(&f.out, "out", "", "file to write to instead of standard output")
 	c.Flags().StringVar(&f.stage, "stage", "", "how strict to judge: sketch, growing or \"in service\"; of the recorded brief, or growing, when not given")
-	c.Flags().StringVar(&f.charter, "charter", "", "charter to hold against the code (charters are not read yet)")
+	c.Flags().StringVar(&f.charter, "charter", "", "charter to hold against the code instead of its own jantel.yaml")
 	c.Flags().BoolVar(&f.noCache, "no-cache", false, "read every file again")
 	c.Flags().StringVar(&f.data, "data", dataFolder("XDG_DATA_HOME", ".local/share"), "the server's data folder, whose findings go into the HTML")
 	return c
@@ -163,27 +173,42 @@ func exactPath(_ *cobra.Command, args []string) error {
 func runSurvey(cmd *cobra.Command, path string, f surveyFlags) (err error) {
 	ctx := cmd.Context()
 	switch f.format {
-	case "text", "json", "html":
-	case "markdown", "sarif", "svg":
-		return fmt.Errorf("the format %s is not written yet; text, json and html are", f.format)
+	case "text", "json", "html", "markdown", "sarif", "svg":
 	default:
-		return fmt.Errorf("there is no format %q; text, json and html are written", f.format)
-	}
-	if f.charter != "" {
-		return errors.New("charters are not read yet; leave --charter out")
+		return fmt.Errorf("there is no format %q; text, json, html, markdown, sarif and svg are written", f.format)
 	}
 	brief := model.Brief{Stage: model.Stage(f.stage)}
 	if f.stage != "" && !brief.Stage.Valid() {
 		return fmt.Errorf("the stage %q is none of sketch, growing, in service", f.stage)
 	}
-	src, err := source.Open(ctx, source.Request{Path: path, Revision: f.rev})
-	if err != nil {
-		return errors.New(strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": "))
-	}
-	defer func() { err = errors.Join(err, src.Close()) }()
-	abs, err := source.Resolve(path, nil)
+	s, abs, err := surveyed(cmd, path, f)
 	if err != nil {
 		return err
+	}
+	text, err := charterText(f.charter)
+	if err != nil {
+		return err
+	}
+	found, brief, quiet := recorded(ctx, f, abs, brief)
+	began := time.Now()
+	j := judgement.JudgeBy(s, judgement.Inputs{Brief: brief, Quiet: quiet, Charter: text})
+	s.Timings["judge"] = float64(time.Since(began).Milliseconds()) / 1000
+	for _, e := range j.Faults {
+		fmt.Fprintln(os.Stderr, "jantel: surveying without the charter, which can not be read: "+report.Plain(e.Error()))
+	}
+	return write(cmd, f, s, j, found)
+}
+
+// surveyed makes the survey that a command asks for; abs is where it was read.
+func surveyed(cmd *cobra.Command, path string, f surveyFlags) (s *model.Survey, abs string, err error) {
+	ctx := cmd.Context()
+	src, err := source.Open(ctx, source.Request{Path: path, Revision: f.rev})
+	if err != nil {
+		return nil, "", errors.New(strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": "))
+	}
+	defer func() { err = errors.Join(err, src.Close()) }()
+	if abs, err = source.Resolve(path, nil); err != nil {
+		return nil, "", err
 	}
 	o := survey.Options{Name: strings.TrimSuffix(filepath.Base(abs), ".git"), Root: filepath.Base(abs), Key: src.Origin().Kind + ":" + abs}
 	if !f.noCache && src.Origin().Kind != "archive" {
@@ -205,15 +230,10 @@ func runSurvey(cmd *cobra.Command, path string, f surveyFlags) (err error) {
 		}
 		defer fmt.Fprint(os.Stderr, "\r\x1b[K")
 	}
-	s, err := survey.Run(ctx, src, o)
-	if err != nil {
-		return errors.New(strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": "))
+	if s, err = survey.Run(ctx, src, o); err != nil {
+		return nil, "", errors.New(strings.TrimPrefix(err.Error(), source.ErrNotCodebase.Error()+": "))
 	}
-	found, brief, quiet := recorded(ctx, f, abs, brief)
-	began := time.Now()
-	j := judgement.Judge(s, brief, quiet)
-	s.Timings["judge"] = float64(time.Since(began).Milliseconds()) / 1000
-	return write(cmd, f, s, j, found)
+	return s, abs, nil
 }
 
 // recorded takes the findings, the brief and the silenced smells of this
@@ -282,17 +302,81 @@ func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Resu
 		return report.JSON(w, s, j)
 	case "html":
 		return report.HTML(w, s, j, found)
+	case "markdown":
+		return report.Markdown(w, s, j)
+	case "sarif":
+		return report.SARIF(w, s, j)
+	case "svg":
+		return report.SVG(w, drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: "."}), s.Codebase+": dependencies", report.Source(s))
 	}
 	return report.Text(w, s, j)
 }
 
 func checkCommand() *cobra.Command {
-	c := &cobra.Command{Use: "check PATH", Short: "Hold a codebase against its charter (not available yet)", Args: exactPath, RunE: func(*cobra.Command, []string) error {
-		return exit{2, errors.New("charters are not read yet, so nothing can be checked; jantel survey PATH works")}
+	var f surveyFlags
+	c := &cobra.Command{Use: "check PATH", Short: "Hold a codebase against its charter: exit 0 without breach, 1 with breaches, 2 when it could not run", Args: exactPath, RunE: func(cmd *cobra.Command, args []string) error {
+		breaches, err := runCheck(cmd, args[0], f)
+		if err != nil {
+			return exit{2, err}
+		}
+		if breaches > 0 {
+			return exit{1, nil}
+		}
+		return nil
 	}}
-	c.Flags().String("charter", "", "charter to check against")
-	c.Flags().String("rev", "", "revision of a Git repository")
+	c.Flags().StringVar(&f.charter, "charter", "", "charter to check against instead of the codebase's own jantel.yaml")
+	c.Flags().StringVar(&f.rev, "rev", "", "revision of a Git repository")
+	c.Flags().StringVar(&f.format, "format", "text", "text, json or sarif")
+	c.Flags().BoolVar(&f.noCache, "no-cache", false, "read every file again")
 	return c
+}
+
+func runCheck(cmd *cobra.Command, path string, f surveyFlags) (int, error) {
+	switch f.format {
+	case "text", "json", "sarif":
+	default:
+		return 0, fmt.Errorf("there is no format %q; breaches are written as text, json and sarif", f.format)
+	}
+	s, _, err := surveyed(cmd, path, f)
+	if err != nil {
+		return 0, err
+	}
+	text, err := charterText(f.charter)
+	if err != nil {
+		return 0, err
+	}
+	j := judgement.JudgeBy(s, judgement.Inputs{Charter: text, Today: time.Now()})
+	if len(j.Faults) > 0 {
+		return 0, fmt.Errorf("the charter can not be read: %w", j.Faults[0])
+	}
+	if j.Held == nil {
+		return 0, fmt.Errorf("there is no charter: put a %s at the top of the codebase, or name one with --charter", charter.FileName)
+	}
+	w := cmd.OutOrStdout()
+	switch f.format {
+	case "json":
+		err = report.BreachesJSON(w, j.Held)
+	case "sarif":
+		err = report.BreachesSARIF(w, j.Held)
+	default:
+		err = report.BreachesText(w, j.Held)
+	}
+	return len(j.Held.Breaches) + len(j.Held.Wiring), err
+}
+
+// charterText reads the charter a flag names, "" for none.
+func charterText(file string) (string, error) {
+	if file == "" {
+		return "", nil
+	}
+	b, err := os.ReadFile(file)
+	if err != nil {
+		return "", fmt.Errorf("the charter can not be read: %w", err)
+	}
+	if len(b) == 0 {
+		return "", fmt.Errorf("the charter %s is empty", file)
+	}
+	return string(b), nil
 }
 
 func rulesCommand() *cobra.Command {

@@ -68,8 +68,8 @@ func TestSurveyPrintsInTheFormatsItKnows(t *testing.T) {
 func TestAnErrorIsOneLineThatSaysWhatToDo(t *testing.T) {
 	dir := testkit.Tree(t, "-- a.go --\npackage a\n")
 	for _, args := range [][]string{
-		{"survey"}, {"survey", dir, dir}, {"survey", dir + "/none"}, {"survey", dir + "/a.go"}, {"survey", dir, "--rev", "x"}, {"survey", dir, "--format", "pdf"}, {"survey", dir, "--format", "svg"},
-		{"survey", dir, "--stage", "old"}, {"survey", dir, "--charter", "x"}, {"survey", dir, "--out", "/none/x"}, {"check", dir}, {"rules", "--format", "x"}, {"nonsense"}, {"serve", "--addr", "0.0.0.0:1"}, {"serve", "--data", dir + "/a.go/x"},
+		{"survey"}, {"survey", dir, dir}, {"survey", dir + "/none"}, {"survey", dir + "/a.go"}, {"survey", dir, "--rev", "x"}, {"survey", dir, "--format", "pdf"},
+		{"survey", dir, "--stage", "old"}, {"survey", dir, "--charter", "x"}, {"survey", dir, "--out", "/none/x"}, {"check", dir}, {"check", dir, "--charter", "x"}, {"check", dir, "--format", "pdf"}, {"rules", "--format", "x"}, {"nonsense"}, {"serve", "--addr", "0.0.0.0:1"}, {"serve", "--data", dir + "/a.go/x"},
 	} {
 		out, problem, code := run(t, args...)
 		require.Equal(t, 2, code, args)
@@ -77,6 +77,52 @@ func TestAnErrorIsOneLineThatSaysWhatToDo(t *testing.T) {
 		require.Regexp(t, `^jantel: .+\n$`, problem, args)
 		require.Equal(t, 1, strings.Count(problem, "\n"), problem)
 	}
+}
+
+func TestCheckHoldsACodebaseAgainstItsCharter(t *testing.T) {
+	tree := "-- jantel.yaml --\nlayers:\n  - name: logic\n    holds: [logic]\n  - name: data\n    holds: [data]\n-- logic/a.ts --\nimport '../data/b'\nexport function a() {}\n-- data/b.ts --\nexport function b() {}\n"
+	dir := testkit.Tree(t, tree)
+	out, problem, code := run(t, "check", dir)
+	require.Equal(t, 1, code, problem)
+	require.Contains(t, out, "logic/a.ts:1: needs data/b.ts: logic may depend on no other layer\n")
+	require.Contains(t, out, "One dependency breaks the charter.")
+	out, _, code = run(t, "check", dir, "--format", "sarif")
+	require.Equal(t, 1, code)
+	var doc struct {
+		Version string
+		Runs    []struct {
+			Results []struct {
+				RuleID    string
+				Locations []any
+			}
+		}
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &doc))
+	require.Equal(t, "2.1.0", doc.Version)
+	require.Len(t, doc.Runs[0].Results, 1)
+	require.Equal(t, "charter-breach", doc.Runs[0].Results[0].RuleID)
+	own := filepath.Join(t.TempDir(), "other.yaml")
+	require.NoError(t, os.WriteFile(own, []byte("layers:\n  - name: logic\n    holds: [logic]\n    may: [data]\n  - name: data\n    holds: [data]\n"), 0o600))
+	out, problem, code = run(t, "check", dir, "--charter", own)
+	require.Zero(t, code, problem)
+	require.Equal(t, "No dependency breaks the charter.\n", out)
+	out, problem, code = run(t, "check", testkit.Tree(t, "-- jantel.yaml --\nlayers:\n  - name: a\n    holds: [a]\n    colour: red\n"))
+	require.Equal(t, 2, code)
+	require.Empty(t, out)
+	require.Contains(t, problem, "line 4")
+}
+
+func TestASurveyIsWrittenAsMarkdownSARIFAndAPicture(t *testing.T) {
+	dir := testkit.Tree(t, "-- README.md --\nKeeps <seed>.\n-- logic/a1.ts --\nimport '../data/b'\nexport function a() {}\n-- logic/a2.ts --\nx()\n-- data/b.ts --\nexport function b() {}\n")
+	out, problem, code := run(t, "survey", dir, "--format", "markdown")
+	require.Zero(t, code, problem)
+	require.Contains(t, out, "Keeps &lt;seed&gt;")
+	out, _, code = run(t, "survey", dir, "--format", "svg")
+	require.Zero(t, code)
+	require.Contains(t, out, "logic to data: 1 code")
+	out, _, code = run(t, "survey", dir, "--format", "sarif")
+	require.Zero(t, code)
+	require.Contains(t, out, "numbered-name")
 }
 
 func TestEveryCommandHasHelp(t *testing.T) {

@@ -11,7 +11,9 @@ import (
 	"math"
 	"runtime"
 	"sync"
+	"time"
 
+	"jantel/core/charter"
 	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/patterns"
@@ -24,20 +26,41 @@ import (
 
 // RulesVersion is raised when a rule, a weight, the lexicon or a signal
 // changes, so that judgements kept elsewhere are made anew.
-const RulesVersion = 1
+const RulesVersion = 2
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {
 	*model.Judgement
 	Scores *smells.Scores
+	// Charter is what the codebase was held against, nil where there is none.
+	Charter *charter.Charter
+	// Held is what came of it.
+	Held *charter.Result
+	// Faults say why the charter could not be read.
+	Faults []charter.Fault
+	// FromCodebase tells that the charter lies in the codebase.
+	FromCodebase bool
+}
+
+// Inputs are what a judgement depends on besides the facts.
+type Inputs struct {
+	Brief model.Brief
+	Quiet Silenced
+	// Charter is the text of a charter kept outside the codebase; it goes
+	// before one in the codebase.
+	Charter string
+	// Today decides which exceptions of a charter have expired; the zero time
+	// stands for the day of the survey, so that a survey is judged alike
+	// whenever it is.
+	Today time.Time
 }
 
 // Silenced maps smell ids to the lead's reason for not counting them.
 type Silenced map[string]string
 
 // Version identifies what the judgement depends on besides the facts.
-func Version(b model.Brief, quiet Silenced) string {
-	text, err := json.Marshal([]any{RulesVersion, b, quiet})
+func Version(b model.Brief, quiet Silenced, charters ...string) string {
+	text, err := json.Marshal([]any{RulesVersion, b, quiet, charters})
 	if err != nil {
 		panic(err) // plain strings always marshal
 	}
@@ -58,13 +81,33 @@ func CheckBrief(b model.Brief) error {
 	return nil
 }
 
-// Judge judges a survey. The brief must have passed CheckBrief; a brief
-// without a stage is taken as growing.
+// Judge judges a survey under a brief, with the charter that lies in it.
 func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
+	return JudgeBy(s, Inputs{Brief: brief, Quiet: quiet})
+}
+
+// readCharter takes the charter that was handed in, or the one at the top of
+// the codebase.
+func readCharter(s *model.Survey, text string) (c *charter.Charter, faults []charter.Fault, inside bool) {
+	if text == "" {
+		f := s.File(charter.FileName)
+		if f == nil || f.Facts == nil || f.Facts.Charter == "" {
+			return nil, nil, false
+		}
+		text, inside = f.Facts.Charter, true
+	}
+	c, faults = charter.Parse([]byte(text))
+	return c, faults, inside
+}
+
+// JudgeBy judges a survey. The brief must have passed CheckBrief; a brief
+// without a stage is taken as growing.
+func JudgeBy(s *model.Survey, in Inputs) *Result {
+	brief, quiet := in.Brief, in.Quiet
 	if brief.Stage == "" {
 		brief.Stage = model.Growing
 	}
-	j := &model.Judgement{Version: Version(brief, quiet), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
+	j := &model.Judgement{Version: Version(brief, quiet, in.Charter), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
 	for _, f := range s.Files {
 		j.AllLines += f.Lines()
 		if f.Judgeable() && inScope(brief, f.Path) {
@@ -73,10 +116,8 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 		}
 	}
 	var cycles sync.WaitGroup
-	scope := func(p string) bool { return j.InScope[p] }
-	cycles.Go(func() {
-		j.Cycles = append(links.FileCycles(s.Links, scope), links.FolderCycles(s.Links, scope)...)
-	})
+	var rings []model.Cycle
+	cycles.Go(func() { rings = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] }) })
 	roles := make([]model.RoleOf, len(s.Files))
 	inParts(len(s.Files), func(i int) { roles[i] = weave.Role(s.Files[i]) })
 	for i, f := range s.Files {
@@ -87,11 +128,26 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 	cutting.Go(func() {
 		j.Features, j.FeatureOf = weave.Features(s, j.Roles, j.InScope)
 		j.Modules, j.Cut = weave.Cuts(s, j.Roles, j.InScope, weave.Modules(s, j.InScope))
-		j.Levels, j.LevelDepth = weave.Levels(s, j.InScope, j.Modules)
+		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, j.Modules)
+	})
+	// Tests and programs beside a folder's code may need what needs it: they
+	// order nothing, since nothing needs them.
+	between := links.FolderCycles(s.Links, func(p string) bool {
+		return j.InScope[p] && j.Roles[p].Role != model.RoleTest && s.File(p).Facts.Starts == 0
 	})
 	cutting.Wait()
 	cycles.Wait()
-	c := &smells.Context{Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
+	j.Cycles = append(rings, between...)
+	res := &Result{}
+	res.Charter, res.Faults, res.FromCodebase = readCharter(s, in.Charter)
+	if res.Charter != nil {
+		today := in.Today
+		if today.IsZero() {
+			today = s.SurveyedAt
+		}
+		res.Held = res.Charter.Hold(s, j.Roles, j.InScope, today)
+	}
+	c := &smells.Context{Held: res.Held, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
 	j.Smells = smells.Find(c)
@@ -107,7 +163,8 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 		f.Legibility = scores.ByFolder[f.Path]
 	}
 	countSmells(s, j)
-	return &Result{j, scores}
+	res.Judgement, res.Scores = j, scores
+	return res
 }
 
 // resolved reports whether the imports of a file's language are followed.

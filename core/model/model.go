@@ -190,6 +190,7 @@ type Facts struct {
 	Prints      []byte          `cbor:"30,keyasint,omitempty"` // fingerprints of the code in order, four bytes each
 	Tokens      int             `cbor:"31,keyasint,omitempty"` // tokens they were made of
 	Spans       []Span          `cbor:"32,keyasint,omitempty"`
+	Charter     string          `cbor:"33,keyasint,omitempty"` // the text of a charter
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under

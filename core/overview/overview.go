@@ -58,10 +58,26 @@ type Sheet struct {
 	Totals    Totals               `json:"totals"`
 	Runs      []Run                `json:"runs"`
 	System    []Roster             `json:"system"`
+	Strong    []Sentence           `json:"strong"`
+	Hurts     []Reason             `json:"hurts"`
+	ReadFirst []Reason             `json:"read_first"`
+	Ask       []Sentence           `json:"ask"`
+	Practices []Practice           `json:"practices"`
+	Modules   []ModulePattern      `json:"modules"`
 	Entries   []model.Evidence     `json:"entries"`
 	Notes     []model.Note         `json:"notes"`
 	NoteCount int                  `json:"note_count"`
 	Limited   bool                 `json:"limited"` // the brief leaves part of the codebase out
+}
+
+// ModulePattern is which pattern a module shows, and how it is cut.
+type ModulePattern struct {
+	Path    string  `json:"path"`
+	Name    string  `json:"name"`
+	Pattern string  `json:"pattern"`
+	Verdict string  `json:"verdict"`
+	Score   float64 `json:"score"`
+	Cut     string  `json:"cut"`
 }
 
 // Totals are the figures of a place.
@@ -109,6 +125,21 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	sh.Runs = runs(s, j, place)
 	sh.System = system(s, j, place)
 	sh.Entries = entries(s, j, place)
+	sh.Strong = strong(s, j, place, sh)
+	sh.Hurts = hurts(s, j, place)
+	sh.ReadFirst = readFirst(s, j, place, sh.Entries)
+	sh.Ask = ask(s, j, place)
+	sh.Practices = practices(s, j, place)
+	sh.Modules = []ModulePattern{}
+	for _, m := range j.Modules {
+		if place == "." && len(j.Modules) > 1 && m.Files >= 5 {
+			p := ModulePattern{Path: m.Path, Name: m.Name, Cut: m.Cut.Label, Verdict: patterns.Verdict(m.Patterns)}
+			if len(m.Patterns) > 0 {
+				p.Pattern, p.Score = m.Patterns[0].Name, m.Patterns[0].Score
+			}
+			sh.Modules = append(sh.Modules, p)
+		}
+	}
 	for _, n := range s.Notes {
 		if model.Within(place, n.Path) {
 			sh.NoteCount++

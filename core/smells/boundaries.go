@@ -79,6 +79,28 @@ func folderCycle(c *Context, _ *Rule) (out []hit) {
 	return out
 }
 
+// charterBreach reports the dependencies that the charter forbids, once for
+// each pair of files.
+func charterBreach(c *Context, _ *Rule) (out []hit) {
+	if c.Held == nil {
+		return nil
+	}
+	seen := map[[2]string]bool{}
+	for _, b := range c.Held.Breaches {
+		if k := [2]string{b.From, b.To}; !seen[k] {
+			seen[k] = true
+			out = append(out, hit{path: b.From, line: b.Line, extra: b.To, strength: 0.6, touches: []string{b.From, b.To},
+				message:  fmt.Sprintf("The charter forbids that %s needs %s: %s", path.Base(b.From), b.To, b.Rule),
+				evidence: []model.Evidence{{Path: b.From, Line: b.Line, Note: b.Text}}})
+		}
+	}
+	for _, e := range c.Held.Wiring {
+		out = append(out, hit{path: e.Path, line: e.Line, extra: "wiring", strength: 0.4, touches: []string{e.Path},
+			message: "Logic stands where the charter has only wiring: " + e.Note, evidence: []model.Evidence{e}})
+	}
+	return out
+}
+
 // shortList names up to three paths by their last parts.
 func shortList(ps []string) string {
 	var names []string

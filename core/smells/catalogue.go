@@ -45,6 +45,12 @@ var catalogue = []*Rule{
 		Remedy:   "Cut the dependencies named below: move what both ends share into a file of its own, or pass it in.",
 	},
 	{
+		Slug: "charter-breach", Facet: model.Boundaries, Title: "Breach of the charter", Weight: 3, find: charterBreach,
+		Question: "Does a dependency break the charter?",
+		Why:      "The charter says which part may depend on which; each breach is a way round it that others will follow.",
+		Remedy:   "Move what is needed, hand it in from outside, or agree on an exception with a reason and a last day.",
+	},
+	{
 		Slug: "climbing-imports", Facet: model.Boundaries, Title: "Long climbing imports", Weight: 1, find: climbingImports,
 		Question:   "Do imports climb through many folders?",
 		Why:        "An import that climbs out of several folders shows that what belongs together lies far apart, and it breaks when either end moves.",

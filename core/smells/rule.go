@@ -9,6 +9,7 @@ import (
 	"runtime"
 	"sort"
 
+	"jantel/core/charter"
 	"jantel/core/model"
 
 	"golang.org/x/sync/errgroup"
@@ -45,6 +46,7 @@ type Context struct {
 	Folders []*model.Folder
 	Stage   model.Stage
 	Cycles  []model.Cycle
+	Held    *charter.Result // what came of holding it against a charter, nil without one
 
 	own map[string][]*model.File // judged files by their folder
 	sub map[string][]string      // folders by their parent

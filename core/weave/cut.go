@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 )
 
 // cutFile is a file as the cut sees it: what it is about and what kind it is,
@@ -338,7 +339,7 @@ var projectTools = map[string]bool{"npm": true, "go": true, "python": true, "com
 func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 	at := map[string]string{}
 	for _, f := range s.Files {
-		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] && f.Skipped == "" {
+		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] && f.Skipped == "" && !exampleOf(f.Path) {
 			d := path.Dir(f.Path)
 			if at[d] == "" {
 				at[d] = f.Facts.Project.Name
@@ -403,6 +404,16 @@ func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 		out = append(out, model.Module{Path: ".", Name: s.Codebase, Cut: model.Cut{Evidence: []model.Evidence{}}})
 	}
 	return out
+}
+
+// exampleOf reports whether a project file lies among what tests are made of.
+func exampleOf(p string) bool {
+	for d := path.Dir(p); d != "."; d = path.Dir(d) {
+		if r := Words().Folders[strings.Join(naming.Words(path.Base(d)), " ")]; r == model.RoleTest || strings.HasPrefix(path.Base(d), "_") {
+			return true
+		}
+	}
+	return false
 }
 
 // sourceRoot is the folder below which a reader first has a choice.

@@ -16,11 +16,11 @@ const (
 // Levels puts the folders of a codebase in levels, at the depth below the
 // source root that gives a reader something to look at; and those of each
 // module below it.
-func Levels(s *model.Survey, judged map[string]bool, modules []model.Module) ([][]string, int) {
-	in := func(p string) bool { return judged[p] }
+func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module) ([][]string, int) {
+	in := func(p string) bool { return judged[p] && roles[p].Role != model.RoleTest }
 	dirs := map[string]int{}
 	for _, f := range s.Files {
-		if judged[f.Path] && IsCode(f) {
+		if in(f.Path) && IsCode(f) {
 			dirs[path.Dir(f.Path)]++
 		}
 	}

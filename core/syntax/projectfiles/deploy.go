@@ -27,10 +27,22 @@ func init() {
 		{Name: "C# project", Version: 1, Extensions: []string{".csproj", ".fsproj", ".vbproj"}, Read: msbuild, Resolve: resolveProjects},
 		{Name: "Visual Studio solution", Version: 1, Extensions: []string{".sln"}, Read: solution, ResolvedWith: "C# project"},
 		{Name: "Gemfile", Version: 1, FileNames: []string{"Gemfile"}, Extensions: []string{".gemspec"}, Read: wrap(gemfile)},
+		{Name: "Charter", Version: 1, FileNames: []string{"jantel.yaml"}, Read: charterText},
 		{Name: "Prisma schema", Version: 1, Extensions: []string{".prisma"}, Read: prisma},
 	} {
 		syntax.Register(l)
 	}
+}
+
+// maxCharter bounds how much of a charter is kept; a larger one is refused
+// where charters are read.
+const maxCharter = 512 << 10
+
+// charterText keeps the text of a charter for the judgement.
+func charterText(_ string, src []byte) *model.Facts {
+	f := plain(src)
+	f.Charter = string(src[:min(len(src), maxCharter)])
+	return f
 }
 
 func plain(src []byte) *model.Facts {

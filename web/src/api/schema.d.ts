@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API codebases by ID between */
+        get: operations["list-api-codebases-by-id-between"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/brief": {
         parameters: {
             query?: never;
@@ -83,6 +100,23 @@ export interface paths {
         };
         /** Get API codebases by ID code */
         get: operations["get-api-codebases-by-id-code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/dependencies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID dependencies */
+        get: operations["get-api-codebases-by-id-dependencies"];
         put?: never;
         post?: never;
         delete?: never;
@@ -332,6 +366,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/weave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID weave */
+        get: operations["get-api-codebases-by-id-weave"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/home": {
         parameters: {
             query?: never;
@@ -418,6 +469,34 @@ export interface components {
             last: number;
             name: string;
         };
+        Box: {
+            file: boolean;
+            /** Format: int64 */
+            files: number;
+            /** Format: double */
+            h: number;
+            /** Format: int64 */
+            level: number;
+            /** Format: int64 */
+            lines: number;
+            name: string;
+            /** @description it can be taken apart in place */
+            opens: boolean;
+            path: string;
+            /**
+             * Format: int64
+             * @description number of the ring it is in, 0 for none
+             */
+            ring: number;
+            /** Format: double */
+            w: number;
+            /** @description the opened folder it lies in, empty at the top */
+            within: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Brief: {
             in: string[];
             out: string[];
@@ -428,6 +507,45 @@ export interface components {
             brief: components["schemas"]["Brief"];
             /** Format: int64 */
             version: number;
+        };
+        Bundle: {
+            class: string;
+            /** Format: int64 */
+            count: number;
+            /** @description path data */
+            curve: string;
+            /** @description one of the fewest whose removal opens its ring */
+            cut: boolean;
+            from: string;
+            /** @description path data of the arrow */
+            tip: string;
+            to: string;
+            /** @description it points against the levels: it is part of a ring */
+            up: boolean;
+            /**
+             * Format: double
+             * @description how thick it is drawn
+             */
+            wide: number;
+        };
+        Cell: {
+            /** Format: int64 */
+            feature: number;
+            /** Format: int64 */
+            files: number;
+            /** @description its largest file */
+            first: string;
+            /** @description the folder most of it lies in */
+            folder: string;
+            /**
+             * Format: int64
+             * @description how many folders it lies in
+             */
+            folders: number;
+            /** Format: int64 */
+            lines: number;
+            /** Format: int64 */
+            role: number;
         };
         Change: {
             /** Format: date-time */
@@ -497,6 +615,32 @@ export interface components {
             root: string;
             running: components["schemas"]["Progress"];
         };
+        Column: {
+            /** Format: int64 */
+            files: number;
+            /** Format: int64 */
+            lines: number;
+            /** @description roles that most features have and this one has not */
+            missing: number[];
+            name: string;
+            /**
+             * Format: int64
+             * @description innermost folders it lies in
+             */
+            scatter: number;
+        };
+        Cut: {
+            /** Format: int64 */
+            depth: number;
+            evidence: components["schemas"]["Evidence"][];
+            label: string;
+            /** Format: double */
+            value: number | null;
+        };
+        CycleLink: {
+            from: string;
+            to: string;
+        };
         Definition: {
             /** Format: int64 */
             end_line: number;
@@ -506,6 +650,26 @@ export interface components {
             line: number;
             name: string;
             parent: string;
+        };
+        Dependencies: {
+            drawing: components["schemas"]["Drawing"];
+            /** @description folders from the top; the last depend on nothing */
+            levels: string[][];
+            packages: components["schemas"]["Package"][];
+        };
+        Drawing: {
+            boxes: components["schemas"]["Box"][];
+            bundles: components["schemas"]["Bundle"][];
+            /** @description those that occur, in the order of the legend */
+            classes: string[];
+            /** Format: double */
+            height: number;
+            notes: string[];
+            opened: string[];
+            place: string;
+            rings: components["schemas"]["Ring"][];
+            /** Format: double */
+            width: number;
         };
         Entity: {
             /** Format: int64 */
@@ -611,6 +775,19 @@ export interface components {
             messages: components["schemas"]["MessageRow"][];
             requests: components["schemas"]["RequestRow"][];
         };
+        Grid: {
+            cells: components["schemas"]["Cell"][];
+            cut: components["schemas"]["Cut"];
+            features: components["schemas"]["Column"][];
+            modules: components["schemas"]["ModuleCut"][];
+            /**
+             * Format: int64
+             * @description features that are not shown
+             */
+            more: number;
+            place: string;
+            roles: string[];
+        };
         Home: {
             /** @description the folders that may be surveyed */
             allowed: string[];
@@ -636,6 +813,16 @@ export interface components {
             total: number | null;
             /** Format: double */
             units: number | null;
+        };
+        Link: {
+            from: string;
+            kind: string;
+            /** Format: int64 */
+            line: number;
+            names?: string[];
+            sure: boolean;
+            text: string;
+            to: string;
         };
         Margin: {
             /** Format: int64 */
@@ -687,6 +874,20 @@ export interface components {
             receivers: components["schemas"]["Evidence"][];
             senders: components["schemas"]["Evidence"][];
         };
+        ModuleCut: {
+            cut: components["schemas"]["Cut"];
+            name: string;
+            path: string;
+        };
+        ModulePattern: {
+            cut: string;
+            name: string;
+            path: string;
+            pattern: string;
+            /** Format: double */
+            score: number;
+            verdict: string;
+        };
         NewCodebase: {
             name?: string;
             /** @description a folder, a Git repository or an archive below the allowed folders, or the id of an upload */
@@ -726,6 +927,21 @@ export interface components {
             label: string;
             revision: string;
             subject: string;
+        };
+        Package: {
+            /**
+             * Format: int64
+             * @description files that use it
+             */
+            files: number;
+            /** Format: int64 */
+            line: number;
+            modules: string[];
+            name: string;
+            /** @description one file that uses it */
+            path: string;
+            /** @description as the project files ask for them; several are a conflict */
+            versions: string[];
         };
         Pair: {
             a: string;
@@ -789,6 +1005,12 @@ export interface components {
             name: string;
             path: string;
         };
+        Practice: {
+            evidence: components["schemas"]["Evidence"][];
+            found: boolean;
+            name: string;
+            text: string;
+        };
         Progress: {
             /** Format: int64 */
             codebase: number;
@@ -823,6 +1045,12 @@ export interface components {
             reason: string;
             smell: string;
         };
+        Reason: {
+            /** Format: int64 */
+            line: number;
+            path: string;
+            why: string;
+        };
         Rendered: {
             html: string;
         };
@@ -842,6 +1070,11 @@ export interface components {
             route_line: number;
             route_path: string;
             sure: boolean;
+        };
+        Ring: {
+            break: components["schemas"]["CycleLink"][];
+            exact: boolean;
+            members: string[];
         };
         RoleOf: {
             /** Format: double */
@@ -958,16 +1191,21 @@ export interface components {
             share: number;
         };
         Sheet: {
+            ask: components["schemas"]["Sentence"][];
             entries: components["schemas"]["Evidence"][];
+            hurts: components["schemas"]["Reason"][];
             languages: components["schemas"]["Share"][];
             limited: boolean;
+            modules: components["schemas"]["ModulePattern"][];
             /** Format: int64 */
             note_count: number;
             notes: components["schemas"]["Note"][];
             origin: components["schemas"]["Origin"];
             patterns: components["schemas"]["PatternMatch"][];
             place: string;
+            practices: components["schemas"]["Practice"][];
             purpose: components["schemas"]["Purpose"];
+            read_first: components["schemas"]["Reason"][];
             /** Format: int64 */
             resolved: number;
             runs: components["schemas"]["Run"][];
@@ -976,6 +1214,7 @@ export interface components {
             /** Format: int64 */
             smells: number;
             strains: components["schemas"]["Strain"][];
+            strong: components["schemas"]["Sentence"][];
             system: components["schemas"]["Roster"][];
             title: string;
             totals: components["schemas"]["Totals"];
@@ -1206,6 +1445,67 @@ export interface operations {
             };
         };
     };
+    "list-api-codebases-by-id-between": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                from: string;
+                to: string;
+                /** @description one class alone; empty for all */
+                class?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-codebases-by-id-brief": {
         parameters: {
             query?: never;
@@ -1327,6 +1627,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Code"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-dependencies": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description folders that are taken apart in place */
+                open?: string[];
+                /** @description draw tests as well */
+                tests?: boolean;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dependencies"];
                 };
             };
             /** @description Not Found */
@@ -2070,6 +2431,63 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-weave": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Grid"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

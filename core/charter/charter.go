@@ -1,0 +1,450 @@
+// Package charter reads the architecture that a lead declares and finds the
+// dependencies that it forbids.
+package charter
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+	"time"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+
+	"github.com/bmatcuk/doublestar/v4"
+	"github.com/goccy/go-yaml"
+	"github.com/goccy/go-yaml/ast"
+	"github.com/goccy/go-yaml/parser"
+)
+
+// FileName is where a charter lies in a codebase.
+const FileName = "jantel.yaml"
+
+// Limits of a charter, checked before it is decoded.
+const (
+	maxBytes   = 256 << 10
+	maxNesting = 12
+	maxGlobs   = 2000
+)
+
+// Charter is the declared architecture.
+type Charter struct {
+	Layers     []Layer            `yaml:"layers" json:"layers"`
+	Apart      []Area             `yaml:"apart,omitempty" json:"apart"`
+	Exceptions []Exception        `yaml:"exceptions,omitempty" json:"exceptions"`
+	Thresholds map[string]float64 `yaml:"thresholds,omitempty" json:"thresholds"`
+}
+
+// Layer is a part with what it holds and what it may depend on. A layer may
+// always depend on itself. The wiring layer may depend on everything.
+type Layer struct {
+	Name   string   `yaml:"name" json:"name"`
+	Holds  []string `yaml:"holds" json:"holds"`
+	May    []string `yaml:"may,omitempty" json:"may"`
+	Wiring bool     `yaml:"wiring,omitempty" json:"wiring"`
+	line   int
+}
+
+// Area names places that must not depend on each other, in either direction.
+type Area struct {
+	Name   string   `yaml:"name" json:"name"`
+	Places []string `yaml:"places" json:"places"`
+}
+
+// Exception allows a dependency that the layers forbid, for a reason, until a
+// day.
+type Exception struct {
+	From   string `yaml:"from" json:"from"`
+	To     string `yaml:"to" json:"to"`
+	Reason string `yaml:"reason" json:"reason"`
+	Until  string `yaml:"until,omitempty" json:"until" doc:"last day it holds, as YYYY-MM-DD; empty for good"`
+	line   int
+}
+
+// Fault is what is wrong with a charter, at a line of its text.
+type Fault struct {
+	Line int    `json:"line"`
+	Text string `json:"text"`
+}
+
+func (f Fault) Error() string {
+	if f.Line > 0 {
+		return fmt.Sprintf("line %d: %s", f.Line, f.Text)
+	}
+	return f.Text
+}
+
+// Parse reads a charter. What is wrong comes back as faults, each with its
+// line; the charter is nil then.
+func Parse(src []byte) (out *Charter, faults []Fault) {
+	// The library that reads YAML gives up on some texts instead of refusing
+	// them: a charter must not take the survey with it.
+	defer func() {
+		if p := recover(); p != nil {
+			out, faults = nil, []Fault{{0, "not YAML that can be read"}}
+		}
+	}()
+	if f := bounded(src); f != nil {
+		return nil, []Fault{*f}
+	}
+	file, err := parser.ParseBytes(src, 0)
+	if err != nil {
+		return nil, []Fault{faultOf(err)}
+	}
+	var c Charter
+	if len(file.Docs) == 0 || file.Docs[0].Body == nil {
+		return nil, []Fault{{1, "the charter is empty: it needs layers"}}
+	}
+	if err := yaml.NodeToValue(file.Docs[0].Body, &c, yaml.DisallowUnknownField()); err != nil {
+		return nil, []Fault{faultOf(err)}
+	}
+	for i, line := range linesOf(file.Docs[0].Body, "layers") {
+		if i < len(c.Layers) {
+			c.Layers[i].line = line
+		}
+	}
+	for i, line := range linesOf(file.Docs[0].Body, "exceptions") {
+		if i < len(c.Exceptions) {
+			c.Exceptions[i].line = line
+		}
+	}
+	if faults := c.check(src); len(faults) > 0 {
+		return nil, faults
+	}
+	return &c, nil
+}
+
+// bounded turns away what is too large or could explode before it is decoded.
+func bounded(src []byte) *Fault {
+	if len(src) > maxBytes {
+		return &Fault{0, fmt.Sprintf("the charter has %d bytes; at most %d are read", len(src), maxBytes)}
+	}
+	n := 0
+	for line := range strings.Lines(string(src)) {
+		n++
+		text := strings.TrimRight(line, "\r\n")
+		body, _, _ := strings.Cut(text, " #")
+		trimmed := strings.TrimLeft(body, " ")
+		if len(body)-len(trimmed) > 2*maxNesting || strings.Count(body, "[")+strings.Count(body, "{") > maxNesting || strings.HasPrefix(strings.TrimLeft(trimmed, " "), strings.Repeat("- ", maxNesting)) {
+			return &Fault{n, "nested deeper than a charter can be"}
+		}
+		if strings.Contains(text, "\t") && strings.TrimLeft(text, " \t") != text && strings.Contains(text[:len(text)-len(strings.TrimLeft(text, " \t"))], "\t") {
+			return &Fault{n, "indented with a tab; YAML takes blanks"}
+		}
+		// Quoted globs may hold these signs; a plain value that starts with one
+		// names something said elsewhere.
+		for _, f := range strings.Fields(strings.TrimPrefix(strings.TrimSpace(body), "- ")) {
+			if len(f) > 1 && (f[0] == '&' || f[0] == '*') && f[1] != '*' && f[1] != '/' && f[1] != '.' && !strings.ContainsAny(f, `"'`) {
+				return &Fault{n, "anchors and aliases are not taken; write it out (and put a glob that starts with * in quotes)"}
+			}
+		}
+	}
+	return nil
+}
+
+func faultOf(err error) Fault {
+	var y yaml.Error
+	if errors.As(err, &y) {
+		line := 0
+		if t := y.GetToken(); t != nil && t.Position != nil {
+			line = t.Position.Line
+		}
+		return Fault{line, y.GetMessage()}
+	}
+	return Fault{0, err.Error()}
+}
+
+// linesOf are the lines on which the entries of a list stand.
+func linesOf(n ast.Node, key string) (out []int) {
+	m, ok := n.(*ast.MappingNode)
+	if !ok {
+		return nil
+	}
+	for _, v := range m.Values {
+		if v.Key.String() != key {
+			continue
+		}
+		if s, ok := v.Value.(*ast.SequenceNode); ok {
+			for _, e := range s.Values {
+				out = append(out, e.GetToken().Position.Line)
+			}
+		}
+	}
+	return out
+}
+
+func lineOf(src []byte, text string) int {
+	i := strings.Index(string(src), text)
+	if i < 0 || text == "" {
+		return 0
+	}
+	return strings.Count(string(src[:i]), "\n") + 1
+}
+
+func (c *Charter) check(src []byte) (out []Fault) {
+	fault := func(line int, format string, args ...any) {
+		out = append(out, Fault{line, fmt.Sprintf(format, args...)})
+	}
+	if len(c.Layers) == 0 {
+		fault(1, "a charter needs at least one layer")
+	}
+	names := map[string]bool{}
+	globs := 0
+	glob := func(g string) {
+		globs++
+		if !doublestar.ValidatePattern(g) || strings.HasPrefix(g, "/") || strings.Contains(g, "..") {
+			fault(lineOf(src, g), "%q is no glob of paths below the root", g)
+		}
+	}
+	for _, l := range c.Layers {
+		if l.Name == "" {
+			fault(l.line, "a layer needs a name")
+		} else if names[l.Name] {
+			fault(l.line, "two layers are called %q", l.Name)
+		}
+		names[l.Name] = true
+		if len(l.Holds) == 0 {
+			fault(l.line, "the layer %q holds nothing; give it globs under holds", l.Name)
+		}
+		for _, g := range l.Holds {
+			glob(g)
+		}
+	}
+	for _, l := range c.Layers {
+		for _, m := range l.May {
+			if !names[m] {
+				fault(l.line, "%q may depend on %q, which is no layer", l.Name, m)
+			}
+		}
+	}
+	for _, a := range c.Apart {
+		if len(a.Places) < 2 {
+			fault(lineOf(src, a.Name), "areas kept apart need at least two places")
+		}
+		for _, g := range a.Places {
+			glob(g)
+		}
+	}
+	for _, e := range c.Exceptions {
+		glob(e.From)
+		glob(e.To)
+		if strings.TrimSpace(e.Reason) == "" {
+			fault(e.line, "an exception needs a reason")
+		}
+		if e.Until != "" {
+			if _, err := time.Parse(time.DateOnly, e.Until); err != nil {
+				fault(e.line, "%q is no day as YYYY-MM-DD", e.Until)
+			}
+		}
+	}
+	if globs > maxGlobs {
+		fault(0, "more than %d globs", maxGlobs)
+	}
+	return out
+}
+
+// Breach is a dependency that the charter forbids.
+type Breach struct {
+	From      string         `json:"from"`
+	To        string         `json:"to"`
+	Line      int            `json:"line"`
+	Text      string         `json:"text"`
+	Kind      model.LinkKind `json:"kind"`
+	LayerFrom string         `json:"layer_from"`
+	LayerTo   string         `json:"layer_to"`
+	Rule      string         `json:"rule"`
+}
+
+// Result is what comes of holding a codebase against a charter.
+type Result struct {
+	Breaches []Breach          `json:"breaches"`
+	LayerOf  map[string]string `json:"-"`
+	Loose    []string          `json:"loose" doc:"judged source files that no layer holds"`
+	Idle     []string          `json:"idle" doc:"globs that match nothing"`
+	Expired  []Exception       `json:"expired"`
+	Wiring   []model.Evidence  `json:"wiring" doc:"logic in the layer that only wires"`
+}
+
+// Hold holds a codebase against the charter. Dependencies of tests are left
+// out; today decides which exceptions have expired.
+func (c *Charter) Hold(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, today time.Time) *Result {
+	out := &Result{Breaches: []Breach{}, LayerOf: map[string]string{}, Loose: []string{}, Idle: []string{}, Expired: []Exception{}, Wiring: []model.Evidence{}}
+	hits := map[string]bool{}
+	for _, f := range s.Files {
+		if !judged[f.Path] {
+			continue
+		}
+		for _, l := range c.Layers {
+			for _, g := range l.Holds {
+				if match(g, f.Path) {
+					hits[g] = true
+					if out.LayerOf[f.Path] == "" {
+						out.LayerOf[f.Path] = l.Name
+					}
+				}
+			}
+		}
+		role := roles[f.Path].Role
+		if out.LayerOf[f.Path] == "" && f.Facts != nil && len(f.Facts.Definitions) > 0 && role != model.RoleTest && role != model.RoleConfig && role != model.RoleDocs && role != model.RoleScript {
+			out.Loose = append(out.Loose, f.Path)
+		}
+		for _, a := range c.Apart {
+			for _, g := range a.Places {
+				hits[g] = hits[g] || match(g, f.Path)
+			}
+		}
+		for _, e := range c.Exceptions {
+			for _, g := range []string{e.From, e.To} {
+				hits[g] = hits[g] || match(g, f.Path)
+			}
+		}
+	}
+	layer := map[string]*Layer{}
+	may := map[[2]string]bool{}
+	for i := range c.Layers {
+		l := &c.Layers[i]
+		layer[l.Name] = l
+		for _, m := range l.May {
+			may[[2]string{l.Name, m}] = true
+		}
+		for _, g := range l.Holds {
+			if !hits[g] {
+				out.Idle = append(out.Idle, g)
+			}
+		}
+	}
+	var live []Exception
+	for _, e := range c.Exceptions {
+		if day, err := time.Parse(time.DateOnly, e.Until); err == nil && e.Until != "" && today.After(day.AddDate(0, 0, 1)) {
+			out.Expired = append(out.Expired, e)
+			continue
+		}
+		live = append(live, e)
+		for _, g := range []string{e.From, e.To} {
+			if !hits[g] {
+				out.Idle = append(out.Idle, g)
+			}
+		}
+	}
+	for _, l := range s.Links {
+		if l.Kind.Repeats() || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || !judged[l.From] || !judged[l.To] || roles[l.From].Role == model.RoleTest {
+			continue
+		}
+		rule := c.forbids(out.LayerOf[l.From], out.LayerOf[l.To], l, layer, may)
+		if rule == "" || slices.ContainsFunc(live, func(e Exception) bool { return match(e.From, l.From) && match(e.To, l.To) }) {
+			continue
+		}
+		out.Breaches = append(out.Breaches, Breach{l.From, l.To, l.Line, l.Text, l.Kind, out.LayerOf[l.From], out.LayerOf[l.To], rule})
+	}
+	slices.SortFunc(out.Breaches, func(a, b Breach) int {
+		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Rule, b.Rule))
+	})
+	for _, f := range s.Files {
+		if l := layer[out.LayerOf[f.Path]]; l != nil && l.Wiring && f.Facts != nil && roles[f.Path].Role != model.RoleTest {
+			for _, d := range f.Facts.Definitions {
+				if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && d.EndLine-d.Line+1 > wiringLines {
+					out.Wiring = append(out.Wiring, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s has %d lines", d.Qualified(), d.EndLine-d.Line+1)})
+				}
+			}
+		}
+	}
+	slices.Sort(out.Idle)
+	out.Idle = slices.Compact(out.Idle)
+	return out
+}
+
+// wiringLines is how long a function may be that only wires.
+const wiringLines = 60
+
+// forbids is the rule that forbids a dependency, "" when it is allowed.
+func (c *Charter) forbids(from, to string, l model.Link, layer map[string]*Layer, may map[[2]string]bool) string {
+	for _, a := range c.Apart {
+		x, y := -1, -1
+		for i, g := range a.Places {
+			if x < 0 && match(g, l.From) {
+				x = i
+			}
+			if y < 0 && match(g, l.To) {
+				y = i
+			}
+		}
+		if x >= 0 && y >= 0 && x != y {
+			return fmt.Sprintf("%s and %s are kept apart (%s)", a.Places[x], a.Places[y], a.Name)
+		}
+	}
+	if from == "" || to == "" || from == to || layer[from].Wiring || may[[2]string{from, to}] {
+		return ""
+	}
+	if len(layer[from].May) == 0 {
+		return from + " may depend on no other layer"
+	}
+	return fmt.Sprintf("%s may depend on %s alone", from, strings.Join(layer[from].May, ", "))
+}
+
+// match reports whether a glob holds a path: a folder's name holds all below
+// it.
+func match(g, p string) bool {
+	if ok, _ := doublestar.Match(g, p); ok {
+		return true
+	}
+	if !strings.ContainsAny(path.Base(g), "*?[{") {
+		ok, _ := doublestar.Match(g+"/**", p)
+		return ok
+	}
+	return false
+}
+
+// Derive writes a charter from how a codebase is: its folders in levels, each
+// allowed what it depends on now and lies below it.
+func Derive(s *model.Survey, j *model.Judgement) *Charter {
+	c := &Charter{Layers: []Layer{}, Apart: []Area{}, Exceptions: []Exception{}, Thresholds: map[string]float64{}}
+	of := map[string]string{}
+	level := map[string]int{}
+	used := map[string]bool{}
+	for n, l := range j.Levels {
+		for _, folder := range l {
+			name := strings.Join(naming.Words(path.Base(folder)), "-")
+			if name == "" || used[name] {
+				name = strings.ReplaceAll(folder, "/", "-")
+			}
+			used[name] = true
+			of[folder], level[name] = name, n
+			c.Layers = append(c.Layers, Layer{Name: name, Holds: []string{folder + "/**"}, May: []string{}})
+		}
+	}
+	find := func(p string) string {
+		for d := path.Dir(p); d != "."; d = path.Dir(d) {
+			if n := of[d]; n != "" {
+				return n
+			}
+		}
+		return ""
+	}
+	need := map[[2]string]bool{}
+	for _, l := range s.Links {
+		if l.Kind.Repeats() || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || !j.InScope[l.From] || !j.InScope[l.To] || j.Roles[l.From].Role == model.RoleTest {
+			continue
+		}
+		a, b := find(l.From), find(l.To)
+		if a != "" && b != "" && a != b && level[a] <= level[b] {
+			need[[2]string{a, b}] = true
+		}
+	}
+	for i := range c.Layers {
+		for _, m := range c.Layers {
+			if need[[2]string{c.Layers[i].Name, m.Name}] {
+				c.Layers[i].May = append(c.Layers[i].May, m.Name)
+			}
+		}
+	}
+	return c
+}
+
+// Text writes a charter as YAML.
+func (c *Charter) Text() (string, error) {
+	b, err := yaml.MarshalWithOptions(c, yaml.IndentSequence(true))
+	return string(b), err
+}

@@ -1,0 +1,410 @@
+package overview
+
+import (
+	"fmt"
+	"math"
+	"path"
+	"sort"
+	"strings"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/smells"
+	"jantel/core/weave"
+)
+
+// Reason is a place with why it is named.
+type Reason struct {
+	Path string `json:"path"`
+	Line int    `json:"line"`
+	Why  string `json:"why"`
+}
+
+// Practice is one line of the checklist beside the score.
+type Practice struct {
+	Name     string           `json:"name"`
+	Found    bool             `json:"found"`
+	Text     string           `json:"text"`
+	Evidence []model.Evidence `json:"evidence"`
+}
+
+// uses counts how many judged files need each file, once each.
+func uses(s *model.Survey, j *judgement.Result, place string) map[string]int {
+	seen := map[[2]string]bool{}
+	out := map[string]int{}
+	for _, l := range s.Links {
+		k := [2]string{l.From, l.To}
+		if l.Kind.Repeats() || seen[k] || !j.InScope[l.From] || !j.InScope[l.To] || j.Roles[l.From].Role == model.RoleTest || !model.Within(place, l.To) {
+			continue
+		}
+		seen[k] = true
+		out[l.To]++
+	}
+	return out
+}
+
+// strong names what is good, first: it is what a reader can rely on.
+func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sentence {
+	out := []Sentence{}
+	add := func(ev []model.Evidence, format string, args ...any) {
+		out = append(out, Sentence{fmt.Sprintf(format, args...), list2(ev)})
+	}
+	if sh.Totals.Source < 5 {
+		return out
+	}
+	rings := 0
+	for _, c := range j.Cycles {
+		if model.Within(place, c.Members[0]) {
+			rings++
+		}
+	}
+	if rings == 0 && sh.Totals.Links >= 10 {
+		add(nil, "Dependencies run one way: no files and no folders need each other in a ring.")
+	}
+	// Tests beside or below what they test.
+	tests, source := 0, 0
+	var ev []model.Evidence
+	for _, f := range s.Files {
+		if !j.InScope[f.Path] || !model.Within(place, f.Path) || !weave.IsCode(f) {
+			continue
+		}
+		if j.Roles[f.Path].Role == model.RoleTest {
+			tests += f.Facts.Code
+			if len(ev) < 6 {
+				ev = append(ev, model.Evidence{Path: f.Path})
+			}
+		} else {
+			source += f.Facts.Code
+		}
+	}
+	if source > 0 && 100*tests/(tests+source) >= 20 {
+		add(ev, "It is tested: %d %% of its code is tests.", 100*tests/(tests+source))
+	}
+	if n := sh.Score.Names; n != nil && *n >= 95 {
+		add(nil, "Its names are consistent: hardly a rule on names is hit.")
+	}
+	// Small parts.
+	long, functions := 0, 0
+	for _, f := range s.Files {
+		if !j.InScope[f.Path] || !model.Within(place, f.Path) || f.Facts == nil || j.Roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		for _, d := range f.Facts.Definitions {
+			if d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent {
+				functions++
+				if d.EndLine-d.Line+1 > 40 {
+					long++
+				}
+			}
+		}
+	}
+	if functions >= 20 && 100*long/functions <= 5 {
+		add(nil, "Its parts are small: %d of %s functions are longer than 40 lines.", long, group(functions))
+	}
+	if c := j.Cut; place == "." && (c.Label == model.CutByFeature || c.Label == model.CutInside) {
+		add(c.Evidence, "What belongs together lies together: it is cut %s.", c.Label)
+	}
+	purposes, folders := 0, 0
+	for _, d := range j.Folders {
+		if model.Within(place, d.Path) && d.JudgedLines > 0 {
+			folders++
+			if d.Purpose.Source == "author" {
+				purposes++
+			}
+		}
+	}
+	if folders >= 4 && 2*purposes >= folders {
+		add(nil, "Its authors say what %d of %d folders are for.", purposes, folders)
+	}
+	return out
+}
+
+func list2(ev []model.Evidence) []model.Evidence {
+	if ev == nil {
+		return []model.Evidence{}
+	}
+	return ev
+}
+
+// hurts orders smells by strength, how recently and often their files change,
+// and how much needs them: where work will meet them first.
+func hurts(s *model.Survey, j *judgement.Result, place string) []Reason {
+	used := uses(s, j, place)
+	newest := int64(0)
+	if s.History != nil {
+		newest = s.History.Last
+	}
+	type ranked struct {
+		Reason
+		rank float64
+	}
+	best := map[string]ranked{}
+	for _, sm := range j.Smells {
+		if sm.Silenced != "" || !model.Within(place, sm.Path) {
+			continue
+		}
+		f := s.File(sm.Path)
+		if f == nil {
+			continue
+		}
+		weight := 1.0
+		if r := smells.Named(sm.Rule); r != nil {
+			weight = r.Weight
+		}
+		n := used[sm.Path]
+		rank := sm.Strength * weight * (1 + math.Log2(1+float64(n)))
+		why := smells.Named(sm.Rule).Title
+		if n > 0 {
+			why += fmt.Sprintf("; %s it", need(n))
+		}
+		if h := s.History.File(sm.Path); h != nil {
+			months := float64(newest-h.Last) / (30 * 24 * 3600)
+			rank *= (1 + math.Log2(1+float64(h.Changes))) / (1 + months/6)
+			why += fmt.Sprintf("; changed %s, last in %s", times(h.Changes), month(h.Last))
+		}
+		line := 0
+		if sm.Line != nil {
+			line = *sm.Line
+		}
+		r := ranked{Reason{sm.Path, line, why}, math.Round(rank*1e4) / 1e4}
+		if old, ok := best[sm.Path]; !ok || r.rank > old.rank {
+			best[sm.Path] = r
+		}
+	}
+	all := make([]ranked, 0, len(best))
+	for _, r := range best {
+		all = append(all, r)
+	}
+	sort.Slice(all, func(a, b int) bool {
+		if all[a].rank != all[b].rank {
+			return all[a].rank > all[b].rank
+		}
+		return all[a].Path < all[b].Path
+	})
+	out := []Reason{}
+	for _, r := range all[:min(5, len(all))] {
+		out = append(out, r.Reason)
+	}
+	return out
+}
+
+func need(n int) string {
+	if n == 1 {
+		return "one file needs"
+	}
+	return fmt.Sprintf("%d files need", n)
+}
+
+// readFirst names the files to read first, each with one reason.
+func readFirst(s *model.Survey, j *judgement.Result, place string, entries []model.Evidence) []Reason {
+	out := []Reason{}
+	seen := map[string]bool{}
+	add := func(p string, line int, format string, args ...any) {
+		if !seen[p] && len(out) < 8 {
+			seen[p] = true
+			out = append(out, Reason{p, line, fmt.Sprintf(format, args...)})
+		}
+	}
+	source := func(p string) bool {
+		f := s.File(p)
+		return f != nil && j.InScope[p] && model.Within(place, p) && weave.IsCode(f) && j.Roles[p].Role != model.RoleTest
+	}
+	for i, e := range entries {
+		if i == 2 {
+			break
+		}
+		add(e.Path, e.Line, "where it starts")
+	}
+	rank := func(n map[string]int, take int, format string) {
+		ps := make([]string, 0, len(n))
+		for p := range n {
+			if source(p) && n[p] > 1 {
+				ps = append(ps, p)
+			}
+		}
+		sort.Slice(ps, func(a, b int) bool {
+			if n[ps[a]] != n[ps[b]] {
+				return n[ps[a]] > n[ps[b]]
+			}
+			return ps[a] < ps[b]
+		})
+		for i, p := range ps {
+			if i == take {
+				break
+			}
+			add(p, 0, format, n[p])
+		}
+	}
+	rank(uses(s, j, place), 2, "most depended on: %d files need it")
+	changed, size := map[string]int{}, map[string]int{}
+	for _, f := range s.Files {
+		if h := s.History.File(f.Path); h != nil {
+			changed[f.Path] = h.Changes
+		}
+		if f.Facts != nil {
+			size[f.Path] = f.Facts.Code
+		}
+	}
+	rank(changed, 2, "most changed: %d times")
+	rank(size, 2, "the largest: %d lines of code")
+	return out
+}
+
+// ask says who knows what, from who changed the files of each part, and
+// whether they are still at work on it.
+func ask(s *model.Survey, j *judgement.Result, place string) []Sentence {
+	out := []Sentence{}
+	if s.History == nil {
+		return out
+	}
+	type know struct {
+		name  string
+		files int
+	}
+	parts := map[string]map[string]*know{}
+	for _, f := range s.Files {
+		h := s.History.File(f.Path)
+		if h == nil || !j.InScope[f.Path] || !model.Within(place, f.Path) || len(h.Authors) == 0 {
+			continue
+		}
+		rest := f.Path
+		if place != "." {
+			rest = strings.TrimPrefix(f.Path, place+"/")
+		}
+		part, _, inside := strings.Cut(rest, "/")
+		if !inside {
+			continue
+		}
+		if parts[part] == nil {
+			parts[part] = map[string]*know{}
+		}
+		who := ""
+		for name, n := range h.Authors {
+			if best := h.Authors[who]; who == "" || n > best || n == best && name < who {
+				who = name
+			}
+		}
+		k := parts[part][who]
+		if k == nil {
+			k = &know{name: who}
+			parts[part][who] = k
+		}
+		k.files++
+	}
+	active := map[string]int64{}
+	for _, a := range s.History.Authors {
+		active[a.Name] = a.Last
+	}
+	names := make([]string, 0, len(parts))
+	for p := range parts {
+		names = append(names, p)
+	}
+	sort.Strings(names)
+	for _, p := range names {
+		var all []*know
+		total := 0
+		for _, k := range parts[p] {
+			all = append(all, k)
+			total += k.files
+		}
+		sort.Slice(all, func(a, b int) bool {
+			if all[a].files != all[b].files {
+				return all[a].files > all[b].files
+			}
+			return all[a].name < all[b].name
+		})
+		k := all[0]
+		if len(out) == 6 {
+			break
+		}
+		still := ""
+		if last := active[k.name]; s.History.Last-last > 180*24*3600 {
+			still = ", whose last commit is of " + month(last)
+		}
+		out = append(out, Sentence{fmt.Sprintf("On %s ask %s%s: most of the changes to %d of %d files.", p, k.name, still, k.files, total), []model.Evidence{{Path: path.Join(place, p)}}})
+	}
+	return out
+}
+
+// practices is the checklist beside the score: what a codebase that is looked
+// after has.
+func practices(s *model.Survey, j *judgement.Result, place string) []Practice {
+	find := func(ok func(p, base string, f *model.File) bool) []model.Evidence {
+		ev := []model.Evidence{}
+		for _, f := range s.Files {
+			if model.Within(place, f.Path) && f.Skipped != model.SkippedVendored && ok(f.Path, strings.ToLower(path.Base(f.Path)), f) && len(ev) < 6 {
+				ev = append(ev, model.Evidence{Path: f.Path})
+			}
+		}
+		return ev
+	}
+	has := func(base string, names ...string) bool {
+		for _, n := range names {
+			if strings.HasPrefix(base, n) {
+				return true
+			}
+		}
+		return false
+	}
+	uses := func(words ...string) []model.Evidence {
+		ev := []model.Evidence{}
+		for _, e := range s.External {
+			p := strings.ToLower(e.Package)
+			for _, w := range words {
+				if strings.Contains(p, w) && model.Within(place, e.From) && j.InScope[e.From] && len(ev) < 6 {
+					ev = append(ev, model.Evidence{Path: e.From, Line: e.Line, Note: e.Package})
+					break
+				}
+			}
+		}
+		return ev
+	}
+	out := []Practice{}
+	add := func(name string, ev []model.Evidence, yes, no string) {
+		p := Practice{Name: name, Found: len(ev) > 0, Text: yes, Evidence: ev}
+		if !p.Found {
+			p.Text = no
+		}
+		out = append(out, p)
+	}
+	runs := []model.Evidence{}
+	for _, f := range s.Files {
+		if f.Facts != nil && len(f.Facts.Commands) > 0 && strings.HasPrefix(strings.ToLower(path.Base(f.Path)), "readme") && model.Within(place, f.Path) && len(runs) < 3 {
+			runs = append(runs, model.Evidence{Path: f.Path, Line: f.Facts.Commands[0].Line, Note: f.Facts.Commands[0].Text})
+		}
+	}
+	add("A README that says how to run it", runs, "It holds commands.", "No README with a command was found.")
+	add("Tests", find(func(p, _ string, _ *model.File) bool {
+		return j.Roles[p].Role == model.RoleTest && s.File(p).Facts != nil
+	}), "There are tests.", "No test was found.")
+	add("A build that checks each change", find(func(p, b string, _ *model.File) bool {
+		return strings.Contains(p, ".github/workflows/") || has(b, ".gitlab-ci", "jenkinsfile", ".travis", "azure-pipelines", "bitbucket-pipelines") || strings.HasPrefix(p, ".ci/") || strings.HasPrefix(p, ".circleci/")
+	}), "A definition is there.", "No definition of a build server was found.")
+	add("A linter or formatter", find(func(_, b string, _ *model.File) bool {
+		return has(b, ".eslintrc", "eslint.config", ".prettierrc", ".golangci", ".rubocop", ".flake8", "ruff.toml", ".pylintrc", "phpcs.xml", "phpstan", ".editorconfig", "rustfmt.toml", "clippy.toml", ".clang-format", "biome.json", "checkstyle", ".perltidyrc", ".stylelintrc")
+	}), "Its configuration is there.", "No configuration of one was found.")
+	add("A licence", find(func(_, b string, _ *model.File) bool { return has(b, "license", "licence", "copying") }), "It is there.", "No licence was found.")
+	add("Locked versions", find(func(_, b string, _ *model.File) bool {
+		switch b {
+		case "package-lock.json", "yarn.lock", "pnpm-lock.yaml", "go.sum", "poetry.lock", "uv.lock", "cargo.lock", "composer.lock", "gemfile.lock", "packages.lock.json", "pipfile.lock", "bun.lock":
+			return true
+		}
+		return false
+	}), "A lock file is there.", "No lock file was found.")
+	add("Logging", uses("log/slog", "winston", "pino", "logrus", "zap", "zerolog", "logging", "log4", "slf4j", "serilog", "monolog", "bunyan", "tracing"), "A logger is used.", "No logger was found.")
+	add("Monitoring", uses("prometheus", "opentelemetry", "sentry", "datadog", "newrelic", "micrometer", "statsd", "prom-client"), "Measures are handed out.", "Nothing that hands out measures was found.")
+	health := []model.Evidence{}
+	for _, f := range s.Files {
+		if f.Facts == nil || !model.Within(place, f.Path) {
+			continue
+		}
+		for _, r := range f.Facts.Routes {
+			l := strings.ToLower(r.Pattern)
+			if strings.Contains(l, "health") || strings.HasSuffix(l, "/ready") || strings.HasSuffix(l, "/live") || strings.HasSuffix(l, "/ping") {
+				health = append(health, model.Evidence{Path: f.Path, Line: r.Line, Note: r.Pattern})
+			}
+		}
+	}
+	add("A health check", health[:min(6, len(health))], "A route answers for it.", "No route for one was found.")
+	return out
+}
