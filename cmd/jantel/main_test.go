@@ -113,10 +113,10 @@ func TestCheckHoldsACodebaseAgainstItsCharter(t *testing.T) {
 }
 
 func TestASurveyIsWrittenAsMarkdownSARIFAndAPicture(t *testing.T) {
-	dir := testkit.Tree(t, "-- README.md --\nKeeps <seed>.\n-- logic/a1.ts --\nimport '../data/b'\nexport function a() {}\n-- logic/a2.ts --\nx()\n-- data/b.ts --\nexport function b() {}\n")
+	dir := testkit.Tree(t, "-- README.md --\nKeeps seed_and_more.\n-- logic/a1.ts --\nimport '../data/b'\nexport function a() {}\n-- logic/a2.ts --\nx()\n-- data/b.ts --\nexport function b() {}\n")
 	out, problem, code := run(t, "survey", dir, "--format", "markdown")
 	require.Zero(t, code, problem)
-	require.Contains(t, out, "Keeps &lt;seed&gt;")
+	require.Contains(t, out, `Keeps seed\_and\_more.`)
 	out, _, code = run(t, "survey", dir, "--format", "svg")
 	require.Zero(t, code)
 	require.Contains(t, out, "logic to data: 1 code")
