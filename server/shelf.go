@@ -98,14 +98,23 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) 
 	if err != nil {
 		return nil, failure(err)
 	}
+	text, _, err := sh.s.review.Charter(ctx, codebase)
+	if err != nil {
+		return nil, failure(err)
+	}
+	by, err := sh.s.review.Overrules(ctx, codebase)
+	if err != nil {
+		return nil, failure(err)
+	}
+	in := judgement.Inputs{Brief: brief, Quiet: quiet, Charter: text, Overrules: by}
 	touched, err := sh.s.review.Touched(ctx, codebase)
 	if err != nil {
 		return nil, failure(err)
 	}
 	h.mu.Lock()
 	defer h.mu.Unlock()
-	if v := judgement.Version(brief, quiet); h.result == nil || h.result.Version != v {
-		h.result, h.views = judgement.Judge(facts, brief, quiet), map[string]any{}
+	if v := in.Version(); h.result == nil || h.result.Version != v {
+		h.result, h.views = judgement.JudgeBy(facts, in), map[string]any{}
 	}
 	return &open{codebase, found, facts, h.result, h, touched}, nil
 }

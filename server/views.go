@@ -114,6 +114,8 @@ type Code struct {
 	UsedBy      []Use              `json:"used_by"`
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
+	Feature     model.FeatureOf    `json:"feature"`
+	Layer       string             `json:"layer" doc:"of the charter, empty without one"`
 	Twins       []model.Twins      `json:"twins" doc:"the file, or what it defines, and what is nearly the same code"`
 	ReadMark    bool               `json:"read_mark"`
 }
@@ -144,6 +146,7 @@ func (s *Server) registerViews(api huma.API) {
 	registerView(s, api, "/api/codebases/{id}/smells", s.smells)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	s.registerDrawings(api)
+	s.registerDeclared(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
 		ViewIn
@@ -452,7 +455,13 @@ func (s *Server) code(ctx context.Context, o *open, place string) (*Code, error)
 	if f == nil {
 		return nil, noPlace(place)
 	}
-	c := &Code{Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place], Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{}, External: []model.External{}, Unresolved: []model.Unresolved{}, Twins: []model.Twins{}}
+	c := &Code{Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place], Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{}, External: []model.External{}, Unresolved: []model.Unresolved{}, Twins: []model.Twins{}, Feature: o.FeatureOf[place]}
+	if c.Feature.Reasons == nil {
+		c.Feature.Reasons = []string{}
+	}
+	if o.Held != nil {
+		c.Layer = o.Held.LayerOf[place]
+	}
 	if c.Role.Reasons == nil {
 		c.Role.Reasons = []string{}
 	}

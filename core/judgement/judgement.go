@@ -49,6 +49,8 @@ type Inputs struct {
 	// Charter is the text of a charter kept outside the codebase; it goes
 	// before one in the codebase.
 	Charter string
+	// Overrules are what the lead set by hand.
+	Overrules []model.Overrule
 	// Today decides which exceptions of a charter have expired; the zero time
 	// stands for the day of the survey, so that a survey is judged alike
 	// whenever it is.
@@ -58,9 +60,9 @@ type Inputs struct {
 // Silenced maps smell ids to the lead's reason for not counting them.
 type Silenced map[string]string
 
-// Version identifies what the judgement depends on besides the facts.
-func Version(b model.Brief, quiet Silenced, charters ...string) string {
-	text, err := json.Marshal([]any{RulesVersion, b, quiet, charters})
+// Version identifies what a judgement depends on besides the facts.
+func (in Inputs) Version() string {
+	text, err := json.Marshal([]any{RulesVersion, in.Brief, in.Quiet, in.Charter, in.Overrules})
 	if err != nil {
 		panic(err) // plain strings always marshal
 	}
@@ -103,11 +105,11 @@ func readCharter(s *model.Survey, text string) (c *charter.Charter, faults []cha
 // JudgeBy judges a survey. The brief must have passed CheckBrief; a brief
 // without a stage is taken as growing.
 func JudgeBy(s *model.Survey, in Inputs) *Result {
-	brief, quiet := in.Brief, in.Quiet
-	if brief.Stage == "" {
-		brief.Stage = model.Growing
+	if in.Brief.Stage == "" {
+		in.Brief.Stage = model.Growing
 	}
-	j := &model.Judgement{Version: Version(brief, quiet, in.Charter), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
+	brief, quiet := in.Brief, in.Quiet
+	j := &model.Judgement{Version: in.Version(), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
 	for _, f := range s.Files {
 		j.AllLines += f.Lines()
 		if f.Judgeable() && inScope(brief, f.Path) {
@@ -123,10 +125,15 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	for i, f := range s.Files {
 		j.Roles[f.Path] = roles[i]
 	}
+	weave.OverruleRoles(j.Roles, in.Overrules)
 	j.Folders = weave.Folders(s, j.Roles, j.InScope)
+	weave.OverrulePurposes(j.Folders, in.Overrules)
 	var cutting sync.WaitGroup
 	cutting.Go(func() {
 		j.Features, j.FeatureOf = weave.Features(s, j.Roles, j.InScope)
+		if len(in.Overrules) > 0 {
+			j.Features = weave.OverruleFeatures(j.FeatureOf, j.Roles, in.Overrules)
+		}
 		j.Modules, j.Cut = weave.Cuts(s, j.Roles, j.InScope, weave.Modules(s, j.InScope))
 		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, j.Modules)
 	})

@@ -19,11 +19,11 @@ func TestABriefThatIsNoneIsSaid(t *testing.T) {
 }
 
 func TestTheVersionFollowsWhateverJudgementDependsOn(t *testing.T) {
-	v := judgement.Version(model.Brief{Stage: model.Growing}, nil)
-	require.Equal(t, v, judgement.Version(model.Brief{Stage: model.Growing}, nil))
-	require.NotEqual(t, v, judgement.Version(model.Brief{Stage: model.InService}, nil))
-	require.NotEqual(t, v, judgement.Version(model.Brief{Stage: model.Growing, Out: []string{"x"}}, nil))
-	require.NotEqual(t, v, judgement.Version(model.Brief{Stage: model.Growing}, judgement.Silenced{"ab": "why"}))
+	v := judgement.Inputs{Brief: model.Brief{Stage: model.Growing}}.Version()
+	require.Equal(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing}}.Version())
+	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.InService}}.Version())
+	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing, Out: []string{"x"}}}.Version())
+	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing}, Quiet: judgement.Silenced{"ab": "why"}}.Version())
 }
 
 const tree = `

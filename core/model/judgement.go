@@ -48,6 +48,24 @@ type RoleOf struct {
 	Role       Role     `json:"role"`
 	Confidence float64  `json:"confidence"`
 	Reasons    []string `json:"reasons"`
+	ByHand     bool     `json:"by_hand"` // the lead set it
+}
+
+// Kinds of Overrule.
+const (
+	OverruleRole    = "role"
+	OverruleFeature = "feature"
+	OverrulePurpose = "purpose"
+	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
+)
+
+// Overrule is what the lead says against what was computed: for a file, a
+// folder or a glob, or for a feature by its name.
+type Overrule struct {
+	Kind   string `json:"kind" enum:"role,feature,purpose,rename"`
+	Target string `json:"target"`
+	Value  string `json:"value"`
+	By     string `json:"by"`
 }
 
 // Facet is one of the four sides of legibility.
@@ -197,8 +215,9 @@ type Feature struct {
 // FeatureOf is the one feature a file belongs to, "" for what several share,
 // and why.
 type FeatureOf struct {
-	Feature string
-	Reasons []string
+	Feature string   `json:"feature"`
+	Reasons []string `json:"reasons"`
+	ByHand  bool     `json:"by_hand"`
 }
 
 // Cut labels.

@@ -255,7 +255,7 @@ func TestTheBriefSetsWhatIsJudged(t *testing.T) {
 	j := judgement.Judge(s, model.Brief{In: []string{"b/**"}, Out: []string{"**/fix/**"}}, nil)
 	require.Equal(t, map[string]bool{"b/y.ts": true}, j.InScope)
 	require.Equal(t, 1, j.Judged)
-	require.NotEqual(t, judgement.Version(model.Brief{}, nil), judgement.Version(model.Brief{In: []string{"b/**"}}, nil))
+	require.NotEqual(t, judgement.Inputs{Brief: model.Brief{}}.Version(), judgement.Inputs{Brief: model.Brief{In: []string{"b/**"}}}.Version())
 	require.Error(t, judgement.CheckBrief(model.Brief{Stage: "old"}))
 	require.Error(t, judgement.CheckBrief(model.Brief{Stage: model.Sketch, Out: []string{"[a"}}))
 	require.NoError(t, judgement.CheckBrief(model.Brief{Stage: model.InService, In: []string{"**/*.ts"}}))

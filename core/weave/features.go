@@ -156,8 +156,10 @@ func folderWords(name string) []string {
 	if _, ok := lex.Folders[strings.Join(words, " ")]; ok || lex.CatchAll[strings.Join(words, " ")] {
 		return nil
 	}
-	if len(words) > 3 {
+	if n := len(words); n == 0 || n > 3 {
 		return nil
+	} else if _, role := lex.Names[stemWord(words[n-1])]; role {
+		words = words[:n-1]
 	}
 	return clean(words)
 }

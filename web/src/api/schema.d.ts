@@ -91,6 +91,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/charter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID charter */
+        get: operations["get-api-codebases-by-id-charter"];
+        /** Put API codebases by ID charter */
+        put: operations["put-api-codebases-by-id-charter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/charter/derive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API codebases by ID charter derive */
+        post: operations["post-api-codebases-by-id-charter-derive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/charter/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API codebases by ID charter try */
+        post: operations["post-api-codebases-by-id-charter-try"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/code": {
         parameters: {
             query?: never;
@@ -223,6 +275,24 @@ export interface paths {
         get: operations["get-api-codebases-by-id-margin"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/overrules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API codebases by ID overrules */
+        get: operations["list-api-codebases-by-id-overrules"];
+        put?: never;
+        /** Post API codebases by ID overrules */
+        post: operations["post-api-codebases-by-id-overrules"];
         delete?: never;
         options?: never;
         head?: never;
@@ -456,6 +526,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Area: {
+            name: string;
+            places: string[];
+        };
         Argument: {
             evidence: components["schemas"]["Evidence"][];
             /** Format: double */
@@ -496,6 +570,17 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Breach: {
+            from: string;
+            kind: string;
+            layer_from: string;
+            layer_to: string;
+            /** Format: int64 */
+            line: number;
+            rule: string;
+            text: string;
+            to: string;
         };
         Brief: {
             in: string[];
@@ -569,13 +654,61 @@ export interface components {
             /** @description files that change with it; b is the other one */
             together: components["schemas"]["Pair"][];
         };
+        Charter: {
+            apart: components["schemas"]["Area"][];
+            exceptions: components["schemas"]["Exception"][];
+            layers: components["schemas"]["Layer"][];
+            thresholds: {
+                [key: string]: number;
+            };
+        };
+        CharterState: {
+            breaches: components["schemas"]["Breach"][];
+            /** @description null when there is none or it can not be read */
+            charter: components["schemas"]["Charter"];
+            expired: components["schemas"]["Exception"][];
+            faults: components["schemas"]["Fault"][];
+            /**
+             * @description where it is kept
+             * @enum {string}
+             */
+            from: "codebase" | "jantel" | "none";
+            /** @description globs that match nothing */
+            idle: string[];
+            layers: components["schemas"]["LayerFiles"][];
+            /** @description source files that no layer holds; the first 200 */
+            loose: string[];
+            /**
+             * Format: int64
+             * @description how many these are
+             */
+            loosely: number;
+            text: string;
+            /**
+             * Format: int64
+             * @description raised by every change; send it back when saving
+             */
+            version: number;
+            wiring: components["schemas"]["Evidence"][];
+        };
+        CharterText: {
+            text: string;
+            /**
+             * Format: int64
+             * @description raised by every change; send it back when saving
+             */
+            version: number;
+        };
         Code: {
             /** Format: int64 */
             bytes: number;
             definitions: components["schemas"]["Definition"][];
             external: components["schemas"]["External"][];
+            feature: components["schemas"]["FeatureOf"];
             hash: string;
             language: string;
+            /** @description of the charter, empty without one */
+            layer: string;
             /** Format: int64 */
             lines: number;
             /** @description why there is no text, empty when there is */
@@ -727,12 +860,29 @@ export interface components {
             note: string;
             path: string;
         };
+        Exception: {
+            from: string;
+            reason: string;
+            to: string;
+            /** @description last day it holds, as YYYY-MM-DD; empty for good */
+            until: string;
+        };
         External: {
             from: string;
             /** Format: int64 */
             line: number;
             package: string;
             version: string | null;
+        };
+        Fault: {
+            /** Format: int64 */
+            line: number;
+            text: string;
+        };
+        FeatureOf: {
+            by_hand: boolean;
+            feature: string;
+            reasons: string[];
         };
         Finding: {
             assignee: string;
@@ -793,6 +943,17 @@ export interface components {
             allowed: string[];
             codebases: components["schemas"]["CodebaseStatus"][];
             version: string;
+        };
+        Layer: {
+            holds: string[];
+            may: string[];
+            name: string;
+            wiring: boolean;
+        };
+        LayerFiles: {
+            /** Format: int64 */
+            files: number;
+            name: string;
         };
         Ledger: {
             place: string;
@@ -927,6 +1088,13 @@ export interface components {
             label: string;
             revision: string;
             subject: string;
+        };
+        Overrule: {
+            by: string;
+            /** @enum {string} */
+            kind: "role" | "feature" | "purpose" | "rename";
+            target: string;
+            value: string;
         };
         Package: {
             /**
@@ -1077,6 +1245,7 @@ export interface components {
             members: string[];
         };
         RoleOf: {
+            by_hand: boolean;
             /** Format: double */
             confidence: number;
             reasons: string[];
@@ -1601,6 +1770,240 @@ export interface operations {
             };
         };
     };
+    "get-api-codebases-by-id-charter": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-codebases-by-id-charter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CharterText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterText"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-charter-derive": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterText"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-charter-try": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CharterText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CharterState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-codebases-by-id-code": {
         parameters: {
             query?: {
@@ -2030,6 +2433,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Margin"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-codebases-by-id-overrules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overrule"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-overrules": {
+        parameters: {
+            query?: {
+                /** @description take it back */
+                gone?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Overrule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overrule"][];
                 };
             };
             /** @description Not Found */

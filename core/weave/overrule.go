@@ -1,0 +1,125 @@
+package weave
+
+import (
+	"fmt"
+	"slices"
+	"sort"
+	"strings"
+
+	"jantel/core/model"
+
+	"github.com/bmatcuk/doublestar/v4"
+)
+
+// CheckOverrule reports what is wrong with something set by hand, or nil.
+func CheckOverrule(o model.Overrule) error {
+	if strings.TrimSpace(o.Target) == "" || len(o.Target) > 1000 || len(o.Value) > 1000 {
+		return fmt.Errorf("name what is meant, in 1,000 signs at most")
+	}
+	switch o.Kind {
+	case model.OverruleRole:
+		if !slices.Contains(model.Roles, model.Role(o.Value)) {
+			return fmt.Errorf("there is no role %q", o.Value)
+		}
+	case model.OverruleFeature, model.OverruleRename, model.OverrulePurpose:
+	default:
+		return fmt.Errorf("a role, a feature or a purpose can be set, and a feature renamed")
+	}
+	if o.Kind != model.OverrulePurpose && o.Kind != model.OverruleRename && !doublestar.ValidatePattern(o.Target) {
+		return fmt.Errorf("%q is not a valid glob", o.Target)
+	}
+	return nil
+}
+
+// covers reports whether a target means a path: itself, what lies below it, or
+// what its glob matches.
+func covers(target, p string) bool {
+	if model.Within(target, p) {
+		return true
+	}
+	ok, _ := doublestar.Match(target, p)
+	return ok
+}
+
+// OverruleRoles puts the roles that the lead set in the place of those told;
+// of several that cover a file the longest target counts.
+func OverruleRoles(roles map[string]model.RoleOf, by []model.Overrule) {
+	for p := range roles {
+		if o := closest(by, model.OverruleRole, p); o != nil {
+			roles[p] = model.RoleOf{Role: model.Role(o.Value), Confidence: 1, Reasons: []string{"set by hand" + whose(o.By)}, ByHand: true}
+		}
+	}
+}
+
+func whose(by string) string {
+	if by == "" {
+		return ""
+	}
+	return ", by " + by
+}
+
+func closest(by []model.Overrule, kind, p string) *model.Overrule {
+	var best *model.Overrule
+	for i := range by {
+		if by[i].Kind == kind && covers(by[i].Target, p) && (best == nil || len(by[i].Target) > len(best.Target)) {
+			best = &by[i]
+		}
+	}
+	return best
+}
+
+// OverruleFeatures renames, merges and rejects features and gives files those
+// that the lead set.
+func OverruleFeatures(of map[string]model.FeatureOf, roles map[string]model.RoleOf, by []model.Overrule) []model.Feature {
+	renamed := map[string]string{}
+	for _, o := range by {
+		if o.Kind == model.OverruleRename {
+			renamed[o.Target] = o.Value
+		}
+	}
+	gathered := map[string][]string{}
+	for p, f := range of {
+		// A name given may be given another: as often as there are names.
+		for range renamed {
+			to, ok := renamed[f.Feature]
+			if !ok || f.Feature == "" {
+				break
+			}
+			how := "renamed by hand from " + f.Feature
+			if to == "" {
+				how = f.Feature + " was rejected by hand"
+			}
+			f = model.FeatureOf{Feature: to, Reasons: []string{how}, ByHand: true}
+		}
+		if o := closest(by, model.OverruleFeature, p); o != nil {
+			f = model.FeatureOf{Feature: o.Value, Reasons: []string{"set by hand" + whose(o.By)}, ByHand: true}
+		}
+		of[p] = f
+		if f.Feature != "" {
+			gathered[f.Feature] = append(gathered[f.Feature], p)
+		}
+	}
+	out := []model.Feature{}
+	for n, files := range gathered {
+		sort.Strings(files)
+		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(files, roles)})
+	}
+	sort.Slice(out, func(i, j int) bool {
+		if len(out[i].Files) != len(out[j].Files) {
+			return len(out[i].Files) > len(out[j].Files)
+		}
+		return out[i].Name < out[j].Name
+	})
+	return out
+}
+
+// OverrulePurposes gives folders the purposes that the lead wrote.
+func OverrulePurposes(folders []*model.Folder, by []model.Overrule) {
+	for _, f := range folders {
+		for _, o := range by {
+			if o.Kind == model.OverrulePurpose && o.Target == f.Path {
+				f.Purpose = model.Purpose{Text: o.Value, Source: "lead"}
+			}
+		}
+	}
+}

@@ -1,0 +1,72 @@
+package weave_test
+
+import (
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/testkit"
+	"jantel/core/weave"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestWhatTheLeadSetsTakesTheirPlace(t *testing.T) {
+	s := testkit.Survey(t, spread("src/{k}s/{t}.{k}.ts", "export class {T}{K} {}", []string{"lot", "shelf", "box"}, []string{"controller", "service"}))
+	by := func(os ...model.Overrule) *judgement.Result {
+		for _, o := range os {
+			require.NoError(t, weave.CheckOverrule(o))
+		}
+		return judgement.JudgeBy(s, judgement.Inputs{Overrules: os})
+	}
+	plain := by()
+	require.Equal(t, model.RoleLogic, plain.Roles["src/services/lot.service.ts"].Role)
+	j := by(model.Overrule{Kind: "role", Target: "src/services", Value: "helper"}, model.Overrule{Kind: "role", Target: "src/services/lot.*", Value: "model", By: "Ada"})
+	require.Equal(t, model.RoleHelper, j.Roles["src/services/shelf.service.ts"].Role)
+	require.Equal(t, model.RoleModel, j.Roles["src/services/lot.service.ts"].Role, "the longer target counts")
+	require.Equal(t, []string{"set by hand, by Ada"}, j.Roles["src/services/lot.service.ts"].Reasons)
+	require.True(t, j.Roles["src/services/lot.service.ts"].ByHand)
+	require.NotEqual(t, plain.Version, j.Version)
+
+	j = by(model.Overrule{Kind: "rename", Target: "shelf", Value: "lot"}, model.Overrule{Kind: "rename", Target: "box", Value: ""}, model.Overrule{Kind: "feature", Target: "src/controllers/box.controller.ts", Value: "crate"})
+	var names []string
+	for _, f := range j.Features {
+		names = append(names, f.Name)
+	}
+	require.Equal(t, []string{"lot", "crate"}, names)
+	require.Len(t, j.Features[0].Files, 4)
+	require.Empty(t, j.FeatureOf["src/services/box.service.ts"].Feature)
+	require.Contains(t, j.FeatureOf["src/services/shelf.service.ts"].Reasons[0], "renamed by hand from shelf")
+
+	j = by(model.Overrule{Kind: "purpose", Target: "src/services", Value: "The rules."})
+	require.Equal(t, model.Purpose{Text: "The rules.", Source: "lead"}, j.Folder("src/services").Purpose)
+
+	for _, o := range []model.Overrule{{Kind: "role", Target: "a", Value: "none"}, {Kind: "mood", Target: "a"}, {Kind: "role", Target: "", Value: "helper"}, {Kind: "role", Target: "a[", Value: "helper"}} {
+		require.Error(t, weave.CheckOverrule(o))
+	}
+}
+
+func TestTheGridOfRolesAndFeatures(t *testing.T) {
+	s := testkit.Survey(t, spread("src/{k}s/{t}.{k}.ts", "export class {T}{K} {}\n// x", things, []string{"controller", "service", "repository"})+"-- src/services/extra.service.ts --\nexport class Extra {}\n"+"-- src/controllers/late.controller.ts --\nx()\n-- src/services/late.service.ts --\nx()\n")
+	j := judgement.Judge(s, model.Brief{}, nil)
+	g := weave.GridOf(s, j.Judgement, ".")
+	require.Equal(t, []model.Role{model.RoleHandler, model.RoleLogic, model.RoleDataAccess}, g.Roles)
+	require.Len(t, g.Features, len(things)+2)
+	last := g.Features[len(g.Features)-1]
+	require.Empty(t, last.Name, "what is shared stands last")
+	for _, c := range g.Features {
+		if c.Name == "late" {
+			require.Equal(t, []int{2}, c.Missing, "a part that the others have")
+		} else {
+			require.Empty(t, c.Missing)
+		}
+	}
+	files := 0
+	for _, c := range g.Cells {
+		files += c.Files
+		require.NotEmpty(t, c.Folder)
+	}
+	require.Equal(t, len(s.Files), files, "each file stands in one cell")
+	require.Equal(t, g, weave.GridOf(s, j.Judgement, "."))
+	require.Len(t, weave.GridOf(s, j.Judgement, "src/services").Roles, 1)
+}
