@@ -49,6 +49,7 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 	ViewIn
 	Opened []string `query:"open" doc:"folders that are taken apart in place"`
 	Tests  bool     `query:"tests" doc:"draw tests as well"`
+	Auto   bool     `query:"auto" doc:"open folders where there are only few"`
 }) (*view[*Dependencies], error) {
 	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
 	if err != nil {
@@ -68,10 +69,10 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 	if len(in.Opened) > maxOpened {
 		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("at most %d folders are taken apart at once", maxOpened))
 	}
-	key := fmt.Sprintf("dependencies %s %v %s", place, in.Tests, strings.Join(in.Opened, "\x00"))
+	key := fmt.Sprintf("dependencies %s %v %v %s", place, in.Tests, in.Auto, strings.Join(in.Opened, "\x00"))
 	out := kept(o, key, func() *Dependencies {
 		return &Dependencies{
-			Drawing:  drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests}),
+			Drawing:  drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto}),
 			Packages: packages(o, place),
 			Levels:   o.Levels,
 		}

@@ -260,7 +260,7 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			if place == "" || o.Folder(place) == nil {
 				place = "."
 			}
-			d := drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: r.URL.Query()["open"], Tests: r.URL.Query().Get("tests") == "true"})
+			d := drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: r.URL.Query()["open"], Auto: r.URL.Query().Get("auto") == "true", Tests: r.URL.Query().Get("tests") == "true"})
 			kind, err = "image/svg+xml", report.SVG(&out, d, c.Name+": dependencies of "+report.PlaceName(place), report.Source(o.facts))
 		default:
 			kind, err = "application/json", report.JSON(&out, o.facts, o.Result)

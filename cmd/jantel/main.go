@@ -307,7 +307,7 @@ func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Resu
 	case "sarif":
 		return report.SARIF(w, s, j)
 	case "svg":
-		return report.SVG(w, drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: "."}), s.Codebase+": dependencies", report.Source(s))
+		return report.SVG(w, drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: ".", Auto: true}), s.Codebase+": dependencies", report.Source(s))
 	}
 	return report.Text(w, s, j)
 }

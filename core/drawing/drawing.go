@@ -22,6 +22,12 @@ const (
 	MaxBundles = 600
 )
 
+// How far folders are opened by themselves.
+const (
+	fewBoxes  = 12
+	manyBoxes = 48
+)
+
 // Classes of links that are drawn apart.
 const (
 	Code     = "code"
@@ -113,6 +119,7 @@ type Request struct {
 	Place  string   // the folder whose parts are drawn
 	Opened []string // folders taken apart in place
 	Tests  bool     // draw tests as well
+	Auto   bool     // open folders where there are only few
 }
 
 // Of draws the parts of a place.
@@ -135,6 +142,27 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 		}
 	}
 	boxOf, boxes := parts(r.Place, files, opened)
+	passed := map[string]bool{}
+	for r.Auto && len(boxes) < fewBoxes {
+		// A few boxes say little: the one with most in it is taken apart.
+		largest := Box{}
+		for _, b := range boxes {
+			if b.Opens && !passed[b.Path] && (b.Files > largest.Files || b.Files == largest.Files && b.Path < largest.Path) {
+				largest = b
+			}
+		}
+		if largest.Files < 2 {
+			break
+		}
+		opened[largest.Path] = true
+		next, wider := parts(r.Place, files, opened)
+		if len(wider) > manyBoxes {
+			delete(opened, largest.Path)
+			passed[largest.Path] = true
+			continue
+		}
+		boxOf, boxes = next, wider
+	}
 	if len(boxes) > MaxBoxes && len(opened) > 0 {
 		d.Notes = append(d.Notes, fmt.Sprintf("More than %d boxes: what was opened is shown closed again.", MaxBoxes))
 		opened = map[string]bool{}
@@ -184,6 +212,14 @@ func parts(place string, files []*model.File, opened map[string]bool) (boxOf map
 	at := map[string]*Box{}
 	// Folders that hold nothing but one folder are passed over.
 	place = descend(place, files)
+	below := map[string][]*model.File{}
+	for o := range opened {
+		for _, f := range files {
+			if model.Within(o, f.Path) {
+				below[o] = append(below[o], f)
+			}
+		}
+	}
 	for _, f := range files {
 		in := place
 		var b Box
@@ -195,14 +231,22 @@ func parts(place string, files []*model.File, opened map[string]bool) (boxOf map
 			first, _, folder := strings.Cut(rest, "/")
 			p := path.Join(in, first)
 			if folder && opened[p] {
-				in = p
+				in = descend(p, below[p])
 				continue
 			}
 			within := in
 			if in == place {
 				within = ""
 			}
-			b = Box{Path: p, Name: first, Within: within, File: !folder, Opens: folder}
+			name := first
+			if within != "" {
+				name = path.Base(in) + "/" + first
+				// A folder called src says less than what it is the source of.
+				if up := path.Base(path.Dir(in)); sourceNames[path.Base(in)] && up != "." {
+					name = up + "/" + first
+				}
+			}
+			b = Box{Path: p, Name: name, Within: within, File: !folder, Opens: folder}
 			break
 		}
 		boxOf[f.Path] = b.Path
@@ -238,6 +282,8 @@ func descend(place string, files []*model.File) string {
 		place = path.Join(place, next)
 	}
 }
+
+var sourceNames = map[string]bool{"src": true, "lib": true, "source": true, "main": true, "app": true}
 
 type bundleKey struct{ from, to, class string }
 
@@ -285,7 +331,7 @@ const (
 	boxGap    = 26
 	charWidth = 7.3
 	boxPad    = 26
-	maxWidth  = 1160
+	maxWidth  = 860
 	margin    = 20
 	passes    = 8
 )

@@ -157,6 +157,7 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	c := &smells.Context{Held: res.Held, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
+	ranking.Go(func() { modulePatterns(s, j) })
 	j.Smells = smells.Find(c)
 	for i := range j.Smells {
 		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
@@ -172,6 +173,37 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	countSmells(s, j)
 	res.Judgement, res.Scores = j, scores
 	return res
+}
+
+// leastRanked is the number of source files from which a module's pattern is
+// looked for.
+const leastRanked = 5
+
+// modulePatterns ranks the patterns of each module by itself, where there are
+// several: a codebase may well be built in more than one way.
+func modulePatterns(s *model.Survey, j *model.Judgement) {
+	if len(j.Modules) < 2 {
+		return
+	}
+	inParts(len(j.Modules), func(i int) {
+		m := &j.Modules[i]
+		if m.Files < leastRanked {
+			return
+		}
+		in := map[string]bool{}
+		for p := range j.InScope {
+			if model.Within(m.Path, p) {
+				in[p] = true
+			}
+		}
+		var folders []*model.Folder
+		for _, f := range j.Folders {
+			if model.Within(m.Path, f.Path) || f.Path == "." {
+				folders = append(folders, f)
+			}
+		}
+		m.Patterns = patterns.Rank(s, j.Roles, in, folders)
+	})
 }
 
 // resolved reports whether the imports of a file's language are followed.

@@ -425,6 +425,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			}
 		}
 	}
+	cutSentences(j, sh, add)
 	roleSentence(j, d, add, s, sh.Place)
 	if n := len(sh.Entries); n > 0 {
 		if n == 1 {

@@ -47,7 +47,7 @@ func uses(s *model.Survey, j *judgement.Result, place string) map[string]int {
 func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sentence {
 	out := []Sentence{}
 	add := func(ev []model.Evidence, format string, args ...any) {
-		out = append(out, Sentence{fmt.Sprintf(format, args...), list2(ev)})
+		out = append(out, Sentence{fmt.Sprintf(format, args...), places(ev)})
 	}
 	if sh.Totals.Source < 5 {
 		return out
@@ -119,7 +119,58 @@ func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sen
 	return out
 }
 
-func list2(ev []model.Evidence) []model.Evidence {
+// cutSentences say how the codebase is cut and, where its modules are built in
+// different ways, which is built how.
+func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, string, ...any)) {
+	if sh.Place != "." {
+		return
+	}
+	spread, far := 0, 4
+	var ev []model.Evidence
+	for _, f := range j.Features {
+		if f.Scatter >= far {
+			spread++
+			if len(ev) < 12 {
+				ev = append(ev, model.Evidence{Path: f.Files[0], Note: fmt.Sprintf("%s lies in %d folders", f.Name, f.Scatter)})
+			}
+		}
+	}
+	switch label := j.Cut.Label; {
+	case label == "":
+	case len(j.Features) >= 3:
+		add(ev, "It is cut %s: %d of %d features lie in %d folders or more.", spokenCut(label), spread, len(j.Features), far)
+	default:
+		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
+	}
+	var parts []string
+	var at []model.Evidence
+	kinds := map[string]bool{}
+	for _, m := range j.Modules {
+		if len(m.Patterns) == 0 || m.Files < 5 || len(parts) == 5 {
+			continue
+		}
+		p := m.Patterns[0]
+		kinds[p.Name] = true
+		parts = append(parts, fmt.Sprintf("%s is %s", m.Path, Spoken(p.Name)))
+		at = append(at, model.Evidence{Path: m.Path, Note: p.For[0].Text})
+	}
+	if len(kinds) > 1 && len(parts) > 1 {
+		add(at, "It is built in several ways: %s.", list(parts))
+	}
+}
+
+func spokenCut(label string) string {
+	switch label {
+	case model.CutMixed:
+		return "partly by feature and partly by kind"
+	case model.CutByKind:
+		return "by technical kind"
+	}
+	return label
+}
+
+// places is never nil, as the interface wants its lists.
+func places(ev []model.Evidence) []model.Evidence {
 	if ev == nil {
 		return []model.Evidence{}
 	}

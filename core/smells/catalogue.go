@@ -69,7 +69,7 @@ var catalogue = []*Rule{
 		Question:   "Does nearly the same code stand in several places?",
 		Why:        "What is corrected in one place stays wrong in the others, and nobody knows which of them is the right one.",
 		Remedy:     "Keep one of them, with what differs as a parameter, and let the others call it.",
-		Parameters: []Parameter{{"lines", "lines from which a repetition counts", 30, 15, 10}},
+		Parameters: []Parameter{{"lines", "lines from which a repetition counts", 40, 25, 20}},
 	},
 	{
 		Slug: "numbered-name", Facet: model.Names, Title: "Numbered name", Weight: 2, find: numberedName,

@@ -11,13 +11,14 @@ import (
 
 // Cell is where a feature and a role meet: the files that are both.
 type Cell struct {
-	Role    int    `json:"role"`
-	Feature int    `json:"feature"`
-	Files   int    `json:"files"`
-	Lines   int    `json:"lines"`
-	Folder  string `json:"folder" doc:"the folder most of it lies in"`
-	Folders int    `json:"folders" doc:"how many folders it lies in"`
-	First   string `json:"first" doc:"its largest file"`
+	Role    int      `json:"role"`
+	Feature int      `json:"feature"`
+	Files   int      `json:"files"`
+	Lines   int      `json:"lines"`
+	Folder  string   `json:"folder" doc:"the folder most of it lies in"`
+	Folders int      `json:"folders" doc:"how many folders it lies in"`
+	First   string   `json:"first" doc:"its largest file"`
+	Paths   []string `json:"paths" doc:"its files, the first dozen"`
 }
 
 // Column is a feature of the grid; the last, without a name, is what several
@@ -163,11 +164,22 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 					largest = f
 				}
 			}
-			g.Cells = append(g.Cells, Cell{Role: i, Feature: k, Files: len(x.files), Lines: x.lines, Folder: main(x), Folders: len(x.folders), First: largest.Path})
+			g.Cells = append(g.Cells, Cell{Role: i, Feature: k, Files: len(x.files), Lines: x.lines, Folder: main(x), Folders: len(x.folders), First: largest.Path, Paths: paths(x.files)})
 		}
 		g.Features = append(g.Features, c)
 	}
 	return g
+}
+
+// listed is how many files of a cell are named.
+const listed = 12
+
+func paths(files []*model.File) []string {
+	out := []string{}
+	for _, f := range files[:min(listed, len(files))] {
+		out = append(out, f.Path)
+	}
+	return out
 }
 
 func get[K comparable, V any](m map[K]V, k K, make func() V) V {

@@ -1,6 +1,6 @@
 import { keepPreviousData, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import api, { answer, bare, Problem } from './client'
-import type { BriefVersion, CodebaseStatus, Finding, Home, Margin, NewFinding, Patch, Settings } from './types'
+import type { BriefVersion, CodebaseStatus, Finding, Home, Margin, NewFinding, Overrule, Patch, Settings } from './types'
 
 export const client = new QueryClient({
   defaultOptions: {
@@ -60,6 +60,108 @@ export const useRoutes = (a: At, path: string) =>
       ),
     placeholderData: keepPreviousData,
   })
+
+export const useGrid = (a: At) =>
+  useQuery({
+    queryKey: key('weave', a),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/weave', params(a))),
+    placeholderData: keepPreviousData,
+  })
+
+/** The drawing of a place; without a list of what is opened, as Jantel opens it. */
+export const useDependencies = (a: At, open: readonly string[] | null, tests: boolean) =>
+  useQuery({
+    queryKey: [...key('dependencies', a), open ? [...open].sort().join('\n') : null, tests],
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/dependencies', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              open: open && open.length > 0 ? [...open] : undefined,
+              auto: open ? undefined : true,
+              tests: tests || undefined,
+            },
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
+export const useBetween = (a: At, pair: { from: string; to: string; class: string } | null) =>
+  useQuery({
+    queryKey: [...key('between', a), pair?.from, pair?.to, pair?.class],
+    enabled: pair !== null,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/between', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              from: pair?.from ?? '',
+              to: pair?.to ?? '',
+              class: pair?.class || undefined,
+            },
+          },
+        }),
+      ),
+  })
+
+export const useCharter = (a: At) =>
+  useQuery({
+    queryKey: key('charter', { ...a, at: '.' }),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/charter', params({ ...a, at: '.' }))),
+  })
+
+export const useTryCharter = (a: At) =>
+  useMutation({
+    mutationFn: (body: { text: string; version: number }) =>
+      answer(
+        api.POST('/api/codebases/{id}/charter/try', {
+          params: { path: { id: a.id }, query: { survey: a.survey || undefined } },
+          body,
+        }),
+      ),
+  })
+
+export const useDeriveCharter = (a: At) =>
+  useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST('/api/codebases/{id}/charter/derive', {
+          params: { path: { id: a.id }, query: { survey: a.survey || undefined } },
+        }),
+      ),
+  })
+
+export const useSaveCharter = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: (body: { text: string; version: number }) =>
+      answer(api.PUT('/api/codebases/{id}/charter', { params: { path: { id } }, body })),
+    onSuccess: () => qc.invalidateQueries(),
+  })
+}
+
+export const useOverrules = (id: number) =>
+  useQuery({
+    queryKey: ['overrules', id],
+    queryFn: () => answer(api.GET('/api/codebases/{id}/overrules', { params: { path: { id } } })),
+  })
+
+/** Sets something by hand, or takes it back. */
+export const useOverrule = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: ({ gone, ...body }: Overrule & { gone?: boolean }) =>
+      answer(api.POST('/api/codebases/{id}/overrules', { params: { path: { id }, query: { gone } }, body })),
+    onSuccess: () => qc.invalidateQueries(),
+  })
+}
 
 export const useFlows = (a: At, enabled: boolean) =>
   useQuery({ queryKey: key('flows', a), queryFn: () => answer(api.GET('/api/codebases/{id}/flows', params(a))), enabled })

@@ -629,6 +629,8 @@ export interface components {
             folders: number;
             /** Format: int64 */
             lines: number;
+            /** @description its files, the first dozen */
+            paths: string[];
             /** Format: int64 */
             role: number;
         };
@@ -2072,6 +2074,8 @@ export interface operations {
                 open?: string[];
                 /** @description draw tests as well */
                 tests?: boolean;
+                /** @description open folders where there are only few */
+                auto?: boolean;
             };
             header?: {
                 "If-None-Match"?: string;

@@ -15,6 +15,8 @@ import { Waiting } from './Waiting'
 
 const Overview = lazy(() => import('../overview/Overview'))
 const Layout = lazy(() => import('../layout/Layout'))
+const Weave = lazy(() => import('../weave/Weave'))
+const Dependencies = lazy(() => import('../links/Dependencies'))
 const Journeys = lazy(() => import('../journeys/Journeys'))
 const Findings = lazy(() => import('../findings/Findings'))
 const Code = lazy(() => import('../code/Code'))
@@ -61,6 +63,8 @@ function Framed() {
   useKeys({
     overview: () => look('overview'),
     layout: () => look('layout'),
+    weave: () => look('weave'),
+    dependencies: () => look('dependencies'),
     journeys: () => look('journeys'),
     findings: () => look('findings'),
     code: () => look('code'),
@@ -158,6 +162,8 @@ function Framed() {
               <Suspense fallback={<Waiting />}>
                 {where.view === 'overview' && <Overview />}
                 {where.view === 'layout' && <Layout legend={legend} />}
+                {where.view === 'weave' && <Weave />}
+                {where.view === 'dependencies' && <Dependencies />}
                 {where.view === 'journeys' && <Journeys />}
                 {where.view === 'findings' && <Findings />}
                 {where.view === 'code' && !noText && <Code />}

@@ -5,6 +5,8 @@ import { useSettings } from '../api/queries'
 export const actions = [
   { id: 'overview', key: '1', text: 'Overview' },
   { id: 'layout', key: '2', text: 'Layout' },
+  { id: 'weave', key: '3', text: 'Weave' },
+  { id: 'dependencies', key: '4', text: 'Dependencies' },
   { id: 'journeys', key: '5', text: 'Journeys' },
   { id: 'findings', key: '9', text: 'Findings' },
   { id: 'code', key: '0', text: 'Code, when the place is a file' },

@@ -49,6 +49,14 @@ function OneSheet({ s }: { s: Sheet }) {
           <p className="faint">The brief leaves part of the codebase out of scope; figures on what is judged leave it out too.</p>
         )}
       </section>
+      {s.strong.length > 0 && (
+        <section>
+          <h2>What is good</h2>
+          {s.strong.map((x) => (
+            <Said key={x.text} text={x.text} evidence={x.evidence} />
+          ))}
+        </section>
+      )}
       <div className="two">
         <section>
           <h2>Where it smells most</h2>
@@ -63,6 +71,17 @@ function OneSheet({ s }: { s: Sheet }) {
             {s.patterns.map((p, i) => (
               <PatternBlock key={p.name} p={p} first={i === 0} />
             ))}
+            {s.modules.length > 0 && (
+              <ul className="places">
+                {s.modules.map((m) => (
+                  <li key={m.path}>
+                    <PlaceLink path={m.path} />{' '}
+                    {m.pattern ? `is ${m.verdict === 'undecided' ? 'nearest to ' : ''}${m.pattern}` : 'shows no pattern'}
+                    {m.cut && <small>, cut {m.cut}</small>}
+                  </li>
+                ))}
+              </ul>
+            )}
           </section>
         )}
       </div>
@@ -90,6 +109,53 @@ function OneSheet({ s }: { s: Sheet }) {
             </tbody>
           </table>
         </section>
+      </div>
+      <div className="two">
+        {s.read_first.length > 0 && (
+          <section>
+            <h2>Where to read first</h2>
+            <Reasons list={s.read_first} />
+          </section>
+        )}
+        {s.hurts.length > 0 && (
+          <section>
+            <h2>Where it will hurt</h2>
+            <Reasons list={s.hurts} />
+            {!s.sentences.some((x) => x.text.includes('commit')) && (
+              <p className="faint">Without a history: ordered by strength and by how much needs it.</p>
+            )}
+          </section>
+        )}
+      </div>
+      <div className="two">
+        <section>
+          <h2>Practices</h2>
+          <table className="plain practices">
+            <tbody>
+              {s.practices.map((p) => (
+                <tr key={p.name}>
+                  <td>{p.found ? '✓' : '–'}</td>
+                  <td>{p.name}</td>
+                  <td>
+                    {p.evidence[0] ? (
+                      <PlaceLink path={p.evidence[0].path} line={p.evidence[0].line} max={34} />
+                    ) : (
+                      <small className={p.found ? '' : 'unsure'}>{p.text}</small>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+        {s.ask.length > 0 && (
+          <section>
+            <h2>Whom to ask</h2>
+            {s.ask.map((x) => (
+              <p key={x.text}>{x.text}</p>
+            ))}
+          </section>
+        )}
       </div>
       {s.system.length > 0 && (
         <section>
@@ -138,6 +204,9 @@ function OneSheet({ s }: { s: Sheet }) {
           </a>
           <a href={`/api/codebases/${where.id}/export/survey.json${where.survey ? `?survey=${where.survey}` : ''}`} download>
             the survey as JSON
+          </a>
+          <a href={`/api/codebases/${where.id}/export/survey.md${where.survey ? `?survey=${where.survey}` : ''}`} download>
+            as Markdown
           </a>
           <button type="button" className="asLink" onClick={() => window.print()}>
             print
@@ -205,6 +274,19 @@ function Places({ list, first }: { list: Evidence[]; first: number }) {
           </button>
         </li>
       )}
+    </ul>
+  )
+}
+
+/** Places, each with why it is named. */
+function Reasons({ list }: { list: Sheet['read_first'] }) {
+  return (
+    <ul className="places">
+      {list.map((r) => (
+        <li key={r.path + r.why}>
+          <PlaceLink path={r.path} line={r.line} max={46} /> <small>{r.why}</small>
+        </li>
+      ))}
     </ul>
   )
 }

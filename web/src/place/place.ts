@@ -2,12 +2,14 @@ import { useCallback, useMemo } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import type { At } from '../api/queries'
 
-export type View = 'overview' | 'layout' | 'journeys' | 'findings' | 'code'
+export type View = 'overview' | 'layout' | 'weave' | 'dependencies' | 'journeys' | 'findings' | 'code'
 
 /** The views in working order, with the digit that never changes. */
 export const views: { view: View; title: string; digit: string; hint: string }[] = [
   { view: 'overview', title: 'Overview', digit: '1', hint: 'what it is, on one sheet' },
   { view: 'layout', title: 'Layout', digit: '2', hint: 'its folders and what they hold' },
+  { view: 'weave', title: 'Weave', digit: '3', hint: 'roles by features: how it is cut' },
+  { view: 'dependencies', title: 'Dependencies', digit: '4', hint: 'what needs what, in levels' },
   { view: 'journeys', title: 'Journeys', digit: '5', hint: 'what comes in, and what answers' },
   { view: 'findings', title: 'Findings', digit: '9', hint: 'what was recorded' },
   { view: 'code', title: 'Code', digit: '0', hint: 'the text of a file' },

@@ -5,7 +5,7 @@ export const inkStep = (strength: number): number => Math.min(5, Math.max(1, Mat
 export const figure = (n: number): string => n.toLocaleString('en-GB')
 
 /** A count with its word: "1 file", "2 files". */
-export const counted = (n: number, word: string): string => `${figure(n)} ${word}${n === 1 ? '' : 's'}`
+export const counted = (n: number, word: string, many = `${word}s`): string => `${figure(n)} ${n === 1 ? word : many}`
 
 /** A score as it is shown: whole points, or a dash when it is not known. */
 export const points = (v: number | null | undefined): string => (v === null || v === undefined ? '–' : String(Math.round(v)))

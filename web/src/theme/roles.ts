@@ -32,3 +32,26 @@ export const roleLook = (index: number): string => (index < 0 ? 'role none' : `r
 /** What a role is called in the legend. */
 export const roleName = (roles: readonly Role[], index: number): string =>
   index < 0 ? 'role unknown' : (roles[index] ?? 'role unknown')
+
+/** The fixed order of the roles, in which their looks are given. */
+export const roleOrder: readonly Role[] = [
+  'entry',
+  'routing',
+  'handler',
+  'view',
+  'state',
+  'logic',
+  'message',
+  'model',
+  'data access',
+  'schema',
+  'helper',
+  'style',
+  'asset',
+  'translation',
+  'config',
+  'script',
+  'test',
+  'docs',
+  'generated',
+]

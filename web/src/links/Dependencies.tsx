@@ -1,0 +1,385 @@
+import { useMemo, useRef, useState } from 'react'
+import { useBetween, useCharter, useDependencies } from '../api/queries'
+import type { Bundle, CharterState, Dependencies as Data, Drawing } from '../api/types'
+import { inField } from '../frame/keys'
+import { Failed, Waiting } from '../frame/Waiting'
+import { PlaceLink } from '../place/PlaceLink'
+import { useWhere } from '../place/place'
+import { counted, figure } from '../theme/ink'
+import { CharterPane } from './CharterPane'
+import { savePicture } from './picture'
+
+const words: Record<string, string> = {
+  code: 'imports',
+  lazy: 'imports when needed',
+  rendered: 'components drawn',
+  http: 'requests to routes',
+  message: 'messages by name',
+  'by name': 'templates, routes and settings by name',
+  declared: 'declared by the lead',
+}
+
+/** What needs what, in levels; the charter beside it. */
+export default function Dependencies() {
+  const { where, query } = useWhere()
+  // "." stands for nothing opened; no list at all leaves it to the drawing.
+  const asked = query.get('open')
+  const open =
+    asked === null
+      ? null
+      : asked
+          .split(' ')
+          .filter((o) => o && o !== '.')
+          .map(decodeURIComponent)
+  const data = useDependencies(where, open, query.get('tests') === '1')
+  const charter = useCharter(where)
+  const [tried, setTried] = useState<CharterState | null>(null)
+  if (data.isError) return <Failed error={data.error} />
+  if (!data.data) return <Waiting />
+  return (
+    <section className="links findings">
+      <Picture
+        data={data.data}
+        open={open ?? data.data.drawing.opened}
+        auto={open === null}
+        charter={tried ?? charter.data ?? null}
+      />
+      <CharterPane state={charter.data ?? null} onTry={setTried} tried={tried} />
+    </section>
+  )
+}
+
+function Picture({ data, open, auto, charter }: { data: Data; open: string[]; auto: boolean; charter: CharterState | null }) {
+  const { where, query, show, pick, go } = useWhere()
+  const d = data.drawing
+  const off = new Set((query.get('off') ?? '').split(',').filter(Boolean))
+  const [chosen, setChosen] = useState<Bundle | null>(null)
+  const [asList, setAsList] = useState(false)
+  const svg = useRef<SVGSVGElement>(null)
+  const broken = useMemo(() => breachedPairs(d, charter), [d, charter])
+  const near = useMemo(() => {
+    const s = new Set<string>()
+    if (!where.pick) return s
+    for (const b of d.bundles) {
+      if (b.from === where.pick) s.add(b.to)
+      if (b.to === where.pick) s.add(b.from)
+    }
+    return s
+  }, [d, where.pick])
+  const picked = d.boxes.some((b) => b.path === where.pick) ? where.pick : ''
+  const setOpen = (list: string[]) => show({ open: list.length > 0 ? list.map(encodeURIComponent).join(' ') : '.' })
+  const toggle = (path: string) =>
+    setOpen(open.includes(path) ? open.filter((o) => o !== path && !o.startsWith(`${path}/`)) : [...open, path])
+  const shown = d.bundles.filter((b) => !off.has(b.class))
+  const press = (e: React.KeyboardEvent) => {
+    if (e.ctrlKey || e.metaKey || e.altKey || inField(e.target) || d.boxes.length === 0) return
+    const at = d.boxes.find((b) => b.path === picked) ?? d.boxes[0]
+    if (!at) return
+    if (e.key === 'Enter') {
+      if (at.opens) toggle(at.path)
+      else go({ at: at.path, view: 'code' })
+      e.preventDefault()
+      return
+    }
+    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key]
+    if (!way) return
+    e.preventDefault()
+    if (!picked) return pick({ pick: at.path })
+    // The nearest box that lies that way.
+    const next = d.boxes
+      .filter((b) =>
+        way[0]
+          ? Math.abs(b.y - at.y) < 2 && Math.sign(b.x - at.x) === way[0]
+          : Math.sign(b.y - at.y) === way[1] && Math.abs(b.y - at.y) > 2,
+      )
+      .sort((a, b) => dist(a, at) - dist(b, at))[0]
+    if (next) pick({ pick: next.path })
+  }
+  const place = d.place === '.' ? 'the codebase' : d.place
+  const query2 = `${where.at === '.' ? '' : `&at=${encodeURIComponent(where.at)}`}${auto ? '&auto=true' : open.map((o) => `&open=${encodeURIComponent(o)}`).join('')}`
+  const link = (file: string) => `/api/codebases/${where.id}/export/${file}?survey=${where.survey || ''}${query2}`
+  return (
+    <>
+      <h1>Dependencies</h1>
+      <p className="faint" role="status">
+        {counted(d.boxes.length, 'part')} of {place} and {counted(shown.length, 'bundle')} between them, in{' '}
+        {counted(new Set(d.boxes.map((b) => b.level)).size, 'level')}
+        {d.rings.length > 0 && (
+          <>
+            ; <span className="loud">{counted(d.rings.length, 'ring')}</span>
+          </>
+        )}
+        {broken.size > 0 && (
+          <>
+            ; <span className="loud">{counted(broken.size, 'bundle')} against the charter</span>
+          </>
+        )}
+        .
+      </p>
+      {d.notes.map((n) => (
+        <p key={n} className="warn">
+          {n}
+        </p>
+      ))}
+      <div className="filters">
+        {d.classes.map((c) => (
+          <label key={c} className="check" title={words[c]}>
+            <input
+              type="checkbox"
+              checked={!off.has(c)}
+              onChange={() => {
+                if (!off.delete(c)) off.add(c)
+                show({ off: [...off].join(',') })
+              }}
+            />
+            <svg width="26" height="8" aria-hidden="true">
+              <path d="M0 4h26" className={`bundle ${klass(c)}`} strokeWidth="1.6" />
+            </svg>
+            {c}
+          </label>
+        ))}
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={query.get('tests') === '1'}
+            onChange={(e) => show({ tests: e.target.checked ? '1' : '' })}
+          />
+          tests
+        </label>
+        {open.length > 0 && (
+          <button type="button" className="quiet" onClick={() => setOpen([])}>
+            Close what is opened
+          </button>
+        )}
+        <button type="button" className="quiet" aria-pressed={asList} onClick={() => setAsList(!asList)}>
+          {asList ? 'As a drawing' : 'As a list'}
+        </button>
+        <span className="exports">
+          <a href={link('dependencies.svg')} download>
+            SVG
+          </a>
+          <button type="button" className="asLink" onClick={() => svg.current && void savePicture(link('dependencies.svg'))}>
+            PNG
+          </button>
+          <a href={link('dependencies.graphml')} download>
+            GraphML
+          </a>
+          <a href={link('dependencies.dot')} download>
+            DOT
+          </a>
+        </span>
+      </div>
+      {d.boxes.length === 0 ? (
+        <div className="empty">
+          <p className="say">There is no code here whose parts could depend on each other.</p>
+        </div>
+      ) : asList ? (
+        <List d={d} shown={shown} onChoose={setChosen} />
+      ) : (
+        <div
+          className="drawing"
+          tabIndex={0}
+          onKeyDown={press}
+          role="group"
+          aria-label="Drawing; arrows move between parts, Enter opens one"
+        >
+          <svg
+            ref={svg}
+            viewBox={`0 0 ${d.width} ${d.height}`}
+            width={d.width}
+            height={d.height}
+            role="img"
+            aria-label={`Dependencies of ${place}`}
+          >
+            {shown.map((b) => {
+              const key = `${b.from}\n${b.to}`
+              const dim = picked !== '' && b.from !== picked && b.to !== picked
+              const state = `${broken.has(key) ? 'broken' : ''} ${b.up ? 'up' : ''} ${dim ? 'dim' : ''} ${chosen === b ? 'chosen' : ''}`
+              return (
+                <g key={key + b.class} className={`line ${klass(b.class)} ${state}`} onClick={() => setChosen(b)}>
+                  <title>{`${b.from} needs ${b.to}: ${b.count} ${b.class}${b.cut ? ', the cut that opens the ring' : ''}`}</title>
+                  <path d={b.curve} className="hit" />
+                  <path d={b.curve} className={`bundle ${klass(b.class)}`} strokeWidth={b.wide} />
+                  <path d={b.tip} className="tip" />
+                </g>
+              )
+            })}
+            {d.boxes.map((b) => (
+              <g
+                key={b.path}
+                className={`box ${b.path === picked ? 'picked' : ''} ${picked && b.path !== picked && !near.has(b.path) ? 'dim' : ''} ${b.ring ? 'ring' : ''} ${b.within ? 'inner' : ''}`}
+                onClick={() => pick({ pick: b.path })}
+                onDoubleClick={() => (b.opens ? toggle(b.path) : go({ at: b.path, view: 'code' }))}
+              >
+                <title>{`${b.path}: ${counted(b.files, 'file')}, ${figure(b.lines)} lines`}</title>
+                <rect x={b.x} y={b.y} width={b.w} height={b.h} rx="2" />
+                <text x={b.x + b.w / 2} y={b.y + 19} textAnchor="middle">
+                  {b.name}
+                </text>
+              </g>
+            ))}
+          </svg>
+        </div>
+      )}
+      {picked && (
+        <p className="actions">
+          <PlaceLink path={picked} />{' '}
+          {d.boxes.find((b) => b.path === picked)?.opens && (
+            <button type="button" className="quiet" onClick={() => toggle(picked)}>
+              Take apart
+            </button>
+          )}
+          {open
+            .filter((o) => picked.startsWith(`${o}/`))
+            .map((o) => (
+              <button key={o} type="button" className="quiet" onClick={() => toggle(o)}>
+                Close {o}
+              </button>
+            ))}
+        </p>
+      )}
+      {chosen && <Behind bundle={chosen} onClose={() => setChosen(null)} />}
+      {d.rings.length > 0 && (
+        <section>
+          <h2>Rings</h2>
+          {d.rings.map((r) => (
+            <p key={r.members.join()}>
+              {r.members.length} parts need each other: {r.members.slice(0, 6).join(', ')}
+              {r.members.length > 6 && ' …'}. {r.exact ? 'Cutting' : 'Cutting at most'}{' '}
+              {counted(r.break.length, 'dependency', 'dependencies')} opens it:{' '}
+              {r.break.slice(0, 8).map((b, i) => (
+                <span key={b.from + b.to} className="mono">
+                  {i > 0 && ', '}
+                  {b.from} → {b.to}
+                </span>
+              ))}
+            </p>
+          ))}
+        </section>
+      )}
+      <Packages data={data} />
+    </>
+  )
+}
+
+const dist = (a: { x: number; y: number; w: number }, b: { x: number; y: number; w: number }) =>
+  Math.abs(a.x + a.w / 2 - b.x - b.w / 2) + 3 * Math.abs(a.y - b.y)
+
+const klass = (c: string) => c.replace(' ', '-')
+
+/** The bundles that hold a dependency against the charter. */
+function breachedPairs(d: Drawing, charter: CharterState | null): Set<string> {
+  const out = new Set<string>()
+  if (!charter) return out
+  const within = (place: string, p: string) => p === place || p.startsWith(`${place}/`)
+  for (const x of charter.breaches) {
+    const a = d.boxes.find((b) => within(b.path, x.from))
+    const c = d.boxes.find((b) => within(b.path, x.to))
+    if (a && c && a !== c) out.add(`${a.path}\n${c.path}`)
+  }
+  return out
+}
+
+/** The drawing's equal for those who do not see it. */
+function List({ d, shown, onChoose }: { d: Drawing; shown: Bundle[]; onChoose: (b: Bundle) => void }) {
+  const levels = [...new Set(d.boxes.map((b) => b.level))].sort((a, b) => a - b)
+  return (
+    <ol className="levels">
+      {levels.map((l) => (
+        <li key={l}>
+          <ul>
+            {d.boxes
+              .filter((b) => b.level === l)
+              .map((b) => (
+                <li key={b.path}>
+                  <PlaceLink path={b.path} />{' '}
+                  {shown
+                    .filter((x) => x.from === b.path)
+                    .map((x, i) => (
+                      <span key={x.to + x.class}>
+                        {i === 0 ? 'needs ' : ', '}
+                        <button type="button" className="asLink" onClick={() => onChoose(x)}>
+                          {x.to} ({x.count} {x.class})
+                        </button>
+                      </span>
+                    ))}
+                </li>
+              ))}
+          </ul>
+        </li>
+      ))}
+    </ol>
+  )
+}
+
+/** The lines that a bundle stands for. */
+function Behind({ bundle, onClose }: { bundle: Bundle; onClose: () => void }) {
+  const { where } = useWhere()
+  const links = useBetween(where, bundle)
+  return (
+    <section className="told">
+      <h2>
+        <span className="mono">{bundle.from}</span> needs <span className="mono">{bundle.to}</span>{' '}
+        <button type="button" className="quiet" onClick={onClose}>
+          Close
+        </button>
+      </h2>
+      {links.isError && <Failed error={links.error} />}
+      {links.data && (
+        <ul className="places">
+          {links.data.map((l) => (
+            <li key={l.from + l.line + l.to + l.kind}>
+              <PlaceLink path={l.from} line={l.line} max={46} /> <span className="mono">{l.text}</span> <small>{l.kind}</small>
+              {!l.sure && <small className="unsure"> not sure</small>}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
+
+function Packages({ data }: { data: Data }) {
+  const [all, setAll] = useState(false)
+  if (data.packages.length === 0) return null
+  const shown = all ? data.packages : data.packages.slice(0, 10)
+  return (
+    <section>
+      <h2>
+        Packages from outside <small>{figure(data.packages.length)}</small>
+      </h2>
+      <table className="plain packages">
+        <thead>
+          <tr>
+            <th scope="col">package</th>
+            <th scope="col">version</th>
+            <th scope="col">files</th>
+            <th scope="col">used in</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((p) => (
+            <tr key={p.name}>
+              <td className="mono">{p.name}</td>
+              <td
+                className={p.versions.length > 1 ? 'mono loud' : 'mono'}
+                title={p.versions.length > 1 ? 'asked for in several versions' : ''}
+              >
+                {p.versions.join(', ') || '—'}
+              </td>
+              <td>{p.files}</td>
+              <td>
+                {p.modules.slice(0, 4).join(', ')} <PlaceLink path={p.path} line={p.line} max={30} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {data.packages.length > shown.length && (
+        <button type="button" className="quiet" onClick={() => setAll(true)}>
+          {figure(data.packages.length - shown.length)} more
+        </button>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,46 @@
+import type { Grid } from '../api/types'
+
+export interface Joined {
+  cell: Grid['cells'][number]
+  /** It shares its folder with the cell before, after, above or below it. */
+  left: boolean
+  right: boolean
+  up: boolean
+  down: boolean
+}
+
+/** The cells by role and feature, with those joined that lie in one folder. */
+export function joined(grid: Grid): (Joined | null)[][] {
+  const rows: (Joined | null)[][] = grid.roles.map(() => grid.features.map(() => null))
+  for (const cell of grid.cells) {
+    const row = rows[cell.role]
+    if (row) row[cell.feature] = { cell, left: false, right: false, up: false, down: false }
+  }
+  rows.forEach((row, r) => {
+    row.forEach((c, f) => {
+      if (!c) return
+      const same = (o: Joined | null | undefined) => !!o && o.cell.folder === c.cell.folder
+      c.left = same(row[f - 1])
+      c.right = same(row[f + 1])
+      c.up = same(rows[r - 1]?.[f])
+      c.down = same(rows[r + 1]?.[f])
+    })
+  })
+  return rows
+}
+
+/** A sentence on how files lie together. */
+export function cutSentence(cut: { label: string; value: number | null }): string {
+  switch (cut.label) {
+    case 'by feature':
+      return 'Cut by feature: what is about the same lies together.'
+    case 'by feature, kinds inside':
+      return 'Cut by feature, and by kind inside each.'
+    case 'by kind':
+      return 'Cut by kind: what is of the same technical kind lies together, and each feature is spread.'
+    case 'mixed':
+      return 'Cut neither way: partly by feature, partly by kind.'
+    default:
+      return 'Too little to tell how it is cut.'
+  }
+}
