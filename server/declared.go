@@ -98,7 +98,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		}
 		return &body[*CharterState]{stateOf(in.Body.Text, in.Body.Version, "jantel", res)}, nil
 	}, notFound)
-	huma.Post(api, "/api/codebases/{id}/charter/derive", func(ctx context.Context, in *ViewIn) (*body[CharterText], error) {
+	huma.Get(api, "/api/codebases/{id}/charter/derived", func(ctx context.Context, in *ViewIn) (*body[CharterText], error) {
 		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
 		if err != nil {
 			return nil, err

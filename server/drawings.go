@@ -47,7 +47,7 @@ func (s *Server) registerDrawings(api huma.API) {
 
 func (s *Server) dependencies(ctx context.Context, in *struct {
 	ViewIn
-	Opened []string `query:"open" doc:"folders that are taken apart in place"`
+	Opened []string `query:"open,explode" doc:"folders that are taken apart in place"`
 	Tests  bool     `query:"tests" doc:"draw tests as well"`
 	Auto   bool     `query:"auto" doc:"open folders where there are only few"`
 }) (*view[*Dependencies], error) {

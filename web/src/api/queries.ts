@@ -132,7 +132,7 @@ export const useDeriveCharter = (a: At) =>
   useMutation({
     mutationFn: () =>
       answer(
-        api.POST('/api/codebases/{id}/charter/derive', {
+        api.GET('/api/codebases/{id}/charter/derived', {
           params: { path: { id: a.id }, query: { survey: a.survey || undefined } },
         }),
       ),

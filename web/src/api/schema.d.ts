@@ -109,17 +109,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/codebases/{id}/charter/derive": {
+    "/api/codebases/{id}/charter/derived": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Get API codebases by ID charter derived */
+        get: operations["get-api-codebases-by-id-charter-derived"];
         put?: never;
-        /** Post API codebases by ID charter derive */
-        post: operations["post-api-codebases-by-id-charter-derive"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1890,7 +1890,7 @@ export interface operations {
             };
         };
     };
-    "post-api-codebases-by-id-charter-derive": {
+    "get-api-codebases-by-id-charter-derived": {
         parameters: {
             query?: {
                 /** @description 0 for the newest finished survey */

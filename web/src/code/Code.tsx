@@ -3,6 +3,7 @@ import { useCode, useFindings, useMargin, useMarkRead, useSettings } from '../ap
 import type { Code as CodeData, Definition, Use } from '../api/types'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceActions } from '../place/PlaceActions'
+import { RoleAndFeature } from '../place/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
@@ -99,6 +100,12 @@ function Lists({ c }: { c: CodeData }) {
   const inside = (d: Definition) => where.line >= d.line && where.line <= d.end_line
   return (
     <nav className="lists" aria-label="What is in this file">
+      <RoleAndFeature path={c.path} role={c.role} feature={c.feature} />
+      {c.layer && (
+        <p className="faint">
+          in the layer <span className="mono">{c.layer}</span>
+        </p>
+      )}
       <details open>
         <summary>Defines {figure(c.definitions.length)}</summary>
         <ul>
@@ -122,6 +129,26 @@ function Lists({ c }: { c: CodeData }) {
       </details>
       <Uses title="Uses" list={c.uses} back={false} />
       <Uses title="Used by" list={c.used_by} back />
+      {c.twins.length > 0 && (
+        <details open>
+          <summary>Twins {figure(c.twins.length)}</summary>
+          <ul>
+            {c.twins.map((t) =>
+              t.members
+                .filter((m) => m.path !== c.path)
+                .slice(0, 12)
+                .map((m) => (
+                  <li key={`${m.path}:${m.line}`}>
+                    <PlaceLink path={m.path} line={m.line} end={m.end_line} max={30} />{' '}
+                    <small>
+                      {m.name || 'the whole file'}, {Math.round(100 * t.alike)} % alike
+                    </small>
+                  </li>
+                )),
+            )}
+          </ul>
+        </details>
+      )}
       {c.external.length > 0 && (
         <details>
           <summary>From outside {figure(c.external.length)}</summary>

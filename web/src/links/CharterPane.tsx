@@ -134,6 +134,7 @@ export function CharterPane({
             </button>
           </p>
           {save.isError && <p role="alert">{save.error.message}</p>}
+          {derive.isError && <p role="alert">{derive.error.message}</p>}
         </form>
       )}
     </section>

@@ -6,6 +6,7 @@ import { Sign } from '../findings/Sign'
 import { useReview } from '../findings/review'
 import { useKeys } from '../frame/keys'
 import { PlaceActions } from '../place/PlaceActions'
+import { PurposeByHand } from '../place/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
 import { urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep, shortPath } from '../theme/ink'
@@ -82,6 +83,7 @@ function About({ m }: { m: Margin }) {
           <i>Nothing says what it is for.</i>
         )}
       </p>
+      {m.kind === 'folder' && <PurposeByHand path={m.path} text={m.purpose.text} lead={m.purpose.source === 'lead'} />}
       <p className="facts">
         {m.kind === 'file' ? (
           <>

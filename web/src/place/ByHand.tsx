@@ -1,0 +1,121 @@
+import { useState } from 'react'
+import { useOverrule, useOverrules, useSettings } from '../api/queries'
+import { roleOrder } from '../theme/roles'
+import { useWhere } from './place'
+
+/** What a file is and is about, with its reasons, and how to say otherwise. */
+export function RoleAndFeature({
+  path,
+  role,
+  feature,
+}: {
+  path: string
+  role: { role: string; reasons: readonly string[]; by_hand: boolean }
+  feature: { feature: string; reasons: readonly string[]; by_hand: boolean }
+}) {
+  const { where } = useWhere()
+  const person = useSettings().data?.person ?? ''
+  const set = useOverrule(where.id)
+  const [about, setAbout] = useState<string | null>(null)
+  return (
+    <div className="toldof">
+      <label>
+        role
+        <select
+          aria-label="role"
+          value={role.role}
+          title={role.reasons.join('\n')}
+          onChange={(e) => set.mutate({ kind: 'role', target: path, value: e.target.value, by: person })}
+        >
+          {role.role === '' && <option value="">unknown</option>}
+          {roleOrder.map((r) => (
+            <option key={r}>{r}</option>
+          ))}
+        </select>
+      </label>
+      {role.by_hand && <Back kind="role" path={path} />}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (about !== null)
+            set.mutate({ kind: 'feature', target: path, value: about.trim(), by: person }, { onSuccess: () => setAbout(null) })
+        }}
+      >
+        <label title={feature.reasons.join('\n')}>
+          feature
+          <input
+            aria-label="feature"
+            value={about ?? feature.feature}
+            placeholder="shared"
+            size={14}
+            onChange={(e) => setAbout(e.target.value)}
+          />
+        </label>
+        {about !== null && about.trim() !== feature.feature && (
+          <button type="submit" className="quiet">
+            Set
+          </button>
+        )}
+      </form>
+      {feature.by_hand && <Back kind="feature" path={path} />}
+      {set.isError && <p role="alert">{set.error.message}</p>}
+    </div>
+  )
+}
+
+/** Takes back what was set by hand, where it was set for this place itself. */
+function Back({ kind, path }: { kind: 'role' | 'feature' | 'purpose'; path: string }) {
+  const { where } = useWhere()
+  const by = useOverrules(where.id).data ?? []
+  const set = useOverrule(where.id)
+  const mine = by.find((o) => o.kind === kind && o.target === path)
+  return (
+    <small>
+      set by hand{' '}
+      {mine && (
+        <button type="button" className="quiet" onClick={() => set.mutate({ ...mine, gone: true })}>
+          Take back
+        </button>
+      )}
+    </small>
+  )
+}
+
+/** Lets the lead say what a folder is for. */
+export function PurposeByHand({ path, text, lead }: { path: string; text: string; lead: boolean }) {
+  const { where } = useWhere()
+  const person = useSettings().data?.person ?? ''
+  const set = useOverrule(where.id)
+  const [written, setWritten] = useState<string | null>(null)
+  if (written === null)
+    return (
+      <span>
+        <button type="button" className="quiet" onClick={() => setWritten(text)}>
+          {text ? 'Say it otherwise' : 'Say what it is for'}
+        </button>{' '}
+        {lead && <Back kind="purpose" path={path} />}
+      </span>
+    )
+  return (
+    <form
+      className="toldof"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (written.trim())
+          set.mutate({ kind: 'purpose', target: path, value: written.trim(), by: person }, { onSuccess: () => setWritten(null) })
+      }}
+    >
+      <label>
+        <span className="hidden">Purpose of {path}</span>
+        <textarea rows={2} value={written} onChange={(e) => setWritten(e.target.value)} />
+      </label>
+      <button type="submit" className="quiet">
+        Set
+      </button>
+      <button type="button" className="quiet" onClick={() => setWritten(null)}>
+        Leave it
+      </button>
+      {set.isError && <p role="alert">{set.error.message}</p>}
+    </form>
+  )
+}
