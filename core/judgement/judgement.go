@@ -126,15 +126,16 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 		j.Roles[f.Path] = roles[i]
 	}
 	weave.OverruleRoles(j.Roles, in.Overrules)
-	j.Folders = weave.Folders(s, j.Roles, j.InScope)
-	weave.OverrulePurposes(j.Folders, in.Overrules)
 	var cutting sync.WaitGroup
+	aim := weave.NewAim(s, j.Roles, j.InScope)
 	cutting.Go(func() {
-		j.Features, j.FeatureOf = weave.Features(s, j.Roles, j.InScope)
+		j.Features, j.FeatureOf = aim.Features()
 		if len(in.Overrules) > 0 {
 			j.Features = weave.OverruleFeatures(j.FeatureOf, j.Roles, in.Overrules)
 		}
-		j.Modules, j.Cut = weave.Cuts(s, j.Roles, j.InScope, weave.Modules(s, j.InScope))
+	})
+	cutting.Go(func() {
+		j.Modules, j.Cut = aim.Cuts(s.Links, weave.Modules(s, j.InScope))
 		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, j.Modules)
 	})
 	// Tests and programs beside a folder's code may need what needs it: they
@@ -142,6 +143,8 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	between := links.FolderCycles(s.Links, func(p string) bool {
 		return j.InScope[p] && j.Roles[p].Role != model.RoleTest && s.File(p).Facts.Starts == 0
 	})
+	j.Folders = weave.Folders(s, j.Roles, j.InScope)
+	weave.OverrulePurposes(j.Folders, in.Overrules)
 	cutting.Wait()
 	cycles.Wait()
 	j.Cycles = append(rings, between...)
@@ -154,7 +157,7 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 		}
 		res.Held = res.Charter.Hold(s, j.Roles, j.InScope, today)
 	}
-	c := &smells.Context{Held: res.Held, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
+	c := &smells.Context{Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: j.Modules, Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
 	ranking.Go(func() { modulePatterns(s, j) })

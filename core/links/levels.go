@@ -100,12 +100,17 @@ func AtDepth(root, p string, depth int) string {
 // imports, messages and requests do not order anything.
 func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool) [][]string {
 	names := map[string]bool{}
+	known := map[string]string{}
 	of := func(p string) string {
 		d := path.Dir(p)
-		if d == root || !model.Within(root, p) {
-			return ""
+		n, ok := known[d]
+		if !ok {
+			if d != root && model.Within(root, p) {
+				n = AtDepth(root, d, depth)
+			}
+			known[d] = n
 		}
-		return AtDepth(root, d, depth)
+		return n
 	}
 	g := NewGraph(nil)
 	for i := range ls {

@@ -33,11 +33,23 @@ func Add(s *model.Survey, t *syntax.Tree) {
 	if len(found) == 0 {
 		return
 	}
-	s.Links = append(s.Links, found...)
-	slices.SortFunc(s.Links, func(a, b model.Link) int {
-		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names))
-	})
+	// Those that are there are in order already: the two are merged.
+	slices.SortFunc(found, compare)
+	merged := make([]model.Link, 0, len(s.Links)+len(found))
+	i := 0
+	for _, l := range found {
+		for i < len(s.Links) && compare(s.Links[i], l) <= 0 {
+			merged = append(merged, s.Links[i])
+			i++
+		}
+		merged = append(merged, l)
+	}
+	s.Links = append(merged, s.Links[i:]...)
 	s.Links = slices.CompactFunc(s.Links, func(a, b model.Link) bool {
 		return a.From == b.From && a.To == b.To && a.Kind == b.Kind && a.Line == b.Line && a.Text == b.Text
 	})
+}
+
+func compare(a, b model.Link) int {
+	return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names))
 }

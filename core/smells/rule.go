@@ -8,9 +8,11 @@ import (
 	"math"
 	"runtime"
 	"sort"
+	"sync"
 
 	"jantel/core/charter"
 	"jantel/core/model"
+	"jantel/core/routes"
 
 	"golang.org/x/sync/errgroup"
 )
@@ -40,16 +42,29 @@ type Rule struct {
 
 // Context is what rules look at.
 type Context struct {
-	Survey  *model.Survey
-	Roles   map[string]model.RoleOf
-	Judged  map[string]bool
-	Folders []*model.Folder
-	Stage   model.Stage
-	Cycles  []model.Cycle
-	Held    *charter.Result // what came of holding it against a charter, nil without one
+	Survey    *model.Survey
+	Roles     map[string]model.RoleOf
+	Judged    map[string]bool
+	Folders   []*model.Folder
+	Stage     model.Stage
+	Cycles    []model.Cycle
+	Features  []model.Feature
+	FeatureOf map[string]model.FeatureOf
+	Modules   []model.Module
+	Cut       model.Cut       // of the whole codebase
+	Held      *charter.Result // what came of holding it against a charter, nil without one
+
+	routesOnce sync.Once
+	routeList  []model.Route
 
 	own map[string][]*model.File // judged files by their folder
 	sub map[string][]string      // folders by their parent
+}
+
+// routes lists all routes; several rules ask for them.
+func (c *Context) routes() []model.Route {
+	c.routesOnce.Do(func() { c.routeList = routes.Of(c.Survey) })
+	return c.routeList
 }
 
 // hit is what a rule's function returns; Find makes a smell of it.

@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"bytes"
 	"sort"
 
 	"jantel/core/model"
@@ -17,6 +18,10 @@ type Environment struct {
 
 // Read lists the variables met in a stream, each with its first line.
 func (e *Environment) Read(s *Stream) []model.Mention {
+	// All of these calls and things have the word in them: most texts do not.
+	if !bytes.Contains(s.Src, []byte("env")) && !bytes.Contains(s.Src, []byte("Env")) && !bytes.Contains(s.Src, []byte("ENV")) {
+		return nil
+	}
 	seen := map[string]int{}
 	put := func(name string, i int) {
 		if _, ok := seen[name]; !ok && isVariable(name) {

@@ -34,7 +34,7 @@ func (s Signs) List() []model.Sign {
 // what every language shares. The stream is not to be used afterwards.
 func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	CountStream(f, s)
-	traits(f, s)
+	traits(f, s, signs)
 	f.Read = model.ReadFull
 	if s.Problem != "" {
 		f.Read, f.Problem = model.ReadPartial, s.Problem

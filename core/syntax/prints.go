@@ -2,6 +2,7 @@ package syntax
 
 import (
 	"encoding/binary"
+	"sync"
 
 	"jantel/core/model"
 )
@@ -37,17 +38,20 @@ func prints(f *model.Facts, s *Stream) {
 		hash   uint64
 		n      int
 		last   = -1 // the run that was kept last
-		// Tokens up to each line, so that definitions know how many they have.
-		counted = make([]int32, 0, len(s.Tokens))
+		at     = -1 // the least run of the window
 	)
-	firstLine := make([]int32, 0, len(s.Tokens))
+	// The line of each token that counts.
+	counted := lineRoom.Get().(*[]int32)
+	defer func() {
+		*counted = (*counted)[:0]
+		lineRoom.Put(counted)
+	}()
 	for i := range s.Tokens {
 		v := normal(s, i)
 		if v == 0 {
 			continue
 		}
-		counted = append(counted, s.Tokens[i].Line)
-		firstLine = append(firstLine, s.Tokens[i].Line)
+		*counted = append(*counted, s.Tokens[i].Line)
 		slot := n % printRun
 		if n >= printRun {
 			hash -= ring[slot] * power
@@ -64,20 +68,22 @@ func prints(f *model.Facts, s *Stream) {
 		h *= 0xff51afd7ed558ccd
 		h ^= h >> 33
 		window[run%printWindow] = h
-		if run < printWindow-1 {
-			continue
-		}
-		// The least of the window, the rightmost of equals.
-		at, least := run, window[run%printWindow]
-		for k := run - 1; k > run-printWindow; k-- {
-			if w := window[k%printWindow]; w < least {
-				at, least = k, w
+		switch {
+		case at < 0 || h <= window[at%printWindow]:
+			at = run // the rightmost of equals
+		case at <= run-printWindow:
+			// The least has left the window: the next is looked for.
+			at = run
+			for k := run - 1; k > run-printWindow; k-- {
+				if window[k%printWindow] < window[at%printWindow] {
+					at = k
+				}
 			}
 		}
-		if at != last {
+		if run >= printWindow-1 && at != last {
 			last = at
-			out = binary.LittleEndian.AppendUint32(out, uint32(least>>16))
-			lines = append(lines, firstLine[at])
+			out = binary.LittleEndian.AppendUint32(out, uint32(window[at%printWindow]>>16))
+			lines = append(lines, (*counted)[at])
 		}
 	}
 	if n < PrintLeast || len(lines) == 0 {
@@ -91,7 +97,7 @@ func prints(f *model.Facts, s *Stream) {
 		default:
 			continue
 		}
-		tokens := search(counted, int32(d.EndLine)+1) - search(counted, int32(d.Line))
+		tokens := search(*counted, int32(d.EndLine)+1) - search(*counted, int32(d.Line))
 		if tokens < PrintLeast {
 			continue
 		}
@@ -101,6 +107,9 @@ func prints(f *model.Facts, s *Stream) {
 		}
 	}
 }
+
+// lineRoom keeps the room of files that were read for those still to be read.
+var lineRoom = sync.Pool{New: func() any { return new([]int32) }}
 
 // search is the index of the first line that is at least l.
 func search(lines []int32, l int32) int {

@@ -11,8 +11,8 @@ import (
 // language: requests over HTTP, messages, templates, what is kept and what is
 // done to it, plans of jobs and checks of who may do something. Frameworks of
 // many languages call these alike, so that one list serves all.
-func traits(f *model.Facts, s *Stream) {
-	t := &traiter{f: f, s: s}
+func traits(f *model.Facts, s *Stream, signs Signs) {
+	t := &traiter{f: f, s: s, signs: signs}
 	t.models()
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
@@ -31,6 +31,7 @@ const maxTraits = 500
 type traiter struct {
 	f        *model.Facts
 	s        *Stream
+	signs    Signs
 	literals map[string]model.Literal
 }
 
@@ -101,7 +102,7 @@ func known(w []byte) bool { return names[string(w)] }
 
 func init() {
 	names = map[string]bool{}
-	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers} {
+	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, leftOver} {
 		for n := range m {
 			names[n] = true
 		}
@@ -111,8 +112,20 @@ func init() {
 	}
 }
 
+// leftOver are calls that are made to look for a fault.
+var leftOver = Set("var_dump", "debugger", "breakpoint", "set_trace", "pry", "print_r", "dd", "log", "Dumper")
+
 func (t *traiter) call(i int, args [][2]int) {
 	name := t.s.Text(i)
+	if leftOver[name] {
+		on := t.receiver(i)
+		switch {
+		case name == "log" && on == "console", name == "pry" && on == "binding", name == "set_trace" && (on == "pdb" || on == "ipdb"), name != "log" && name != "pry" && name != "set_trace" && on == "":
+			if t.signs != nil {
+				t.signs.Add("debug", t.s.Line(i))
+			}
+		}
+	}
 	if access[name] {
 		t.access(i)
 	}

@@ -26,58 +26,56 @@ type unit struct {
 // lie in files that are twins as a whole. Code that is vendored, generated or
 // squeezed is not compared.
 func Of(s *model.Survey) []model.Twins {
-	files, defs := gather(s)
-	out := group(files)
+	out := group(gather(s, wholeFile))
 	twin := map[string]bool{}
 	for _, g := range out {
 		for _, m := range g.Members {
 			twin[m.Path] = true
 		}
 	}
-	rest := defs[:0]
-	for _, d := range defs {
-		if !twin[d.place.Path] {
-			rest = append(rest, d)
+	return append(out, group(gather(s, func(i int, f *model.File) []unit {
+		if twin[f.Path] {
+			return nil
 		}
-	}
-	return append(out, group(rest)...)
+		return definitions(i, f)
+	}))...)
 }
 
-// gather makes the units of all files, in their order.
-func gather(s *model.Survey) (files, defs []unit) {
+// gather makes units of all files, in their order.
+func gather(s *model.Survey, of func(i int, f *model.File) []unit) (out []unit) {
 	workers := runtime.GOMAXPROCS(0)
-	parts := make([][2][]unit, workers)
+	parts := make([][]unit, workers)
 	var wg sync.WaitGroup
 	for w := range workers {
 		wg.Go(func() {
 			n := len(s.Files)
-			parts[w][0], parts[w][1] = unitsOf(s.Files[w*n/workers:(w+1)*n/workers], w*n/workers)
+			for i := w * n / workers; i < (w+1)*n/workers; i++ {
+				if f := s.Files[i]; f.Facts != nil && f.Skipped == "" && len(f.Facts.Prints) > 0 {
+					parts[w] = append(parts[w], of(i, f)...)
+				}
+			}
 		})
 	}
 	wg.Wait()
 	for _, p := range parts {
-		files, defs = append(files, p[0]...), append(defs, p[1]...)
+		out = append(out, p...)
 	}
-	return files, defs
+	return out
 }
 
-func unitsOf(of []*model.File, from int) (files, defs []unit) {
-	for k, f := range of {
-		i := from + k
-		if f.Facts == nil || f.Skipped != "" || len(f.Facts.Prints) == 0 {
+func wholeFile(i int, f *model.File) []unit {
+	return []unit{{place: model.TwinPlace{Path: f.Path, Line: 1, EndLine: f.Facts.Lines}, file: i, whole: true, prints: set(decode(f.Facts.Prints))}}
+}
+
+func definitions(i int, f *model.File) (out []unit) {
+	for _, sp := range f.Facts.Spans {
+		if sp.Definition >= len(f.Facts.Definitions) || 4*sp.To > len(f.Facts.Prints) || sp.From >= sp.To {
 			continue
 		}
-		all := decode(f.Facts.Prints)
-		files = append(files, unit{place: model.TwinPlace{Path: f.Path, Line: 1, EndLine: f.Facts.Lines}, file: i, whole: true, prints: set(all)})
-		for _, sp := range f.Facts.Spans {
-			if sp.Definition >= len(f.Facts.Definitions) || sp.To > len(all) || sp.From >= sp.To {
-				continue
-			}
-			d := f.Facts.Definitions[sp.Definition]
-			defs = append(defs, unit{place: model.TwinPlace{Path: f.Path, Line: d.Line, EndLine: d.EndLine, Name: d.Qualified()}, file: i, prints: set(all[sp.From:sp.To])})
-		}
+		d := f.Facts.Definitions[sp.Definition]
+		out = append(out, unit{place: model.TwinPlace{Path: f.Path, Line: d.Line, EndLine: d.EndLine, Name: d.Qualified()}, file: i, prints: set(decode(f.Facts.Prints[4*sp.From : 4*sp.To]))})
 	}
-	return files, defs
+	return out
 }
 
 func decode(b []byte) []uint32 {
@@ -89,9 +87,8 @@ func decode(b []byte) []uint32 {
 }
 
 func set(prints []uint32) []uint32 {
-	out := slices.Clone(prints)
-	slices.Sort(out)
-	return slices.Compact(out)
+	slices.Sort(prints)
+	return slices.Compact(prints)
 }
 
 // group finds all pairs that are alike and puts those together that hang

@@ -20,9 +20,8 @@ type cutFile struct {
 
 // Cuts tells how each module is cut, and the whole codebase as its modules are
 // by files.
-func Cuts(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module) ([]model.Module, model.Cut) {
-	a := newAim(s, roles, judged)
-	names := a.names()
+func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, model.Cut) {
+	names, roles := a.known, a.roles
 	byModule := map[string][]cutFile{}
 	bareRoles, bareFeatures := map[string]model.Role{}, map[string]string{}
 	for _, f := range a.files {
@@ -34,7 +33,7 @@ func Cuts(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool
 			bareFeatures[f.Path] = a.named(f, names)
 		}
 	}
-	neighbours(s.Links, bareRoles, bareFeatures)
+	neighbours(ls, bareRoles, bareFeatures)
 	// Folders without a project file of their own are cut as one: that they lie
 	// side by side is part of how it is cut.
 	var projects []string

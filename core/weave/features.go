@@ -10,12 +10,14 @@ import (
 	"jantel/core/naming"
 )
 
-// Aim is what features are told from: the judged files with their roles.
-type aim struct {
+// Aim is what features and cuts are told from: the judged files with their
+// roles, the words of their names, and which of these are features.
+type Aim struct {
 	files []*model.File
 	roles map[string]model.RoleOf
 	words map[string][]string // of a file's own name
 	dirs  map[string][]string // of each folder's name
+	known map[string]int      // the words that are features, with how many files have each
 }
 
 // tooCommon is the share of source files from which a word is everywhere and
@@ -25,9 +27,8 @@ const tooCommon = 0.5
 // Features finds what the software is about, from the words of names and
 // folders: a word becomes a feature when it gathers files of two roles or has a
 // folder of its own. Each file belongs to one feature at most.
-func Features(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) ([]model.Feature, map[string]model.FeatureOf) {
-	a := newAim(s, roles, judged)
-	names := a.names()
+func (a *Aim) Features() ([]model.Feature, map[string]model.FeatureOf) {
+	names, roles := a.known, a.roles
 	of := map[string]model.FeatureOf{}
 	gathered := map[string][]string{}
 	for _, f := range a.files {
@@ -64,14 +65,15 @@ func scatter(files []string, roles map[string]model.RoleOf) int {
 	return max(len(in), 1)
 }
 
-func newAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) *aim {
+// NewAim gathers what files can be about.
+func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) *Aim {
 	at := map[string]bool{} // folders with a project file: what they are called is no feature of them
 	for _, f := range s.Files {
 		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] {
 			at[path.Dir(f.Path)] = true
 		}
 	}
-	a := &aim{roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
+	a := &Aim{roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
 	for _, f := range s.Files {
 		if !judged[f.Path] || f.Facts == nil || !featured(f, roles[f.Path].Role) {
 			continue
@@ -91,6 +93,7 @@ func newAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			a.dirs[d] = folderWords(path.Base(d))
 		}
 	}
+	a.known = a.names()
 	return a
 }
 
@@ -165,7 +168,7 @@ func folderWords(name string) []string {
 }
 
 // names are the words that are features, each with how many files have it.
-func (a *aim) names() map[string]int {
+func (a *Aim) names() map[string]int {
 	type gathering struct {
 		files map[string]bool
 		roles map[model.Role]bool
@@ -219,7 +222,7 @@ func (a *aim) names() map[string]int {
 
 // featureOf is the feature a file is about: what its own name says first, then
 // its innermost folder that says anything.
-func (a *aim) featureOf(f *model.File, names map[string]int) (string, []string) {
+func (a *Aim) featureOf(f *model.File, names map[string]int) (string, []string) {
 	score := map[string]float64{}
 	why := map[string]string{}
 	add := func(w string, n float64, reason string) {
@@ -265,7 +268,7 @@ func (a *aim) featureOf(f *model.File, names map[string]int) (string, []string) 
 
 // named is the feature that a file's name and what it defines speak of, its
 // folders left aside: what lies together must not be told by where it lies.
-func (a *aim) named(f *model.File, names map[string]int) string {
+func (a *Aim) named(f *model.File, names map[string]int) string {
 	score := map[string]float64{}
 	for i, w := range a.words[f.Path] {
 		if names[w] > 0 {

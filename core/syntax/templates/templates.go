@@ -90,15 +90,18 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 	lines := starts(src)
 	at := func(i int) int { return sort.SearchInts(lines, i+1) }
 	for _, re := range k.refs {
+		if lead, _ := re.LiteralPrefix(); lead != "" && !bytes.Contains(text, []byte(lead)) {
+			continue
+		}
 		for _, m := range re.FindAllSubmatchIndex(text, maxRefs) {
 			f.Templates = append(f.Templates, model.Mention{Name: string(text[m[2]:m[3]]), Line: at(m[2])})
 		}
 	}
 	sort.SliceStable(f.Templates, func(i, j int) bool { return f.Templates[i].Line < f.Templates[j].Line })
-	for _, m := range assets.FindAllSubmatchIndex(text, maxRefs) {
+	for _, m := range matches(assets, text, "=") {
 		f.Imports = append(f.Imports, model.Import{Text: string(text[m[2]:m[3]]), Kind: model.LinkTemplate, Line: at(m[2])})
 	}
-	for _, m := range forms.FindAllSubmatchIndex(text, maxRefs) {
+	for _, m := range matches(forms, text, "<form") {
 		head := text[m[2]:m[3]]
 		if a := action.FindSubmatch(head); a != nil {
 			how := "GET"
@@ -108,10 +111,10 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 			f.Calls = append(f.Calls, call(how, string(a[1]), at(m[0])))
 		}
 	}
-	for _, m := range anchors.FindAllSubmatchIndex(text, maxRefs) {
+	for _, m := range matches(anchors, text, "<a") {
 		f.Calls = append(f.Calls, call("GET", string(text[m[2]:m[3]]), at(m[2])))
 	}
-	for _, m := range requests.FindAllSubmatchIndex(text, maxRefs) {
+	for _, m := range matches(requests, text, "hx-") {
 		f.Calls = append(f.Calls, call(strings.ToUpper(string(text[m[2]:m[3]])), string(text[m[4]:m[5]]), at(m[2])))
 	}
 	sort.SliceStable(f.Calls, func(i, j int) bool { return f.Calls[i].Line < f.Calls[j].Line })
@@ -121,6 +124,15 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 	counted(f, src, spans, lines)
 	f.Signs = signs.List()
 	return f
+}
+
+// matches finds all matches of an expression, without looking where a text that
+// each of them holds is missing.
+func matches(re *regexp.Regexp, text []byte, lead string) [][]int {
+	if !bytes.Contains(text, []byte(lead)) {
+		return nil
+	}
+	return re.FindAllSubmatchIndex(text, maxRefs)
 }
 
 // razor reads what the pages of one framework say besides: their own address
