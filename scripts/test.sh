@@ -19,6 +19,9 @@ count() { # name, passed, failed, exit code
 echo "== lint"
 if make --no-print-directory lint; then count lint 1 0 0; else count lint 0 1 1; fi
 
+echo "== charter"
+if bin/jantel check . --no-cache; then count charter 1 0 0; else count charter 0 1 1; fi
+
 echo "== Go"
 go test -json ./... >"$log/go.json" 2>"$log/go.err"
 code=$?
