@@ -35,7 +35,7 @@ test('the ledger is walked, folded, sorted and filtered by keyboard', async ({ p
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('bench')
   await open(page, demo, 'layout')
-  await page.getByRole('button', { name: 'lines' }).click()
+  await grid.getByRole('button', { name: 'lines', exact: true }).click()
   await expect(page).toHaveURL(/sort=lines/)
   const lines = await grid.getByRole('row').evaluateAll((rs) => rs.slice(2, 5).map((r) => r.textContent ?? ''))
   expect(lines[0]).toContain('counter')

@@ -55,7 +55,7 @@ test('definitions, what a file uses and who uses it lead on', async ({ page, dem
   const lists = page.getByRole('navigation', { name: 'What is in this file' })
   await lists.getByRole('button', { name: 'WeightTag' }).click()
   await expect(page).toHaveURL(/line=\d+/)
-  await lists.getByRole('link', { name: /ShelfPicker/ }).click()
+  await lists.getByTitle(/ShelfPicker.*: import/).click()
   await expect(page).toHaveURL(/ShelfPicker.*line=4/)
   await expect(page.locator('.pickedline')).toHaveCount(1)
 })

@@ -112,7 +112,6 @@ func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool)
 		}
 		return n
 	}
-	g := NewGraph(nil)
 	for i := range ls {
 		for _, p := range []string{ls[i].From, ls[i].To} {
 			if n := of(p); n != "" && in(p) {
@@ -124,7 +123,7 @@ func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool)
 	for n := range names {
 		list = append(list, n)
 	}
-	g = NewGraph(list)
+	g := NewGraph(list)
 	for i := range ls {
 		l := &ls[i]
 		if Directs(l.Kind) && l.Kind != model.LinkLazyImport && in(l.From) && in(l.To) {

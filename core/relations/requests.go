@@ -51,7 +51,6 @@ type matcher struct {
 	routes []model.Route
 	parts  [][]string
 	last   map[string][]int // last literal part to routes
-	open   []int            // routes that end with a parameter
 }
 
 func newMatcher(all []model.Route) *matcher {

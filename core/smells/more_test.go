@@ -63,7 +63,7 @@ func TestRulesHitWhatTheyAreFor(t *testing.T) {
 		"route-form":              {"-- a.ts --\nconst app = express()\napp.post('/lots/add', save)\n", "a.ts", "the verb *add*", "-- a.ts --\nconst app = express()\napp.post('/lots', save)\n"},
 		"central-drop":            {"-- src/types.ts --\n" + each("export interface {N} { id: string }", things...) + manyUsers(24), "src/types.ts", "hang on", "-- src/types.ts --\n" + each("export interface {N} { id: string }", things...) + manyUsers(3)},
 		"hub":                     {"-- src/hub.ts --\n" + needs(22) + "export const hub = 1\n" + parts(22) + usersOf("hub", 22), "src/hub.ts", "files need *hub.ts*", "-- src/hub.ts --\n" + needs(3) + "export const hub = 1\n" + parts(3)},
-		"near-twin":               {"-- a.ts --\n" + twin("one") + "-- b.ts --\n" + twin("two"), "a.ts", "nearly the same", "-- a.ts --\n" + twin("one")},
+		"near-twin":               {"-- a.ts --\n" + twin("one") + "-- b.ts --\n" + twin("two"), "a.ts", "the same but for names", "-- a.ts --\n" + twin("one")},
 		"scattered-feature":       {each("-- src/{n}/lot.ts --\nexport const a = 1\n-- src/{n}/about{N}.ts --\nf()", "services", "pages", "models", "api", "hooks", "store", "handlers"), "src", "*lot* lies in seven folders", each("-- src/{n}/lot.ts --\nexport const a = 1", "services", "pages")},
 	} {
 		t.Run(rule, func(t *testing.T) {

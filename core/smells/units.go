@@ -82,7 +82,11 @@ func nearTwin(c *Context, r *Rule) (out []hit) {
 		}
 		lines := first.EndLine - first.Line + 1
 		h.strength = 0.3 + 0.05*float64(len(at)-2) + float64(lines)/400
-		h.message = fmt.Sprintf("%s %s hold nearly the same %d lines (%d %% alike or more)", capital(number(len(at))), what, lines, int(100*t.Alike))
+		likeness := fmt.Sprintf("nearly the same %d lines (%d %% alike or more)", lines, int(100*t.Alike))
+		if t.Alike >= 1 {
+			likeness = fmt.Sprintf("%d lines that are the same but for names and values", lines)
+		}
+		h.message = fmt.Sprintf("%s %s hold %s", capital(number(len(at))), what, likeness)
 		out = append(out, h)
 	}
 	return out

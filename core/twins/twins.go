@@ -155,8 +155,7 @@ func group(units []unit) []model.Twins {
 	for i := range parent {
 		parent[i] = int32(i)
 	}
-	var find func(i int32) int32
-	find = func(i int32) int32 {
+	find := func(i int32) int32 {
 		for parent[i] != i {
 			parent[i] = parent[parent[i]]
 			i = parent[i]

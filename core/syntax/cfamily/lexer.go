@@ -9,8 +9,8 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "C", Version: 1, Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "C++", Version: 1, ResolvedWith: "C", Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "C", Version: 2, Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "C++", Version: 2, ResolvedWith: "C", Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
 }
 
 var grammar = &syntax.Braces{Chars: true, Special: special}
@@ -21,6 +21,14 @@ func special(b *syntax.Builder) bool {
 	switch c := b.Src[b.Pos]; c {
 	case '#':
 		return directive(b)
+	case '/':
+		// A comment of one line that a backslash carries over its end.
+		if b.Pos+1 < len(b.Src) && b.Src[b.Pos+1] == '/' {
+			if i := bytes.IndexByte(b.Src[b.Pos:], '\n'); i > 0 && bytes.HasSuffix(bytes.TrimSuffix(b.Src[b.Pos:b.Pos+i], []byte{'\r'}), []byte{'\\'}) {
+				take(b, syntax.Comment)
+				return true
+			}
+		}
 	case 'R', 'L', 'u', 'U':
 		if b.Pos > 0 && syntax.IsIdentPart(b.Src[b.Pos-1]) {
 			return false

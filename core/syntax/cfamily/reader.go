@@ -135,6 +135,10 @@ func (r *reader) item(i, end int, in *scope) int {
 		last := r.stop(i, end)
 		r.add(*in, in.parent, s.Text(i+1), model.DefOther, first, last)
 		return last + 1
+	case w == "friend" && r.hasBody(i, end):
+		// A function of the namespace around, written in the class.
+		out, _ := cutLast(in.parent)
+		return r.declaration(first, i+1, end, scope{parent: out, shown: true})
 	case w == "friend", statements[w]:
 		return r.statement(i, end)
 	case labels[w] && in.class != "" && (s.Is(i+1, ":") || s.Is(i+2, ":")) && !s.Is(i+2, "("):
@@ -401,6 +405,22 @@ func (r *reader) typedef(first, i, end int, in scope) int {
 }
 
 // declaration reads a type, a function or variables.
+// hasBody tells whether a body comes before the statement ends.
+func (r *reader) hasBody(i, end int) bool {
+	for ; i < end && !r.s.Is(i, ";"); i = r.s.Close(i) + 1 {
+		if r.s.Is(i, "{") {
+			return true
+		}
+	}
+	return false
+}
+
+// cutLast parts a qualified name before its last part.
+func cutLast(name string) (around, last string) {
+	i := strings.LastIndexByte(name, '.')
+	return name[:max(i, 0)], name[i+1:]
+}
+
 func (r *reader) declaration(first, i, end int, in scope) int {
 	s := r.s
 	for j := i; j < end; j++ {
@@ -489,48 +509,52 @@ func operatorName(r *reader, paren int) string {
 // parenthesis decides what the first parenthesis of a declaration opens.
 func (r *reader) parenthesis(first, i, paren, end int, in scope) int {
 	s := r.s
-	for {
-		closing := s.Close(paren)
-		if closing == paren {
-			return paren + 1
-		}
-		after := r.next(closing)
-		before := paren - 1
-		switch {
-		case s.IsIdent(before) && attributes[s.Text(before)]:
-			// It tells of the declaration; go on behind it.
-			return r.rest(first, i, closing+1, end, in)
-		case !s.IsIdent(before), s.Is(paren+1, "*") && s.Is(after, "("):
-			// A pointer to a function, or a name in parentheses.
-			last := r.stop(after, end)
-			if s.Is(after, "(") && s.Is(paren+1, "*") {
-				for k := closing - 1; k > paren; k-- {
-					if s.IsIdent(k) {
-						kind := model.DefVariable
-						if in.class != "" {
-							kind = model.DefProperty
-						}
-						if s.Is(last, ";") && !s.Is(i, "extern") {
-							r.add(in, in.parent, s.Text(k), kind, first, last)
-						}
-						break
+	closing := s.Close(paren)
+	if closing == paren {
+		return paren + 1
+	}
+	after := r.next(closing)
+	before := paren - 1
+	switch {
+	case s.IsIdent(before) && attributes[s.Text(before)]:
+		// It tells of the declaration; go on behind it.
+		return r.rest(first, i, closing+1, end, in)
+	case !s.IsIdent(before), s.Is(paren+1, "*") && s.Is(after, "("):
+		// A pointer to a function, or a name in parentheses.
+		last := r.stop(after, end)
+		if s.Is(after, "(") && s.Is(paren+1, "*") {
+			// int (*name(int))(char): a function that returns a pointer to one.
+			if k := paren + 2; s.IsIdent(k) && s.Is(k+1, "(") && s.Is(r.next(s.Close(after)), "{") {
+				last = s.Close(r.next(s.Close(after)))
+				r.add(in, in.parent, s.Text(k), model.DefFunction, first, last).Params = len(s.Args(k + 1))
+				return last + 1
+			}
+			for k := closing - 1; k > paren; k-- {
+				if s.IsIdent(k) {
+					kind := model.DefVariable
+					if in.class != "" {
+						kind = model.DefProperty
 					}
+					if s.Is(last, ";") && !s.Is(i, "extern") {
+						r.add(in, in.parent, s.Text(k), kind, first, last)
+					}
+					break
 				}
 			}
-			if k := r.body(after, end); k >= 0 && !s.Is(after, "=") {
-				return s.Close(k) + 1
-			}
-			return last + 1
-		case before == i && in.class != "" && s.Text(before) != in.class && !s.Is(before-1, "~") && s.Line(after) > s.EndLine(closing) && !s.Is(after, "{"),
-			before == i && in.class == "" && s.Line(after) > s.EndLine(closing) && !s.Is(after, "{") && !s.Is(after, ":") && !r.oldStyle(paren, end):
-			return closing + 1 // a macro that stands as a line of its own
-		case before == i && in.class != "" && s.Text(before) != in.class && r.body(after, end) < 0:
-			return r.stop(after, end) + 1 // a macro that makes a field
-		case r.untyped(i, before) && r.nameFollows(after, end) && !r.oldStyle(paren, end):
-			return r.rest(first, i, after, end, in) // MACRO(int) name(…)
 		}
-		return r.function(first, paren, end, in, s.Text(before))
+		if k := r.body(after, end); k >= 0 && !s.Is(after, "=") {
+			return s.Close(k) + 1
+		}
+		return last + 1
+	case before == i && in.class != "" && s.Text(before) != in.class && !s.Is(before-1, "~") && s.Line(after) > s.EndLine(closing) && !s.Is(after, "{"),
+		before == i && in.class == "" && s.Line(after) > s.EndLine(closing) && !s.Is(after, "{") && !s.Is(after, ":") && !r.oldStyle(paren, end):
+		return closing + 1 // a macro that stands as a line of its own
+	case before == i && in.class != "" && s.Text(before) != in.class && r.body(after, end) < 0:
+		return r.stop(after, end) + 1 // a macro that makes a field
+	case r.untyped(i, before) && r.nameFollows(after, end) && !r.oldStyle(paren, end):
+		return r.rest(first, i, after, end, in) // MACRO(int) name(…)
 	}
+	return r.function(first, paren, end, in, s.Text(before))
 }
 
 // rest goes on with a declaration behind something that belongs to it.
@@ -789,7 +813,9 @@ func (r *reader) variables(first, i, last int, in scope, declared bool) {
 			k++
 		case s.IsIdent(k):
 			n := r.next(k)
-			words++
+			if !typeWords[string(s.Bytes(k))] {
+				words++
+			}
 			plain := n >= last || s.Is(n, ",") || s.Is(n, "=") || s.Is(n, "[") || s.Is(n, ":") && !s.Is(n+1, ":") || s.Is(n, "{")
 			if s.Is(k-1, "}") && strings.HasPrefix(s.Text(k), "__") {
 				k = n // an attribute behind the body of a type

@@ -13,7 +13,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "GDScript", Version: 1, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "GDScript", Version: 2, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
 	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 1, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"}, Read: scene})
 	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 1, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene})
 	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, ResolvedWith: "GDScript", FileNames: []string{"project.godot"}, Read: project})
@@ -161,6 +161,9 @@ func (r *reader) add(first, last int, name, parent string, kind model.Definition
 	return &r.f.Definitions[len(r.f.Definitions)-1]
 }
 
+// standing are the annotations that do not belong to what follows them.
+var standing = syntax.Set("tool", "icon", "export_group", "export_subgroup", "export_category", "warning_ignore_start", "warning_ignore_restore")
+
 // block reads the statements between i and end.
 func (r *reader) block(i, end int, parent string, class bool) {
 	s := r.s
@@ -172,6 +175,7 @@ func (r *reader) block(i, end int, parent string, class bool) {
 		first := i
 		var marks []string
 		for s.Is(i, "@") && s.IsIdent(i+1) {
+			alone := standing[s.Text(i+1)]
 			marks = append(marks, "@"+s.Text(i+1))
 			i += 2
 			if s.Is(i, "(") {
@@ -179,6 +183,9 @@ func (r *reader) block(i, end int, parent string, class bool) {
 			}
 			for s.Kind(i) == syntax.Newline {
 				i++
+			}
+			if alone {
+				first, marks = i, nil
 			}
 		}
 		for s.Is(i, "static") || s.Is(i, "onready") || s.Is(i, "export") || s.Is(i, "remote") || s.Is(i, "puppet") || s.Is(i, "master") {
@@ -188,6 +195,14 @@ func (r *reader) block(i, end int, parent string, class bool) {
 			}
 		}
 		last := r.end(i, end)
+		if s.Is(i, "var") || s.Is(i, "const") || s.Is(i, "signal") || s.Is(i, "enum") {
+			// More of them may stand in the same line.
+			for k := i; k < last; k = s.Close(k) + 1 {
+				if s.Is(k, ";") {
+					last = k
+				}
+			}
+		}
 		var d *model.Definition
 		switch s.Text(i) {
 		case "func":
@@ -274,6 +289,9 @@ func (r *reader) inside() {
 		kind, ok := loads[name]
 		if !ok {
 			kind, ok = loads[s.Text(i)]
+		}
+		if !s.Is(i+3, ")") && !s.Is(i+3, ",") {
+			continue // a path put together at run time
 		}
 		if p := s.Unquote(i + 2); ok && (strings.HasPrefix(p, "res://") || s.Text(i) == "preload") {
 			r.f.Imports = append(r.f.Imports, model.Import{Text: p, Kind: kind, Line: s.Line(i)})

@@ -280,14 +280,11 @@ func (r *reader) typeOf(h head, i, end int, parent string) int {
 	last := j - 1
 	j = r.angle(j, end)
 	var parts int
-	for { // the way to a primary constructor
-		h2, k := r.head(j, end)
-		if s.Is(k, "constructor") {
-			j = k + 1
-		} else if k > j && s.Is(k, "(") && len(h2.marks) > 0 {
-			j = k
-		}
-		break
+	// The way to a primary constructor.
+	if h2, k := r.head(j, end); s.Is(k, "constructor") {
+		j = k + 1
+	} else if k > j && s.Is(k, "(") && len(h2.marks) > 0 {
+		j = k
 	}
 	if s.Is(j, "(") {
 		parts = j

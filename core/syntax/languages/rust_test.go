@@ -59,7 +59,7 @@ extern "C" { fn c_weigh(n: i32) -> i32; }
 thread_local! { static X: u8 = 1; }
 fn main() { let v = crate::lots::all(); include_str!("a.sql"); }
 `, defs: []string{"+namespace shelf 2-5", "+function shelf.open 4-4", "+other weigh 8-9", "function on_unix 11-11", "function c_weigh 14-14", "function main 16-16"},
-			imports: []string{"1 lots: ", "3 shelf::slot: ", "6 odd/place.rs: place", "11 unix: ", "11 other: ", "13 serde: ", "16 crate::lots::all: ", "16 a.sql: "}},
+			imports: []string{"1 lots: ", "3 shelf::slot: ", "7 odd/place.rs: place", "11 unix: ", "11 other: ", "13 serde: ", "16 crate::lots::all: ", "16 a.sql: "}},
 		{name: "generics with arrows, shifts and constants", file: "a.rs", text: `pub fn f<F: FnOnce() -> Vec<Vec<u8>>, const N: usize>(f: F, [a, b]: [u8; N]) -> impl Fn(u8) -> u8 where F: Send { move |x| x >> 1 }
 type Deep = Option<Box<dyn Fn(u8) -> Result<(), Error>>>;
 impl<const N: usize> From<[u8; N]> for Lot { fn from(a: [u8; N]) -> Self { Lot } }

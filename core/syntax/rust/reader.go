@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Rust", Version: 1, Extensions: []string{".rs"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Rust", Version: 2, Extensions: []string{".rs"}, Read: read, Resolve: resolve})
 }
 
 var grammar = &syntax.Braces{NestedComments: true, Special: special}
@@ -471,7 +471,7 @@ func (r *reader) module(h head, i, end int, in scope) int {
 		return last + 1
 	}
 	if s.Is(i+2, ";") && !in.hidden {
-		im := model.Import{Text: below, Kind: model.LinkImport, Line: s.Line(h.first), Alias: "mod"}
+		im := model.Import{Text: below, Kind: model.LinkImport, Line: s.Line(i), Alias: "mod"}
 		if h.path != "" {
 			im.Text, im.Alias = h.path, "path"
 			im.Names = []string{below}
@@ -768,6 +768,9 @@ func (r *reader) inside() {
 // holds it.
 func (r *reader) mention(i int) {
 	s := r.s
+	if i > 1 && s.Is(i-1, "in") && s.Is(i-2, "(") && s.Is(s.Close(i-2), ")") && s.Is(i-3, "pub") {
+		return // pub(in crate::lots) says who may look, and uses nothing
+	}
 	for k := i - 1; k >= 0 && k > i-60; k-- {
 		if s.Is(k, ";") || s.Is(k, "}") {
 			break

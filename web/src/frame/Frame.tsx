@@ -5,7 +5,7 @@ import { useCodebase, useMargin, useMarkRead, useSettings } from '../api/queries
 import { follow } from '../api/events'
 import { MarginStrip } from '../margin/MarginStrip'
 import { PathBar } from '../place/PathBar'
-import { parentOf, urlOf, useWhere, views } from '../place/place'
+import { parentOf, urlOf, useWhere, views, whereNow } from '../place/place'
 import { ProgressLine } from '../home/ProgressLine'
 import { ReviewProvider } from '../findings/ReviewProvider'
 import { useReview } from '../findings/review'
@@ -68,13 +68,15 @@ function Framed() {
     journeys: () => look('journeys'),
     findings: () => look('findings'),
     code: () => look('code'),
-    up: () =>
-      where.at !== '.' &&
-      go({
-        at: parentOf(where.at),
-        view: where.view === 'code' ? 'layout' : where.view,
-        pick: where.view === 'layout' ? where.at : '',
-      }),
+    up: () => {
+      const now = whereNow()
+      if (now.at !== '.')
+        go({
+          at: parentOf(now.at),
+          view: now.view === 'code' ? 'layout' : now.view,
+          pick: now.view === 'layout' ? now.at : '',
+        })
+    },
     read: () => {
       const m = marked.data
       if (m) mark.mutate({ path: m.path, read: m.read < 1, by: settings?.person ?? '' })

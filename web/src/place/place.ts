@@ -54,6 +54,15 @@ export const parentOf = (path: string): string => (path.includes('/') ? path.sli
 
 export const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
 
+/**
+ * Where the reader is by the address itself. Keys may come faster than a view
+ * is drawn; each must go on from the last, not from what still stands there.
+ */
+export function whereNow(): Where {
+  const [, , id, view] = window.location.pathname.split('/')
+  return whereFrom(view, Number(id), new URLSearchParams(window.location.search))
+}
+
 /** Reads the place from the URL and moves it. */
 export function useWhere() {
   const { id, view } = useParams()
@@ -63,12 +72,12 @@ export function useWhere() {
   const query = useMemo(() => new URLSearchParams(search), [search])
   const go = useCallback(
     (to: Partial<Where>, more?: Record<string, string>, replace = false) => {
-      const at = to.at ?? where.at
-      const next: Where = { ...where, pick: '', line: 0, end: 0, ...to, at }
-      if (next.view !== 'code' && where.view === 'code' && to.view === undefined) next.view = 'layout'
+      const now = whereNow()
+      const next: Where = { ...now, pick: '', line: 0, end: 0, ...to, at: to.at ?? now.at }
+      if (next.view !== 'code' && now.view === 'code' && to.view === undefined) next.view = 'layout'
       void navigate(urlOf(next, more), { replace })
     },
-    [navigate, where],
+    [navigate],
   )
   /** Changes what is picked without adding a step to the history. */
   const pick = useCallback(
@@ -80,7 +89,7 @@ export function useWhere() {
         set('line', to.line)
         set('end', to.end && to.line && to.end > to.line ? to.end : undefined)
       }
-      void navigate({ search: q.toString() }, { replace: true })
+      void navigate({ pathname: window.location.pathname, search: q.toString() }, { replace: true })
     },
     [navigate],
   )
@@ -91,7 +100,7 @@ export function useWhere() {
       for (const [k, v] of Object.entries(to))
         if (v) q.set(k, v)
         else q.delete(k)
-      void navigate({ search: q.toString() }, { replace: true })
+      void navigate({ pathname: window.location.pathname, search: q.toString() }, { replace: true })
     },
     [navigate],
   )
