@@ -105,3 +105,23 @@ test('the sheet turns dark and stays so', async ({ page, demo }) => {
   await page.reload()
   await expect.poll(ground).not.toBe(light)
 })
+
+test('columns are chosen, kept in the address, and sorted by', async ({ page, demo }) => {
+  await open(page, demo, 'layout')
+  const grid = page.getByRole('treegrid')
+  await expect(grid.getByRole('columnheader', { name: 'changed' })).toBeVisible()
+  await page.locator('summary', { hasText: 'columns' }).click()
+  await page.getByRole('checkbox', { name: /people/ }).click()
+  await expect(page).toHaveURL(/columns=.*authors/)
+  await page.getByRole('checkbox', { name: /^out/ }).click()
+  await expect(grid.getByRole('columnheader', { name: 'out', exact: true })).toHaveCount(0)
+  await page.reload()
+  await grid.getByRole('button', { name: 'people' }).click()
+  await expect(page).toHaveURL(/sort=authors/)
+  const counts = await grid
+    .getByRole('row', { level: 2 })
+    .evaluateAll((rs) => rs.map((r) => Number(r.lastElementChild?.textContent)))
+  expect(counts.length).toBeGreaterThan(2)
+  expect(counts).toEqual([...counts].sort((a, b) => b - a))
+  expect(counts[0]).toBeGreaterThan(0)
+})

@@ -10,6 +10,8 @@ const pictures = [
   { name: 'layout', view: 'layout', at: '', more: 'pick=desk%2Fsrc%2Fcomponents' },
   { name: 'layout-dark', view: 'layout', at: 'desk/src', more: '', dark: true },
   { name: 'code', view: 'code', at: 'desk/src/components/ShelfPicker.tsx', more: 'line=53&end=57' },
+  { name: 'weave', view: 'weave', at: 'bench', more: '' },
+  { name: 'dependencies', view: 'dependencies', at: 'counter/src', more: '' },
   { name: 'journeys', view: 'journeys', at: '', more: '' },
   { name: 'findings', view: 'findings', at: '', more: 'open=1' },
 ]

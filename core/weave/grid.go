@@ -39,6 +39,7 @@ type Grid struct {
 	Cells    []Cell       `json:"cells"`
 	More     int          `json:"more" doc:"features that are not shown"`
 	Cut      model.Cut    `json:"cut"`
+	CutOf    string       `json:"cut_of" doc:"the folder the cut is told of: the module around the place, or the whole codebase"`
 	Modules  []ModuleCut  `json:"modules"`
 }
 
@@ -55,8 +56,11 @@ const maxColumns = 60
 // GridOf makes the grid of the judged files at a place. Features that lie in
 // the same folders stand side by side, so that bands show.
 func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
-	g := &Grid{Place: place, Roles: []model.Role{}, Features: []Column{}, Cells: []Cell{}, Cut: j.Cut, Modules: []ModuleCut{}}
+	g := &Grid{Place: place, Roles: []model.Role{}, Features: []Column{}, Cells: []Cell{}, Cut: j.Cut, CutOf: ".", Modules: []ModuleCut{}}
 	for _, m := range j.Modules {
+		if m.Path != "." && m.Project && model.Within(m.Path, place) && len(m.Path) >= len(g.CutOf) {
+			g.Cut, g.CutOf = m.Cut, m.Path
+		}
 		if model.Within(place, m.Path) || model.Within(m.Path, place) {
 			g.Modules = append(g.Modules, ModuleCut{m.Path, m.Name, m.Cut})
 		}

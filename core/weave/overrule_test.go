@@ -70,3 +70,19 @@ func TestTheGridOfRolesAndFeatures(t *testing.T) {
 	require.Equal(t, g, weave.GridOf(s, j.Judgement, "."))
 	require.Len(t, weave.GridOf(s, j.Judgement, "src/services").Roles, 1)
 }
+
+func TestTheGridOfAPlaceTellsHowItsModuleIsCut(t *testing.T) {
+	parts := []string{"controller", "service", "repository"}
+	s := testkit.Survey(t, "-- desk/package.json --\n{\"name\": \"desk\"}\n-- bench/package.json --\n{\"name\": \"bench\"}\n"+
+		spread("desk/{k}s/{t}.{k}.ts", "export class {T}{K} {}\n// x", things, parts)+spread("bench/{t}/{t}.{k}.ts", "export class {T}{K} {}\n// x", things, parts))
+	j := judgement.Judge(s, model.Brief{}, nil).Judgement
+	for place, want := range map[string][2]string{
+		".":                  {".", model.CutMixed},
+		"desk":               {"desk", model.CutByKind},
+		"desk/services":      {"desk", model.CutByKind},
+		"bench/" + things[0]: {"bench", model.CutByFeature},
+	} {
+		g := weave.GridOf(s, j, place)
+		require.Equal(t, want, [2]string{g.CutOf, g.Cut.Label}, place)
+	}
+}

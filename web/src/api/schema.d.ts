@@ -930,6 +930,8 @@ export interface components {
         Grid: {
             cells: components["schemas"]["Cell"][];
             cut: components["schemas"]["Cut"];
+            /** @description the folder the cut is told of: the module around the place, or the whole codebase */
+            cut_of: string;
             features: components["schemas"]["Column"][];
             modules: components["schemas"]["ModuleCut"][];
             /**
@@ -1269,6 +1271,18 @@ export interface components {
             pattern: string;
         };
         Row: {
+            /**
+             * Format: int64
+             * @description how many people changed them
+             */
+            authors: number;
+            /** @description day of the last change, as 2026-06-11; empty where Git tells nothing */
+            changed: string;
+            /**
+             * Format: int64
+             * @description how often its files were changed; 0 where Git tells nothing
+             */
+            changes: number;
             /**
              * Format: int64
              * @description below the place

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 import { useSettings } from '../api/queries'
 
 /** Everything a key can do, with the key it has unless it was remapped. */
@@ -41,25 +41,27 @@ type Handlers = Partial<Record<Action, () => void>>
 /** Runs an action's handler when its key is pressed. */
 export function useKeys(handlers: Handlers) {
   const settings = useSettings().data
-  const latest = useRef(handlers)
-  useEffect(() => {
-    latest.current = handlers
+  const latest = useRef({ handlers, settings })
+  // Before anything is painted: a key that follows on what is seen must act by it.
+  useLayoutEffect(() => {
+    latest.current = { handlers, settings }
   })
   useEffect(() => {
-    const map = keymap(settings?.keys)
-    const single = settings?.single_keys ?? true
     const press = (e: KeyboardEvent) => {
+      const { handlers, settings } = latest.current
       if ((e.ctrlKey || e.metaKey) && !e.altKey && e.key.toLowerCase() === 'k') {
-        if (latest.current.search) {
+        if (handlers.search) {
           e.preventDefault()
-          latest.current.search()
+          handlers.search()
         }
         return
       }
+      const single = settings?.single_keys ?? true
       if (!single || e.ctrlKey || e.metaKey || e.altKey || e.isComposing || e.repeat || e.defaultPrevented || inField(e.target))
         return
+      const map = keymap(settings?.keys)
       const found = actions.find((a) => map[a.id] === e.key)
-      const run = found && latest.current[found.id]
+      const run = found && handlers[found.id]
       if (run) {
         e.preventDefault()
         run()
@@ -67,5 +69,5 @@ export function useKeys(handlers: Handlers) {
     }
     document.addEventListener('keydown', press)
     return () => document.removeEventListener('keydown', press)
-  }, [settings])
+  }, [])
 }

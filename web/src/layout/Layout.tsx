@@ -6,19 +6,11 @@ import type { Ledger, Row } from '../api/types'
 import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
 import { urlOf, useWhere } from '../place/place'
-import { counted, figure, inkStep } from '../theme/ink'
+import { counted, figure, inkStep, spokenDay } from '../theme/ink'
 import { roleLook, roleName } from '../theme/roles'
 import { RoleBar } from './RoleBar'
-import { arrange, firstDepth, type Column, type Shown } from './tree'
-
-const columns: { id: Column; title: string; hint: string }[] = [
-  { id: 'lines', title: 'lines', hint: 'lines of all files below' },
-  { id: 'files', title: 'files', hint: 'files below' },
-  { id: 'in', title: 'in', hint: 'dependencies of others on what lies below' },
-  { id: 'out', title: 'out', hint: 'dependencies of what lies below on others' },
-  { id: 'smells', title: 'smells', hint: 'smells below; the ink tells the strongest' },
-  { id: 'findings', title: 'noted', hint: 'findings below' },
-]
+import { chosenColumns, columns, type ColumnLook } from './columns'
+import { arrange, firstDepth, heightOf, needsTwoLines, rowHeight, type Column, type Shown } from './tree'
 
 /** The folders of a place as a ruled ledger. */
 export default function Layout({ legend }: { legend: boolean }) {
@@ -48,7 +40,22 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
     return [...s].sort((a, b) => (a < 0 ? 99 : a) - (b < 0 ? 99 : b))
   }, [ledger])
   const box = useRef<HTMLDivElement>(null)
-  const rows = useVirtualizer({ count: shown.length, getScrollElement: () => box.current, estimateSize: () => 28, overscan: 12 })
+  const chosen = chosenColumns(query.get('columns'))
+  const [width, setWidth] = useState(900)
+  // What is left for names and purposes beside the columns, as the grid deals it out.
+  const named = Math.max(240, width - 198 - chosen.reduce((n, c) => n + c.width + 6, 0))
+  const rows = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => box.current,
+    estimateSize: (i) => (shown[i] ? heightOf(shown[i].row, named) : rowHeight),
+    overscan: 12,
+  })
+  useEffect(() => {
+    const o = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width))
+    if (box.current) o.observe(box.current)
+    return () => o.disconnect()
+  }, [])
+  useEffect(() => rows.measure(), [rows, named, shown])
   const picked = shown.findIndex((s) => s.row.path === (where.pick || where.at))
   const top = ledger.rows[0]
 
@@ -129,6 +136,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
           <button type="button" onClick={() => setToggled(new Set())}>
             fold as at first
           </button>
+          <ColumnChoice chosen={chosen} onChoose={(ids) => show({ columns: ids })} />
         </div>
       </div>
       {legend && (
@@ -149,6 +157,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
         tabIndex={0}
         aria-activedescendant={picked >= 0 ? `row-${picked}` : undefined}
         onKeyDown={press}
+        style={{ '--columns': chosen.map((c) => `${c.width}px`).join(' ') } as React.CSSProperties}
       >
         <div className="lrow head" role="row">
           <span role="columnheader">
@@ -158,7 +167,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
           <span role="columnheader" className="l">
             what it holds
           </span>
-          {columns.map((c) => (
+          {chosen.map((c) => (
             <SortHead key={c.id} {...c} sort={sort} down={down} onSort={sortBy} />
           ))}
         </div>
@@ -174,6 +183,9 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
                   start={v.start}
                   roles={ledger.roles}
                   most={most}
+                  chosen={chosen}
+                  height={v.size}
+                  two={needsTwoLines(s.row, named)}
                   picked={v.index === picked}
                   here={s.row === top}
                   onPick={() => pick({ pick: s.row.path })}
@@ -216,6 +228,9 @@ interface LineProps {
   start: number
   roles: Ledger['roles']
   most: number
+  chosen: readonly ColumnLook[]
+  height: number
+  two: boolean
   picked: boolean
   here: boolean
   href: string
@@ -223,7 +238,7 @@ interface LineProps {
   onToggle: () => void
 }
 
-function Line({ s, index, start, roles, most, picked, here, href, onPick, onToggle }: LineProps) {
+function Line({ s, index, start, roles, most, chosen, height, two, picked, here, href, onPick, onToggle }: LineProps) {
   const r = s.row
   const read = r.read >= 1 ? '●' : r.read > 0 ? '◐' : '○'
   return (
@@ -235,7 +250,7 @@ function Line({ s, index, start, roles, most, picked, here, href, onPick, onTogg
       aria-selected={picked}
       aria-rowindex={index + 2}
       className={`lrow${picked ? ' picked' : ''}${here ? ' here' : ''}`}
-      style={{ transform: `translateY(${start}px)` }}
+      style={{ transform: `translateY(${start}px)`, height }}
       onClick={onPick}
     >
       <span
@@ -263,7 +278,7 @@ function Line({ s, index, start, roles, most, picked, here, href, onPick, onTogg
           {r.name}
         </Link>
         <span
-          className={`rpurpose ${r.source}`}
+          className={`rpurpose ${r.source}${two ? ' two' : ''}`}
           title={r.purpose ? `${r.purpose} (${r.source === 'author' ? 'its authors' : r.source})` : undefined}
         >
           {r.purpose}
@@ -276,12 +291,53 @@ function Line({ s, index, start, roles, most, picked, here, href, onPick, onTogg
           <RoleBar row={r} roles={roles} most={here ? r.judged : most} />
         )}
       </span>
-      <span role="gridcell">{figure(r.lines)}</span>
-      <span role="gridcell">{r.file ? '' : figure(r.files)}</span>
-      <span role="gridcell">{r.in ? figure(r.in) : ''}</span>
-      <span role="gridcell">{r.out ? figure(r.out) : ''}</span>
-      <span role="gridcell">{r.smells ? <span className={`ink k${inkStep(r.strongest)}`}>{figure(r.smells)}</span> : ''}</span>
-      <span role="gridcell">{r.findings ? <span className="noted">{figure(r.findings)}</span> : ''}</span>
+      {chosen.map((c) => (
+        <span key={c.id} role="gridcell">
+          <Cell id={c.id} r={r} />
+        </span>
+      ))}
     </div>
+  )
+}
+
+function Cell({ id, r }: { id: ColumnLook['id']; r: Row }) {
+  switch (id) {
+    case 'lines':
+      return figure(r.lines)
+    case 'files':
+      return r.file ? '' : figure(r.files)
+    case 'smells':
+      return r.smells ? <span className={`ink k${inkStep(r.strongest)}`}>{figure(r.smells)}</span> : ''
+    case 'findings':
+      return r.findings ? <span className="noted">{figure(r.findings)}</span> : ''
+    case 'changed':
+      return r.changed ? <time dateTime={r.changed}>{spokenDay(r.changed)}</time> : ''
+    default:
+      return r[id] ? figure(r[id]) : ''
+  }
+}
+
+/** Lets the reader choose which figures stand beside the folders. */
+function ColumnChoice({ chosen, onChoose }: { chosen: readonly ColumnLook[]; onChoose: (ids: string) => void }) {
+  const on = new Set(chosen.map((c) => c.id))
+  return (
+    <details className="columns">
+      <summary>columns</summary>
+      <div className="choice">
+        {columns.map((c) => (
+          <label key={c.id} title={c.hint}>
+            <input
+              type="checkbox"
+              checked={on.has(c.id)}
+              onChange={() => {
+                const next = columns.filter((x) => (x.id === c.id ? !on.has(x.id) : on.has(x.id))).map((x) => x.id)
+                onChoose(next.length > 0 ? next.join(',') : 'none')
+              }}
+            />{' '}
+            {c.title} <small className="faint">{c.hint}</small>
+          </label>
+        ))}
+      </div>
+    </details>
   )
 }

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Row } from '../api/types'
+import { chosenColumns } from './columns'
+import { heightOf, needsTwoLines } from './tree'
 import { arrange, firstDepth, type Wish } from './tree'
 
 const row = (path: string, more: Partial<Row> = {}): Row => ({
@@ -20,6 +22,9 @@ const row = (path: string, more: Partial<Row> = {}): Row => ({
   findings: 0,
   read: 0,
   skipped: '',
+  changes: 0,
+  authors: 0,
+  changed: '',
   judged: 1,
   ...more,
 })
@@ -71,5 +76,35 @@ describe('the ledger', () => {
     expect(firstDepth(rows, 100)).toBe(2)
     expect(firstDepth(rows, 3)).toBe(1)
     expect(arrange([], wish)).toEqual([])
+  })
+})
+
+describe('purposes that are too long for one line', () => {
+  const long = row('desk/shelves', {
+    depth: 1,
+    purpose: 'Shelves and boxes of the vault, and what lies in each of them, lot by lot.',
+  })
+  it('take a second line where the column is narrow', () => {
+    expect(needsTwoLines(long, 300)).toBe(true)
+    expect(heightOf(long, 300)).toBeGreaterThan(heightOf(long, 900))
+  })
+  it('stay on one line where there is room, or nothing to say', () => {
+    expect(needsTwoLines(long, 900)).toBe(false)
+    expect(needsTwoLines(row('a'), 120)).toBe(false)
+  })
+  it('have less room the deeper the folder', () => {
+    const at = (depth: number) => needsTwoLines({ ...long, depth }, 620)
+    expect([at(1), at(9)]).toEqual([false, true])
+  })
+})
+
+describe('the columns of the ledger', () => {
+  const ids = (asked: string | null) => chosenColumns(asked).map((c) => c.id)
+  it('are the usual ones until somebody chooses', () => {
+    expect(ids(null)).toEqual(['lines', 'files', 'in', 'out', 'smells', 'findings', 'changed'])
+  })
+  it('keep their order whatever the address says, and leave out what it does not name', () => {
+    expect(ids('authors,lines,nonsense')).toEqual(['lines', 'authors'])
+    expect(ids('none')).toEqual([])
   })
 })

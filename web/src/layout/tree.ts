@@ -1,6 +1,7 @@
 import type { Row } from '../api/types'
 
-export type Column = 'name' | 'lines' | 'files' | 'in' | 'out' | 'smells' | 'findings' | 'read'
+export type Column =
+  'name' | 'lines' | 'files' | 'in' | 'out' | 'smells' | 'findings' | 'read' | 'changes' | 'authors' | 'changed'
 
 export interface Wish {
   sort: Column
@@ -31,6 +32,17 @@ export function firstDepth(rows: readonly Row[], most: number): number {
   }
   return Math.max(1, d - 1)
 }
+
+export const rowHeight = 28
+const tallRow = 42
+
+/** Whether a purpose needs a second line beside its name; widths in pixels, measured at the face's size. */
+export function needsTwoLines(r: Row, width: number): boolean {
+  const room = width - Math.min(r.depth, 10) * 14 - 26 - r.name.length * 7.9
+  return r.purpose.length * 5.6 > room
+}
+
+export const heightOf = (r: Row, width: number): number => (needsTwoLines(r, width) ? tallRow : rowHeight)
 
 const value = (r: Row, c: Column): number | string => {
   switch (c) {

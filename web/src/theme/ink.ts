@@ -24,3 +24,8 @@ export function shortPath(path: string, max: number): string {
   while (i < parts.length - 1 && head.length + (parts[i] ?? '').length + last.length + 4 <= max) head += `/${parts[i++]}`
   return i === parts.length - 1 ? path : `${head}/…/${last}`
 }
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** A day written as 2026-06-11, as it stands in columns: "Jun 2026". */
+export const spokenDay = (day: string): string => `${months[Number(day.slice(5, 7)) - 1] ?? ''} ${day.slice(0, 4)}`

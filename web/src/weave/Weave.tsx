@@ -46,7 +46,15 @@ function Woven({ grid }: { grid: Grid }) {
   return (
     <section className="weave findings">
       <h1>Weave</h1>
-      <p className="say">{cutSentence(grid.cut)}</p>
+      <p className="say">
+        {cutSentence(grid.cut)}
+        {grid.cut_of !== '.' && grid.cut_of !== grid.place && (
+          <span className="faint">
+            {' '}
+            (as all of <PlaceLink path={grid.cut_of} />)
+          </span>
+        )}
+      </p>
       {grid.cut.evidence.length > 0 && (
         <details className="why">
           <summary>What this rests on</summary>
