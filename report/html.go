@@ -91,7 +91,8 @@ type htmlSmell struct {
 // first and their number is told.
 const maxRows = 1500
 
-// HTML writes one self-contained file with Overview, Layout and findings.
+// HTML writes one self-contained file with Overview, Layout, Weave,
+// Dependencies and findings.
 func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding) error {
 	rows, hidden := ledger(j)
 	var listed []htmlSmell
@@ -104,7 +105,12 @@ func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding
 			legend = append(legend, bar{Class: fmt.Sprintf("r%d", i), Title: plural(r)})
 		}
 	}
+	drawn, err := drawingOf(s, j)
+	if err != nil {
+		return err
+	}
 	return sheet.Execute(w, map[string]any{
+		"Weave": weaveOf(s, j), "Drawing": drawn,
 		"Sheet": overview.Of(s, j, "."), "Survey": s, "Rows": rows, "Hidden": hidden, "Smells": listed, "SmellCount": len(counted(j.Smells)),
 		"Findings": fs, "Legend": legend, "Stage": j.Brief.Stage, "Questions": j.Brief.Questions,
 		"Weights": smells.FacetWeights, "At": s.SurveyedAt.Format("2 January 2006, 15:04 MST"),

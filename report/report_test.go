@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
 	"time"
@@ -102,9 +103,34 @@ func TestTheOfflinePageIsWholeAndHarmless(t *testing.T) {
 	for _, bad := range []string{"<script", "<img", "src=", "href=\"http", "href=\"javascript", "url(", "@import", "</pre><b>"} {
 		require.NotContains(t, page, bad)
 	}
-	for _, good := range []string{"Content-Security-Policy", "id=\"overview\"", "id=\"layout\"", "id=\"findings\"", "Keeps seed.", "utils", "Legibility", "plain"} {
+	for _, good := range []string{"Content-Security-Policy", "id=\"overview\"", "id=\"layout\"", "id=\"weave\"", "id=\"dependencies\"", "id=\"findings\"", "Keeps seed.", "utils", "Legibility", "plain"} {
 		require.Contains(t, page, good)
 	}
+}
+
+func TestTheOfflinePageShowsTheCutAndWhatNeedsWhat(t *testing.T) {
+	var b strings.Builder
+	for _, thing := range []string{"lot", "shelf", "grower", "label"} {
+		for _, kind := range []string{"controller", "service", "repository"} {
+			if thing == "grower" && kind == "service" {
+				continue
+			}
+			fmt.Fprintf(&b, "-- %[1]s/%[1]s.%[2]s.ts --\nexport function %[1]s%[2]s() {}\n", thing, kind)
+		}
+	}
+	b.WriteString("-- shelf/a.ts --\nimport '../lot/b'\n-- lot/b.ts --\nimport '../shelf/a'\n-- shelf/c.ts --\nimport '../lot/b'\n")
+	s, j := judged(t, b.String())
+	var page bytes.Buffer
+	require.NoError(t, report.HTML(&page, s, j, nil))
+	text := page.String()
+	for _, want := range []string{"It is cut by feature", "<th class=\"f\" scope=\"col\">lot</th>", "class=\"on joined\"", "class=\"gap\"", "<svg", "A ring:", "<code>shelf/a.ts</code> needs <code>lot/b.ts</code>"} {
+		require.Contains(t, text, want)
+	}
+
+	s, j = judged(t, "-- README.md --\nKeeps seed.\n")
+	page.Reset()
+	require.NoError(t, report.HTML(&page, s, j, nil))
+	require.Contains(t, page.String(), "Too little to tell how it is cut.")
 }
 
 func TestFindingsAsCSVHoldNoFormula(t *testing.T) {
