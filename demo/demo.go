@@ -4,11 +4,17 @@ package demo
 
 import (
 	"context"
+	_ "embed" // the charter of the demo's review
 
 	"jantel/core/model"
 	"jantel/review"
 	"jantel/server"
 )
+
+// Charter is what the demo's lead declares; the code breaks it in places.
+//
+//go:embed charter.yaml
+var Charter string
 
 // seed is one finding of the demo's review.
 type seed struct {
@@ -58,6 +64,9 @@ func Fill(ctx context.Context, s *server.Server, dir string) error {
 		return err
 	}
 	if _, err := s.Review().SetBrief(ctx, c.ID, model.Brief{Stage: model.InService, In: []string{}, Out: []string{}, Questions: []string{"What would it take to cut the desk as the bench is cut?", "Which parts of the counter can the labels printer do without?"}}, 0); err != nil {
+		return err
+	}
+	if _, err := s.Review().SetCharter(ctx, c.ID, Charter, 0); err != nil {
 		return err
 	}
 	for _, x := range seeds {

@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"testing"
 
+	"jantel/core/charter"
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/routes"
@@ -75,4 +76,22 @@ func TestTheBenchReadsBetterThanTheDesk(t *testing.T) {
 	bench, desk := j.Folder("bench").Legibility, j.Folder("desk").Legibility
 	require.Greater(t, *bench.Total, *desk.Total, "the good example scores above the one with faults")
 	require.Greater(t, *bench.Layout, *desk.Layout)
+}
+
+func TestTheCharterOfTheDemoIsBrokenWhereTheReviewSaysSo(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "hollin-vault")
+	require.NoError(t, demo.Make(context.Background(), dir))
+	s, _ := at(t, dir, "after")
+	c, faults := charter.Parse([]byte(demo.Charter))
+	require.Empty(t, faults)
+	j := judgement.JudgeBy(s, judgement.Inputs{Charter: demo.Charter})
+	held := j.Held
+	require.Empty(t, held.Idle, "every glob of the charter holds something")
+	require.Empty(t, held.Wiring)
+	var from []string
+	for _, b := range held.Breaches {
+		from = append(from, b.From+" needs "+b.To)
+	}
+	require.Equal(t, []string{"counter/src/handlers/growers.ts needs counter/src/data/growers.ts", "counter/src/handlers/requests.ts needs counter/src/data/requests.ts"}, from)
+	require.Len(t, c.Exceptions, 1)
 }

@@ -67,7 +67,7 @@ test('dependencies are drawn in levels, opened in place, and lead to their lines
     .first()
     .dispatchEvent('click')
   await expect(page.getByRole('heading', { name: /counter\/src\/handlers needs counter\/src\/data/ })).toBeVisible()
-  await expect(page.getByRole('link', { name: /handlers\/growers.ts:2/ })).toBeVisible()
+  await expect(page.getByRole('link', { name: /handlers\/growers.ts:2/ }).first()).toBeVisible()
   await page.getByRole('button', { name: 'As a list' }).click()
   await expect(page.getByRole('button', { name: /counter\/src\/data \(\d+ code\)/ }).first()).toBeVisible()
   const svg = page.waitForEvent('download')
@@ -77,7 +77,10 @@ test('dependencies are drawn in levels, opened in place, and lead to their lines
 
 test('a charter is derived, tried, saved, and its breaches become findings', async ({ page, demo }) => {
   await open(page, demo, 'dependencies', 'counter')
-  await page.getByRole('button', { name: 'Write a charter' }).click()
+  await expect(page.getByText(/2 dependencies break it/)).toBeVisible()
+  await page.getByRole('button', { name: 'Change the charter' }).click()
+  await page.getByRole('button', { name: 'Take it away' }).click()
+  await expect(page.getByText('none yet')).toBeVisible()
   await page.getByRole('button', { name: 'Write it from how the code is' }).click()
   const text = page.getByLabel('Charter as YAML')
   await expect(text).toHaveValue(/layers:/)

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/overview"
 	"jantel/core/routes"
@@ -109,6 +110,7 @@ type Margin struct {
 	Purpose    model.Purpose       `json:"purpose"`
 	Role       model.RoleOf        `json:"role" doc:"of a file"`
 	Roles      map[model.Role]int  `json:"roles" doc:"judged files of each role"`
+	Ties       links.Ties          `json:"ties" doc:"of a folder: dependencies that stay inside, and that cross its edge"`
 	Score      *model.Legibility   `json:"score"`
 	Strains    []model.Strain      `json:"strains"`
 	Smells     []model.Smell       `json:"smells" doc:"strongest first, at most 60"`
@@ -423,6 +425,7 @@ func (s *Server) margin(ctx context.Context, o *open, place string) (*Margin, er
 			m.Kind = "codebase"
 		}
 		m.Name, m.Lines, m.Files, m.Purpose, m.Roles = d.Name, d.Lines, d.Files, d.Purpose, d.Roles
+		m.Ties = kept(o, "ties", func() map[string]links.Ties { return links.TiesOf(o.facts.Links) })[place]
 		score := d.Legibility
 		m.Score = &score
 		if st := o.Scores.Arithmetic(place); st != nil {

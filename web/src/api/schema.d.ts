@@ -1020,6 +1020,8 @@ export interface components {
             /** @description strongest first, at most 60 */
             smells: components["schemas"]["Smell"][];
             strains: components["schemas"]["Strain"][];
+            /** @description of a folder: dependencies that stay inside, and that cross its edge */
+            ties: components["schemas"]["Ties"];
             /** @description the rules of the smells shown */
             titles: {
                 [key: string]: components["schemas"]["RuleText"];
@@ -1465,6 +1467,12 @@ export interface components {
             started: string;
             /** @enum {string} */
             state: "running" | "finished" | "failed" | "cancelled" | "interrupted";
+        };
+        Ties: {
+            /** Format: int64 */
+            crossing: number;
+            /** Format: int64 */
+            inside: number;
         };
         Totals: {
             /** Format: int64 */

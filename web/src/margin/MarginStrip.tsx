@@ -113,6 +113,14 @@ function About({ m }: { m: Margin }) {
                 .slice(0, 3)
                 .map(([r, n]) => `${r} (${figure(n)})`)
                 .join(', ')}.`}
+            {m.kind === 'folder' && m.ties.inside + m.ties.crossing > 0 && (
+              <span title="dependencies between files below it, of all that touch them">
+                {' '}
+                {m.ties.crossing === 0
+                  ? `All ${figure(m.ties.inside)} dependencies of its files stay inside.`
+                  : `${figure(m.ties.inside)} of the ${counted(m.ties.inside + m.ties.crossing, 'dependency', 'dependencies')} of its files stay inside.`}
+              </span>
+            )}
           </>
         )}
       </p>
