@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"math"
 	"runtime"
+	"slices"
 	"sync"
 	"time"
 
@@ -188,25 +189,49 @@ func modulePatterns(s *model.Survey, j *model.Judgement) {
 	if len(j.Modules) < 2 {
 		return
 	}
+	paths := make([]string, len(j.Modules))
+	for i, m := range j.Modules {
+		paths[i] = m.Path
+	}
+	touching := links.Touching(s.Links, paths)
+	files := below(s.Files, paths, func(f *model.File) string { return model.FolderOf(f.Path) })
+	folders := below(j.Folders, paths, func(d *model.Folder) string { return d.Path })
 	inParts(len(j.Modules), func(i int) {
 		m := &j.Modules[i]
 		if m.Files < leastRanked {
 			return
 		}
-		in := map[string]bool{}
-		for p := range j.InScope {
-			if model.Within(m.Path, p) {
-				in[p] = true
-			}
+		in := make(map[string]bool, len(files[i]))
+		for _, f := range files[i] {
+			in[f.Path] = j.InScope[f.Path]
 		}
-		var folders []*model.Folder
-		for _, f := range j.Folders {
-			if model.Within(m.Path, f.Path) || f.Path == "." {
-				folders = append(folders, f)
-			}
+		around := folders[i]
+		if m.Path != "." {
+			around = slices.Concat([]*model.Folder{j.Folders[0]}, around)
 		}
-		m.Patterns = patterns.Rank(s, j.Roles, in, folders)
+		part := &model.Survey{Files: files[i], Links: touching[i]}
+		m.Patterns = patterns.Rank(part, j.Roles, in, around)
 	})
+}
+
+// below gives for each of the folders what lies in it or below it, in order.
+func below[T any](all []T, folders []string, folder func(T) string) [][]T {
+	index := make(map[string]int, len(folders))
+	for i, f := range folders {
+		index[f] = i
+	}
+	out := make([][]T, len(folders))
+	for _, x := range all {
+		for d := folder(x); ; d = model.FolderOf(d) {
+			if i, ok := index[d]; ok {
+				out[i] = append(out[i], x)
+			}
+			if d == "." {
+				break
+			}
+		}
+	}
+	return out
 }
 
 // resolved reports whether the imports of a file's language are followed.

@@ -53,3 +53,25 @@ func TestTiesCountEachLinkOnce(t *testing.T) {
 		}
 	}
 }
+
+// Each folder gets just the links that touch it, in their order.
+func TestTouchingFindsWhatGoingThroughAllWouldFind(t *testing.T) {
+	places := []string{"x.ts", "a/x.ts", "a/b/x.ts", "a/b/c/x.ts", "ab/x.ts", "b/x.ts"}
+	folders := []string{"a", "a/b", "ab", ".", "none"}
+	for seed := range uint64(100) {
+		r := rand.New(rand.NewPCG(seed, 2))
+		var ls []model.Link
+		for i := range r.IntN(10) {
+			ls = append(ls, model.Link{From: places[r.IntN(len(places))], To: places[r.IntN(len(places))], Line: i})
+		}
+		for i, got := range links.Touching(ls, folders) {
+			var want []model.Link
+			for _, l := range ls {
+				if model.Within(folders[i], l.From) || model.Within(folders[i], l.To) {
+					want = append(want, l)
+				}
+			}
+			require.Equal(t, want, got, folders[i])
+		}
+	}
+}

@@ -24,18 +24,31 @@ func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			dirs[path.Dir(f.Path)]++
 		}
 	}
-	for i := range modules {
-		below := map[string]int{}
-		for d, n := range dirs {
-			if model.Within(modules[i].Path, d) && d != modules[i].Path {
-				below[d] = n
+	// The folders below each module, found by climbing from each once.
+	index := make(map[string]int, len(modules))
+	paths := make([]string, len(modules))
+	for i, m := range modules {
+		index[m.Path], paths[i] = i, m.Path
+	}
+	below := make([]map[string]int, len(modules))
+	for d, n := range dirs {
+		for up := d; up != "."; {
+			up = path.Dir(up)
+			if i, ok := index[up]; ok {
+				if below[i] == nil {
+					below[i] = map[string]int{}
+				}
+				below[i][d] = n
 			}
 		}
+	}
+	touching := links.Touching(s.Links, paths)
+	for i := range modules {
 		root := modules[i].Path
-		if r := sourceRoot(below); model.Within(root, r) {
+		if r := sourceRoot(below[i]); model.Within(root, r) {
 			root = r
 		}
-		modules[i].Levels, _ = levelsAt(s.Links, root, below, in)
+		modules[i].Levels, _ = levelsAt(touching[i], root, below[i], in)
 	}
 	return levelsAt(s.Links, sourceRoot(dirs), dirs, in)
 }
