@@ -200,6 +200,31 @@ func b(n: Array[Lot]) -> Dictionary[String, int]: return {}
 var a = 1
 #endregion
 => +variable a 3-3
+== a condition over lines within brackets
+func a():
+	if (one
+			and two):
+		pass
+func b(): pass
+=> +function a 1-4; +function b 5-5
+== a dollar inside a string, a percent inside a format
+var a = "$5 of %s" % name
+var b = 1
+=> +variable a 1-1; +variable b 2-2
+== a setter in the way of older scripts
+export(int) var a = 1 setget put, take
+onready var b = get_node("Lid")
+func put(v): pass
+=> +variable a 1-1; +variable b 2-2; +function put 3-3
+== an inner class ends where the function after it begins
+class Slot:
+	var lot
+
+	func clear():
+		lot = null
+
+func a(): pass
+=> +class Slot 1-5; +property Slot.lot 2-2; +method Slot.clear 4-5; +function a 7-7
 == what is called later, by name
 func a():
 	await get_tree().process_frame
