@@ -27,7 +27,7 @@ test('the ledger is walked, folded, sorted and filtered by keyboard', async ({ p
   await expect(grid).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
-  await expect(page).toHaveURL(/pick=bench/)
+  await expect(page).toHaveURL(/pick=bench%2Fbench/)
   await expect(margin(page).getByRole('heading', { level: 2 })).toContainText('bench')
   const rows = Number(await grid.getAttribute('aria-rowcount'))
   await page.keyboard.press('ArrowLeft')

@@ -10,7 +10,7 @@ import { counted, figure, inkStep, spokenDay } from '../theme/ink'
 import { roleLook, roleName } from '../theme/roles'
 import { RoleBar } from './RoleBar'
 import { chosenColumns, columns, type ColumnLook } from './columns'
-import { arrange, firstDepth, heightOf, needsTwoLines, rowHeight, type Column, type Shown } from './tree'
+import { arrange, firstDepth, heightOf, nearestRow, needsTwoLines, rowHeight, type Column, type Shown } from './tree'
 
 /** The folders of a place as a ruled ledger. */
 export default function Layout({ legend }: { legend: boolean }) {
@@ -56,7 +56,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
     return () => o.disconnect()
   }, [])
   useEffect(() => rows.measure(), [rows, named, shown])
-  const picked = shown.findIndex((s) => s.row.path === (where.pick || where.at))
+  const picked = nearestRow(shown, where.pick || where.at)
   const top = ledger.rows[0]
 
   const toggle = (r: Row) => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Row } from '../api/types'
 import { chosenColumns } from './columns'
-import { heightOf, needsTwoLines } from './tree'
+import { heightOf, nearestRow, needsTwoLines } from './tree'
 import { arrange, firstDepth, type Wish } from './tree'
 
 const row = (path: string, more: Partial<Row> = {}): Row => ({
@@ -106,5 +106,17 @@ describe('the columns of the ledger', () => {
   it('keep their order whatever the address says, and leave out what it does not name', () => {
     expect(ids('authors,lines,nonsense')).toEqual(['lines', 'authors'])
     expect(ids('none')).toEqual([])
+  })
+})
+
+describe('what is picked', () => {
+  const folded = arrange(rows, { ...wish, toggled: new Set(['desk']) })
+  it('is the folder around it when it is folded away', () => {
+    const i = nearestRow(folded, 'desk/parts')
+    expect(folded[i]?.row.path).toBe('desk')
+  })
+  it('is the row itself where it stands, and nothing where there are no rows', () => {
+    expect(folded[nearestRow(folded, 'bench/lots')]?.row.path).toBe('bench/lots')
+    expect(nearestRow([], 'bench')).toBe(-1)
   })
 })

@@ -104,3 +104,11 @@ export function arrange(rows: readonly Row[], w: Wish): Shown[] {
   visit(top)
   return out
 }
+
+/** The row of a path, or of the nearest folder around it when it is folded away; -1 when there is none. */
+export function nearestRow(shown: readonly Shown[], path: string): number {
+  for (let p = path; ; p = p.includes('/') ? p.slice(0, p.lastIndexOf('/')) : '.') {
+    const i = shown.findIndex((s) => s.row.path === p)
+    if (i >= 0 || p === '.') return i
+  }
+}
