@@ -3,6 +3,7 @@ package report
 import (
 	"fmt"
 	"html/template"
+	"slices"
 	"strings"
 
 	"jantel/core/drawing"
@@ -27,7 +28,7 @@ type weaveRow struct {
 // have it and this one has not.
 type weaveCell struct {
 	Text, Title string
-	Joined      bool // it lies in the same folder as the cell above
+	Up, Left    bool // it lies in one folder with that neighbour
 	Missing     bool
 }
 
@@ -39,7 +40,6 @@ func weaveOf(s *model.Survey, j *judgement.Result) htmlWeave {
 	for i := range g.Cells {
 		at[[2]int{g.Cells[i].Role, g.Cells[i].Feature}] = &g.Cells[i]
 	}
-	above := make([]string, len(g.Features))
 	for r, role := range g.Roles {
 		row := weaveRow{Role: string(role)}
 		for f, column := range g.Features {
@@ -47,17 +47,9 @@ func weaveOf(s *model.Survey, j *judgement.Result) htmlWeave {
 			if c := at[[2]int{r, f}]; c != nil {
 				cell.Text = overview.Group(c.Files)
 				cell.Title = fmt.Sprintf("%s: %d files, %s lines", c.Folder, c.Files, overview.Group(c.Lines))
-				cell.Joined = c.Folders == 1 && above[f] == c.Folder
-				above[f] = ""
-				if c.Folders == 1 {
-					above[f] = c.Folder
-				}
-			} else {
-				above[f] = ""
-				for _, m := range column.Missing {
-					cell.Missing = cell.Missing || m == r
-				}
+				cell.Up, cell.Left = c.Up, c.Left
 			}
+			cell.Missing = slices.Contains(column.Missing, r)
 			row.Cells = append(row.Cells, cell)
 		}
 		out.Rows = append(out.Rows, row)

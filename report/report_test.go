@@ -123,7 +123,7 @@ func TestTheOfflinePageShowsTheCutAndWhatNeedsWhat(t *testing.T) {
 	var page bytes.Buffer
 	require.NoError(t, report.HTML(&page, s, j, nil))
 	text := page.String()
-	for _, want := range []string{"It is cut by feature", "<th class=\"f\" scope=\"col\">lot</th>", "class=\"on joined\"", "class=\"gap\"", "<svg", "A ring:", "<code>shelf/a.ts</code> needs <code>lot/b.ts</code>"} {
+	for _, want := range []string{"It is cut by feature", "<th class=\"f\" scope=\"col\">lot</th>", "class=\"on up\"", "class=\"gap\"", "<svg", "A ring:", "<code>shelf/a.ts</code> needs <code>lot/b.ts</code>"} {
 		require.Contains(t, text, want)
 	}
 

@@ -113,9 +113,15 @@ func (r *Review) SetBrief(ctx context.Context, id int64, b model.Brief, version 
 	if err != nil {
 		return 0, err
 	}
-	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
+	return r.replace(ctx, "briefs", "brief", id, string(text), version)
+}
+
+// replace puts a text in the one row that a codebase has in a table, when
+// version is still the newest. Table and column are names of the schema.
+func (r *Review) replace(ctx context.Context, table, column string, id int64, text string, version int64) (int64, error) {
+	err := inTx(ctx, r.db, func(tx *sql.Tx) error {
 		var now int64
-		err := tx.QueryRowContext(ctx, "SELECT version FROM briefs WHERE codebase = ?", id).Scan(&now)
+		err := tx.QueryRowContext(ctx, "SELECT version FROM "+table+" WHERE codebase = ?", id).Scan(&now)
 		if err != nil && !errors.Is(err, sql.ErrNoRows) {
 			return err
 		}
@@ -125,7 +131,7 @@ func (r *Review) SetBrief(ctx context.Context, id int64, b model.Brief, version 
 		if err := touch(ctx, tx, id); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, "INSERT INTO briefs (codebase, version, brief, changed) VALUES (?, ?, ?, ?) ON CONFLICT (codebase) DO UPDATE SET version = excluded.version, brief = excluded.brief, changed = excluded.changed", id, version+1, string(text), time.Now().UnixMilli())
+		_, err = tx.ExecContext(ctx, "INSERT INTO "+table+" (codebase, version, "+column+", changed) VALUES (?, ?, ?, ?) ON CONFLICT (codebase) DO UPDATE SET version = excluded.version, "+column+" = excluded."+column+", changed = excluded.changed", id, version+1, text, time.Now().UnixMilli())
 		return err
 	})
 	return version + 1, err

@@ -22,22 +22,7 @@ func (r *Review) Charter(ctx context.Context, id int64) (text string, version in
 // SetCharter replaces the charter of a codebase when version is still the
 // newest; an empty text takes it away.
 func (r *Review) SetCharter(ctx context.Context, id int64, text string, version int64) (int64, error) {
-	err := inTx(ctx, r.db, func(tx *sql.Tx) error {
-		var now int64
-		err := tx.QueryRowContext(ctx, "SELECT version FROM charters WHERE codebase = ?", id).Scan(&now)
-		if err != nil && !errors.Is(err, sql.ErrNoRows) {
-			return err
-		}
-		if now != version {
-			return ErrStale
-		}
-		if err := touch(ctx, tx, id); err != nil {
-			return err
-		}
-		_, err = tx.ExecContext(ctx, "INSERT INTO charters (codebase, version, text, changed) VALUES (?, ?, ?, ?) ON CONFLICT (codebase) DO UPDATE SET version = excluded.version, text = excluded.text, changed = excluded.changed", id, version+1, text, time.Now().UnixMilli())
-		return err
-	})
-	return version + 1, err
+	return r.replace(ctx, "charters", "text", id, text, version)
 }
 
 // Overrules returns what the lead set by hand, in a fixed order.

@@ -128,6 +128,7 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	}
 	weave.OverruleRoles(j.Roles, in.Overrules)
 	var cutting sync.WaitGroup
+	var parts *links.Parts
 	aim := weave.NewAim(s, j.Roles, j.InScope)
 	cutting.Go(func() {
 		j.Features, j.FeatureOf = aim.Features()
@@ -137,7 +138,12 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	})
 	cutting.Go(func() {
 		j.Modules, j.Cut = aim.Cuts(s.Links, weave.Modules(s, j.InScope))
-		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, j.Modules)
+		paths := make([]string, len(j.Modules))
+		for i, m := range j.Modules {
+			paths[i] = m.Path
+		}
+		parts = links.PartsOf(s.Links, paths)
+		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, j.Modules, parts)
 	})
 	// Tests and programs beside a folder's code may need what needs it: they
 	// order nothing, since nothing needs them.
@@ -161,7 +167,7 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	c := &smells.Context{Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: j.Modules, Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
-	ranking.Go(func() { modulePatterns(s, j) })
+	ranking.Go(func() { modulePatterns(s, j, parts) })
 	j.Smells = smells.Find(c)
 	for i := range j.Smells {
 		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
@@ -185,17 +191,22 @@ const leastRanked = 5
 
 // modulePatterns ranks the patterns of each module by itself, where there are
 // several: a codebase may well be built in more than one way.
-func modulePatterns(s *model.Survey, j *model.Judgement) {
+func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts) {
 	if len(j.Modules) < 2 {
 		return
 	}
-	paths := make([]string, len(j.Modules))
-	for i, m := range j.Modules {
-		paths[i] = m.Path
+	files := make([][]*model.File, len(j.Modules))
+	for _, f := range s.Files {
+		for _, i := range parts.Holding(model.FolderOf(f.Path)) {
+			files[i] = append(files[i], f)
+		}
 	}
-	touching := links.Touching(s.Links, paths)
-	files := below(s.Files, paths, func(f *model.File) string { return model.FolderOf(f.Path) })
-	folders := below(j.Folders, paths, func(d *model.Folder) string { return d.Path })
+	folders := make([][]*model.Folder, len(j.Modules))
+	for _, d := range j.Folders {
+		for _, i := range parts.Holding(d.Path) {
+			folders[i] = append(folders[i], d)
+		}
+	}
 	inParts(len(j.Modules), func(i int) {
 		m := &j.Modules[i]
 		if m.Files < leastRanked {
@@ -209,29 +220,9 @@ func modulePatterns(s *model.Survey, j *model.Judgement) {
 		if m.Path != "." {
 			around = slices.Concat([]*model.Folder{j.Folders[0]}, around)
 		}
-		part := &model.Survey{Files: files[i], Links: touching[i]}
+		part := &model.Survey{Files: files[i], Links: parts.Touching[i]}
 		m.Patterns = patterns.Rank(part, j.Roles, in, around)
 	})
-}
-
-// below gives for each of the folders what lies in it or below it, in order.
-func below[T any](all []T, folders []string, folder func(T) string) [][]T {
-	index := make(map[string]int, len(folders))
-	for i, f := range folders {
-		index[f] = i
-	}
-	out := make([][]T, len(folders))
-	for _, x := range all {
-		for d := folder(x); ; d = model.FolderOf(d) {
-			if i, ok := index[d]; ok {
-				out[i] = append(out[i], x)
-			}
-			if d == "." {
-				break
-			}
-		}
-	}
-	return out
 }
 
 // resolved reports whether the imports of a file's language are followed.

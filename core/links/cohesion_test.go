@@ -64,7 +64,7 @@ func TestTouchingFindsWhatGoingThroughAllWouldFind(t *testing.T) {
 		for i := range r.IntN(10) {
 			ls = append(ls, model.Link{From: places[r.IntN(len(places))], To: places[r.IntN(len(places))], Line: i})
 		}
-		for i, got := range links.Touching(ls, folders) {
+		for i, got := range links.PartsOf(ls, folders).Touching {
 			var want []model.Link
 			for _, l := range ls {
 				if model.Within(folders[i], l.From) || model.Within(folders[i], l.To) {

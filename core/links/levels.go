@@ -2,7 +2,6 @@ package links
 
 import (
 	"path"
-	"slices"
 	"sort"
 	"strings"
 
@@ -95,45 +94,6 @@ func AtDepth(root, p string, depth int) string {
 		parts = parts[:depth]
 	}
 	return path.Join(root, strings.Join(parts, "/"))
-}
-
-// Touching gives for each of the folders the links of which an end lies below
-// it, in their order. Going through all links once keeps this cheap where a
-// tree has hundreds of modules.
-func Touching(ls []model.Link, folders []string) [][]model.Link {
-	index := make(map[string]int, len(folders))
-	for i, f := range folders {
-		index[f] = i
-	}
-	known := map[string][]int{} // the folders that hold a folder
-	var around func(d string) []int
-	around = func(d string) []int {
-		if in, ok := known[d]; ok {
-			return in
-		}
-		var in []int
-		if d != "." {
-			in = around(model.FolderOf(d))
-		}
-		if i, ok := index[d]; ok {
-			in = append(slices.Clone(in), i)
-		}
-		known[d] = in
-		return in
-	}
-	out := make([][]model.Link, len(folders))
-	for k := range ls {
-		from, to := around(model.FolderOf(ls[k].From)), around(model.FolderOf(ls[k].To))
-		for _, i := range from {
-			out[i] = append(out[i], ls[k])
-		}
-		for _, i := range to {
-			if !slices.Contains(from, i) {
-				out[i] = append(out[i], ls[k])
-			}
-		}
-	}
-	return out
 }
 
 // FolderLevels puts the folders below a root, so many deep, in levels. Lazy

@@ -17,6 +17,8 @@ type Cell struct {
 	Lines   int      `json:"lines"`
 	Folder  string   `json:"folder" doc:"the folder most of it lies in"`
 	Folders int      `json:"folders" doc:"how many folders it lies in"`
+	Left    bool     `json:"left" doc:"it lies wholly in the one folder in which the cell to the left lies"`
+	Up      bool     `json:"up" doc:"it lies wholly in the one folder in which the cell above lies"`
 	First   string   `json:"first" doc:"its largest file"`
 	Paths   []string `json:"paths" doc:"its files, the first dozen"`
 }
@@ -172,7 +174,26 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 		}
 		g.Features = append(g.Features, c)
 	}
+	g.join()
 	return g
+}
+
+// join tells of each cell which neighbours lie with it in one folder.
+func (g *Grid) join() {
+	folder := map[[2]int]string{}
+	for _, c := range g.Cells {
+		if c.Folders == 1 {
+			folder[[2]int{c.Role, c.Feature}] = c.Folder
+		}
+	}
+	for i := range g.Cells {
+		c := &g.Cells[i]
+		own, whole := folder[[2]int{c.Role, c.Feature}]
+		left, ok := folder[[2]int{c.Role, c.Feature - 1}]
+		c.Left = whole && ok && left == own
+		up, ok := folder[[2]int{c.Role - 1, c.Feature}]
+		c.Up = whole && ok && up == own
+	}
 }
 
 // listed is how many files of a cell are named.

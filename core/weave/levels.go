@@ -15,8 +15,8 @@ const (
 
 // Levels puts the folders of a codebase in levels, at the depth below the
 // source root that gives a reader something to look at; and those of each
-// module below it.
-func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module) ([][]string, int) {
+// module below it; parts are the modules, in their order.
+func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module, parts *links.Parts) ([][]string, int) {
 	in := func(p string) bool { return judged[p] && roles[p].Role != model.RoleTest }
 	dirs := map[string]int{}
 	for _, f := range s.Files {
@@ -24,31 +24,24 @@ func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			dirs[path.Dir(f.Path)]++
 		}
 	}
-	// The folders below each module, found by climbing from each once.
-	index := make(map[string]int, len(modules))
-	paths := make([]string, len(modules))
-	for i, m := range modules {
-		index[m.Path], paths[i] = i, m.Path
-	}
 	below := make([]map[string]int, len(modules))
 	for d, n := range dirs {
-		for up := d; up != "."; {
-			up = path.Dir(up)
-			if i, ok := index[up]; ok {
-				if below[i] == nil {
-					below[i] = map[string]int{}
-				}
-				below[i][d] = n
+		for _, i := range parts.Holding(d) {
+			if d == modules[i].Path {
+				continue
 			}
+			if below[i] == nil {
+				below[i] = map[string]int{}
+			}
+			below[i][d] = n
 		}
 	}
-	touching := links.Touching(s.Links, paths)
 	for i := range modules {
 		root := modules[i].Path
 		if r := sourceRoot(below[i]); model.Within(root, r) {
 			root = r
 		}
-		modules[i].Levels, _ = levelsAt(touching[i], root, below[i], in)
+		modules[i].Levels, _ = levelsAt(parts.Touching[i], root, below[i], in)
 	}
 	return levelsAt(s.Links, sourceRoot(dirs), dirs, in)
 }

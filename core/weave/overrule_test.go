@@ -86,3 +86,32 @@ func TestTheGridOfAPlaceTellsHowItsModuleIsCut(t *testing.T) {
 		require.Equal(t, want, [2]string{g.CutOf, g.Cut.Label}, place)
 	}
 }
+
+func TestCellsAreJoinedOnlyWhereTheyLieWhollyInOneFolder(t *testing.T) {
+	parts := []string{"controller", "service", "repository"}
+	joins := func(tree string) (left, up, cells int) {
+		s := testkit.Survey(t, tree)
+		for _, c := range weave.GridOf(s, judgement.Judge(s, model.Brief{}, nil).Judgement, ".").Cells {
+			cells++
+			if c.Left {
+				left++
+			}
+			if c.Up {
+				up++
+			}
+		}
+		return left, up, cells
+	}
+	byFeature := spread("src/{t}/{t}.{k}.ts", "export class {T}{K} {}\n// x", things, parts)
+	left, up, cells := joins(byFeature)
+	require.Equal(t, []int{0, cells - len(things), len(things) * len(parts)}, []int{left, up, cells}, "columns hold together")
+
+	byKind := spread("src/{k}s/{t}.{k}.ts", "export class {T}{K} {}\n// x", things, parts)
+	left, up, cells = joins(byKind)
+	require.Equal(t, []int{cells - len(parts), 0, len(things) * len(parts)}, []int{left, up, cells}, "rows hold together")
+
+	// A cell that has files elsewhere as well lies in no one folder.
+	left, up, _ = joins(byFeature + spread("old/{t}.{k}.ts", "export class Old{T}{K} {}\n// x", things[:1], parts[1:2]))
+	require.Zero(t, left)
+	require.Equal(t, cells-len(things)-2, up)
+}

@@ -2,8 +2,6 @@
 package java
 
 import (
-	"strings"
-
 	"jantel/core/model"
 	"jantel/core/syntax"
 	"jantel/core/syntax/jvm"
@@ -70,7 +68,7 @@ func (r *reader) file() {
 	for i := 0; i < s.Len(); {
 		switch {
 		case s.Is(i, "package") && s.IsIdent(i+1):
-			r.f.Namespace, i = r.dotted(i + 1)
+			r.f.Namespace, i = jvm.Dotted(r.s, i+1)
 			i++
 		case s.Is(i, "import"):
 			i = r.importStatement(i)
@@ -82,22 +80,6 @@ func (r *reader) file() {
 	}
 }
 
-// dotted reads a.b.c and returns the index behind it.
-func (r *reader) dotted(i int) (string, int) {
-	s := r.s
-	var b strings.Builder
-	for s.IsIdent(i) || s.Is(i, "*") {
-		b.Write(s.Bytes(i))
-		i++
-		if !s.Is(i, ".") {
-			break
-		}
-		b.WriteByte('.')
-		i++
-	}
-	return b.String(), i
-}
-
 func (r *reader) importStatement(i int) int {
 	s := r.s
 	im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
@@ -106,7 +88,7 @@ func (r *reader) importStatement(i int) int {
 		im.Alias = "static"
 		i++
 	}
-	im.Text, i = r.dotted(i)
+	im.Text, i = jvm.Dotted(r.s, i)
 	if im.Text != "" {
 		r.f.Imports = append(r.f.Imports, im)
 	}
@@ -128,7 +110,7 @@ func (r *reader) member(i, end int, parent string) int {
 	for i < end {
 		switch {
 		case s.Is(i, "@") && !s.Is(i+1, "interface"):
-			name, j := r.dotted(i + 1)
+			name, j := jvm.Dotted(r.s, i+1)
 			marks = append(marks, "@"+name)
 			if s.Is(j, "(") {
 				j = s.Close(j) + 1
@@ -229,7 +211,7 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 				i++
 				continue
 			}
-			name, j := r.dotted(i + 1)
+			name, j := jvm.Dotted(r.s, i+1)
 			if name != "" {
 				d.Bases = append(d.Bases, name)
 			}
@@ -277,7 +259,7 @@ func (r *reader) enumConstants(i, end int, parent string) int {
 	for i < end && !s.Is(i, ";") {
 		first := i
 		for s.Is(i, "@") {
-			_, i = r.dotted(i + 1)
+			_, i = jvm.Dotted(r.s, i+1)
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}
@@ -343,7 +325,7 @@ func (r *reader) valueOrMethod(first, i, end int, parent string, public, constan
 		case s.Is(i, "["):
 			i = s.Close(i) + 1
 		case s.Is(i, "@"):
-			_, i = r.dotted(i + 1)
+			_, i = jvm.Dotted(r.s, i+1)
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}

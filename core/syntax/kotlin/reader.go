@@ -73,20 +73,20 @@ func (r *reader) file() {
 	for i := 0; i < s.Len(); {
 		switch {
 		case s.Is(i, "package") && s.IsIdent(i+1):
-			r.f.Namespace, i = r.dotted(i + 1)
+			r.f.Namespace, i = jvm.Dotted(r.s, i+1)
 		case s.Is(i, "@") && s.Is(i+1, "file") && s.Is(i+2, ":"):
 			// It belongs to the file, not to what follows.
 			if i += 3; s.Is(i, "[") {
 				i = s.Close(i) + 1
 				continue
 			}
-			_, i = r.dotted(i)
+			_, i = jvm.Dotted(r.s, i)
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}
 		case s.Is(i, "import") && s.IsIdent(i+1):
 			im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
-			im.Text, i = r.dotted(i + 1)
+			im.Text, i = jvm.Dotted(r.s, i+1)
 			if s.Is(i, "as") && s.IsIdent(i+1) {
 				im.Alias = r.name(i + 1)
 				i += 2
@@ -96,21 +96,6 @@ func (r *reader) file() {
 			i = max(r.member(i, s.Len(), "", false), i+1)
 		}
 	}
-}
-
-func (r *reader) dotted(i int) (string, int) {
-	s := r.s
-	var b strings.Builder
-	for s.IsIdent(i) || s.Is(i, "*") {
-		b.WriteString(r.name(i))
-		i++
-		if !s.Is(i, ".") {
-			break
-		}
-		b.WriteByte('.')
-		i++
-	}
-	return b.String(), i
 }
 
 var modifiers = syntax.Set("public", "private", "protected", "internal", "open", "abstract", "final", "sealed", "data", "inner", "override", "lateinit", "const", "suspend", "inline", "noinline", "crossinline", "tailrec", "operator", "infix", "external", "enum", "annotation", "companion", "value", "expect", "actual", "vararg", "reified")
@@ -143,7 +128,7 @@ func (r *reader) head(i, end int) (head, int) {
 				i = s.Close(j) + 1
 				continue
 			}
-			name, k := r.dotted(j)
+			name, k := jvm.Dotted(r.s, j)
 			h.marks = append(h.marks, "@"+name)
 			k = r.angle(k, end)
 			if s.Is(k, "(") && s.Tokens[k].Start == s.Tokens[k-1].End {
@@ -299,7 +284,7 @@ func (r *reader) typeOf(h head, i, end int, parent string) int {
 			if s.Is(j, "@") {
 				_, j = r.head(j, end)
 			}
-			base, k := r.dotted(j)
+			base, k := jvm.Dotted(r.s, j)
 			if base == "" {
 				break
 			}

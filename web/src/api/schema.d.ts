@@ -627,12 +627,16 @@ export interface components {
              * @description how many folders it lies in
              */
             folders: number;
+            /** @description it lies wholly in the one folder in which the cell to the left lies */
+            left: boolean;
             /** Format: int64 */
             lines: number;
             /** @description its files, the first dozen */
             paths: string[];
             /** Format: int64 */
             role: number;
+            /** @description it lies wholly in the one folder in which the cell above lies */
+            up: boolean;
         };
         Change: {
             /** Format: date-time */

@@ -74,7 +74,6 @@ export function useWhere() {
     (to: Partial<Where>, more?: Record<string, string>, replace = false) => {
       const now = whereNow()
       const next: Where = { ...now, pick: '', line: 0, end: 0, ...to, at: to.at ?? now.at }
-      if (next.view !== 'code' && now.view === 'code' && to.view === undefined) next.view = 'layout'
       void navigate(urlOf(next, more), { replace })
     },
     [navigate],

@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import type { Grid } from '../api/types'
 import { cutSentence, joined } from './joins'
 
-const cell = (role: number, feature: number, folder: string) => ({
+const cell = (role: number, feature: number, folder: string, left = false, up = false) => ({
+  left,
+  up,
   role,
   feature,
   folder,
@@ -14,11 +16,11 @@ const cell = (role: number, feature: number, folder: string) => ({
 })
 
 describe('joined', () => {
-  it('joins cells of one folder along rows and columns', () => {
+  it('draws each join at both of its cells', () => {
     const grid = {
       roles: ['handler', 'logic'],
       features: [{}, {}, {}],
-      cells: [cell(0, 0, 'h'), cell(0, 1, 'h'), cell(0, 2, 'x'), cell(1, 2, 'x')],
+      cells: [cell(0, 0, 'h'), cell(0, 1, 'h', true), cell(0, 2, 'x'), cell(1, 2, 'x', false, true)],
     } as unknown as Grid
     const rows = joined(grid)
     expect(rows[0]?.map((c) => [c?.left, c?.right, c?.up, c?.down])).toEqual([

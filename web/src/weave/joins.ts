@@ -9,7 +9,7 @@ export interface Joined {
   down: boolean
 }
 
-/** The cells by role and feature, with those joined that lie in one folder. */
+/** The cells by role and feature, each with the sides at which it is joined. */
 export function joined(grid: Grid): (Joined | null)[][] {
   const rows: (Joined | null)[][] = grid.roles.map(() => grid.features.map(() => null))
   for (const cell of grid.cells) {
@@ -19,11 +19,10 @@ export function joined(grid: Grid): (Joined | null)[][] {
   rows.forEach((row, r) => {
     row.forEach((c, f) => {
       if (!c) return
-      const same = (o: Joined | null | undefined) => !!o && o.cell.folder === c.cell.folder
-      c.left = same(row[f - 1])
-      c.right = same(row[f + 1])
-      c.up = same(rows[r - 1]?.[f])
-      c.down = same(rows[r + 1]?.[f])
+      c.left = c.cell.left
+      c.right = !!row[f + 1]?.cell.left
+      c.up = c.cell.up
+      c.down = !!rows[r + 1]?.[f]?.cell.up
     })
   })
   return rows
