@@ -1,6 +1,7 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -17,10 +18,12 @@ import (
 	"jantel/review"
 
 	"github.com/fxamacker/cbor/v2"
+	"github.com/klauspost/compress/s2"
 	"github.com/klauspost/compress/zstd"
 )
 
-// Encoders and decoders of the library may be shared by goroutines.
+// Encoders and decoders of the library may be shared by goroutines. Texts are
+// packed tightly; facts, which every survey writes and reads in thousands, fast.
 var (
 	packer   = mustEncoder()
 	unpacker = mustDecoder()
@@ -58,11 +61,27 @@ func pack(v any) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	return packer.EncodeAll(b, make([]byte, 0, len(b)/3+64)), nil
+	return s2.Encode(nil, b), nil
 }
 
+// zstdMark opens what was packed by versions that packed facts like texts.
+var zstdMark = []byte{0x28, 0xb5, 0x2f, 0xfd}
+
+// maxUnpacked bounds what a record may claim to hold, in bytes.
+const maxUnpacked = 2 << 30
+
 func unpack(data []byte, into any) error {
-	b, err := unpacker.DecodeAll(data, nil)
+	if bytes.HasPrefix(data, zstdMark) {
+		b, err := unpacker.DecodeAll(data, nil)
+		if err != nil {
+			return err
+		}
+		return decoding.Unmarshal(b, into)
+	}
+	if n, err := s2.DecodedLen(data); err != nil || n > maxUnpacked {
+		return errors.Join(errors.New("a record is damaged"), err)
+	}
+	b, err := s2.Decode(nil, data)
 	if err != nil {
 		return err
 	}

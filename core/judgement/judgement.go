@@ -136,14 +136,17 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 			j.Features = weave.OverruleFeatures(j.FeatureOf, j.Roles, in.Overrules)
 		}
 	})
+	modules := weave.Modules(s, j.InScope)
+	var levelled []model.Module
+	cutting.Go(func() { j.Modules, j.Cut = aim.Cuts(s.Links, slices.Clone(modules)) })
 	cutting.Go(func() {
-		j.Modules, j.Cut = aim.Cuts(s.Links, weave.Modules(s, j.InScope))
-		paths := make([]string, len(j.Modules))
-		for i, m := range j.Modules {
+		paths := make([]string, len(modules))
+		for i, m := range modules {
 			paths[i] = m.Path
 		}
 		parts = links.PartsOf(s.Links, paths)
-		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, j.Modules, parts)
+		levelled = slices.Clone(modules)
+		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, levelled, parts)
 	})
 	// Tests and programs beside a folder's code may need what needs it: they
 	// order nothing, since nothing needs them.
@@ -153,6 +156,9 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	j.Folders = weave.Folders(s, j.Roles, j.InScope)
 	weave.OverrulePurposes(j.Folders, in.Overrules)
 	cutting.Wait()
+	for i := range levelled {
+		j.Modules[i].Levels = levelled[i].Levels
+	}
 	cycles.Wait()
 	j.Cycles = append(rings, between...)
 	res := &Result{}

@@ -5,11 +5,58 @@ import (
 	"path"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 )
 
 // Words splits a name at signs, digits and changes of case, in lower case:
 // "seedLotHTTPView2" gives seed, lot, http, view, 2.
 func Words(name string) []string {
+	for i := 0; i < len(name); i++ {
+		if name[i] >= utf8.RuneSelf {
+			return wordsOf(name)
+		}
+	}
+	// Names without letters beyond ASCII, which nearly all are, are cut in place.
+	out := make([]string, 0, 4)
+	from := 0
+	flush := func(to int) {
+		if to > from {
+			out = append(out, strings.ToLower(name[from:to]))
+		}
+	}
+	for i := 0; i < len(name); i++ {
+		switch c := name[i]; {
+		case digit(c):
+			if i > from && !digit(name[i-1]) {
+				flush(i)
+				from = i
+			}
+		case c >= 'A' && c <= 'Z':
+			next := i+1 < len(name) && name[i+1] >= 'a' && name[i+1] <= 'z'
+			if i > from && (!(name[i-1] >= 'A' && name[i-1] <= 'Z') || next) {
+				flush(i)
+				from = i
+			}
+		case c >= 'a' && c <= 'z':
+			if i > from && digit(name[i-1]) {
+				flush(i)
+				from = i
+			}
+		default:
+			flush(i)
+			from = i + 1
+		}
+	}
+	flush(len(name))
+	if len(out) == 0 {
+		return nil
+	}
+	return out
+}
+
+func digit(c byte) bool { return c >= '0' && c <= '9' }
+
+func wordsOf(name string) []string {
 	var out []string
 	var word []rune
 	flush := func() {

@@ -31,18 +31,20 @@ type place struct {
 
 // Of returns all routes of a survey, by pattern, method and place.
 func Of(s *model.Survey) []model.Route {
+	out := append([]model.Route{}, byFile(s)...)
+	if len(out) == 0 && !slices.ContainsFunc(s.Files, func(f *model.File) bool { return f.Facts != nil && len(f.Facts.Routes) > 0 }) {
+		return out
+	}
 	j := &joiner{s: s, links: map[string][]model.Link{}, mounted: map[string][]place{}, classes: map[string][]string{}, folder: map[string][]*model.File{}}
 	for _, l := range s.Links {
 		if !l.Kind.Repeats() || l.Kind == model.LinkNameViaIndex {
 			j.links[l.From] = append(j.links[l.From], l)
 		}
 	}
-	any := false
 	for _, f := range s.Files {
 		if f.Facts == nil {
 			continue
 		}
-		any = any || len(f.Facts.Routes) > 0
 		if f.Language == "Go" {
 			d := path.Dir(f.Path)
 			j.folder[d] = append(j.folder[d], f)
@@ -53,10 +55,6 @@ func Of(s *model.Survey) []model.Route {
 				j.classes[n] = append(j.classes[n], f.Path)
 			}
 		}
-	}
-	out := append([]model.Route{}, byFile(s)...)
-	if !any && len(out) == 0 {
-		return out
 	}
 	for _, f := range s.Files {
 		if f.Facts != nil {

@@ -1,7 +1,9 @@
 package smells
 
 import (
+	"maps"
 	"math"
+	"slices"
 
 	"jantel/core/model"
 )
@@ -60,11 +62,23 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 			}
 		})
 	}
-	for _, l := range c.Survey.Links {
-		if l.Kind == model.LinkImport || l.Kind == model.LinkLazyImport || l.Kind == model.LinkReExport {
-			up(l.From, func(x *sums) { x.resolved++ })
+	imports, from := 0, ""
+	count := func() {
+		if imports > 0 {
+			up(from, func(x *sums) { x.resolved += imports })
 		}
 	}
+	for i := range c.Survey.Links { // those of a file stand together
+		l := &c.Survey.Links[i]
+		if l.From != from {
+			count()
+			imports, from = 0, l.From
+		}
+		if l.Kind == model.LinkImport || l.Kind == model.LinkLazyImport || l.Kind == model.LinkReExport {
+			imports++
+		}
+	}
+	count()
 	for _, u := range c.Survey.Unresolved {
 		up(u.From, func(x *sums) { x.unresolve++ })
 	}
@@ -89,10 +103,10 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 				}
 			}
 		}
-		for _, f := range c.Survey.Files { // in order, so that sums come out the same
-			if st := strongest[f.Path]; st > 0 && c.Judged[f.Path] {
-				w := st * float64(f.Lines())
-				up(f.Path, func(x *sums) { x.touched[r.Slug] += w })
+		for _, p := range slices.Sorted(maps.Keys(strongest)) { // in order, so that sums come out the same
+			if f := c.Survey.File(p); f != nil && strongest[p] > 0 && c.Judged[p] {
+				w := strongest[p] * float64(f.Lines())
+				up(p, func(x *sums) { x.touched[r.Slug] += w })
 			}
 		}
 	}

@@ -109,11 +109,11 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	r.took("read", &t)
 
 	r.report(Progress{Step: "linking", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load())})
+	var twin sync.WaitGroup
+	twin.Go(func() { s.Twins = twins.Of(s.Files) })
 	tree := syntax.NewTree(s.Files, o.Root)
 	s.Links, s.External, s.Unresolved = tree.Resolve()
 	s.BuildIndex()
-	var twin sync.WaitGroup
-	twin.Go(func() { s.Twins = twins.Of(s) })
 	relations.Add(s, tree)
 	twin.Wait()
 	r.took("link", &t)

@@ -2,6 +2,7 @@ package syntax
 
 import (
 	"encoding/binary"
+	"strings"
 	"sync"
 
 	"jantel/core/model"
@@ -129,10 +130,8 @@ func normal(s *Stream, i int) uint64 {
 	t := &s.Tokens[i]
 	switch t.Kind {
 	case Ident:
-		if n := t.End - t.Start; n >= 2 && n <= 8 {
-			if w := keyword(string(s.Src[t.Start:t.End])); w != 0 {
-				return w
-			}
+		if w := &words[wordSlot(s.Src[t.Start:t.End])]; w.as != 0 && w.word == string(s.Src[t.Start:t.End]) {
+			return w.as
 		}
 		return 1
 	case Number:
@@ -149,53 +148,35 @@ func normal(s *Stream, i int) uint64 {
 	return 0
 }
 
-// keyword tells apart the words that give code its shape, 0 for all others.
-func keyword(w string) uint64 {
-	switch w {
-	case "if":
-		return 301
-	case "else", "elif", "elsif":
-		return 302
-	case "for", "foreach":
-		return 303
-	case "while", "until", "loop":
-		return 304
-	case "return":
-		return 305
-	case "func", "function", "def", "fn", "fun", "sub":
-		return 306
-	case "class", "struct", "impl", "trait":
-		return 307
-	case "switch", "match", "select", "when":
-		return 308
-	case "case":
-		return 309
-	case "try", "begin":
-		return 310
-	case "catch", "except", "rescue":
-		return 311
-	case "throw", "raise", "panic":
-		return 312
-	case "new":
-		return 313
-	case "var", "let", "const", "val", "my":
-		return 314
-	case "import", "use", "require", "include":
-		return 315
-	case "await", "yield", "async":
-		return 316
-	case "break":
-		return 317
-	case "continue", "next":
-		return 318
-	case "in", "of":
-		return 319
-	case "not", "and", "or":
-		return 320
-	case "nil", "null", "None", "undef":
-		return 321
-	case "true", "false", "True", "False":
-		return 322
+// shapes are the words that give code its shape; those in one row count as the
+// same word.
+var shapes = []string{
+	"if", "else elif elsif", "for foreach", "while until loop", "return", "func function def fn fun sub", "class struct impl trait", "switch match select when", "case",
+	"try begin", "catch except rescue", "throw raise panic", "new", "var let const val my", "import use require include", "await yield async", "break", "continue next",
+	"in of", "not and or", "nil null None undef", "true false True False",
+}
+
+// words is a table of the shapes in which no two share a slot, so that a word
+// is told with one comparison.
+var words = func() (table [1 << 13]struct {
+	word string
+	as   uint64
+}) {
+	for i, row := range shapes {
+		for _, w := range strings.Fields(row) {
+			slot := &table[wordSlot([]byte(w))]
+			if slot.as != 0 {
+				panic("the words " + w + " and " + slot.word + " share a slot")
+			}
+			slot.word, slot.as = w, 301+uint64(i)
+		}
 	}
-	return 0
+	return table
+}()
+
+// wordSlot is where a word, which is not empty, stands in the table if it is
+// one of the shapes.
+func wordSlot(w []byte) int {
+	n := len(w)
+	return (int(w[0])*31 ^ int(w[n-1])*97 ^ int(w[n/2])*257 ^ n*1021) & (1<<13 - 1)
 }

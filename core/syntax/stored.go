@@ -135,7 +135,11 @@ var operations = map[string]string{
 // Lot.objects.filter(…), prisma.lot.update(…), db.Create(&Lot{…}), query(Lot).
 func (t *traiter) operation(i, open int) {
 	s := t.s
-	what, ok := operations[string(s.Bytes(i))]
+	w := s.Bytes(i)
+	if !operSieve.may(w) {
+		return
+	}
+	what, ok := operations[string(w)]
 	if !ok || len(t.f.Operations) >= maxTraits {
 		return
 	}

@@ -39,9 +39,7 @@ func (t *traiter) word(i int) {
 	s := t.s
 	open := i + 1
 	if open >= len(s.Tokens) || s.Tokens[open].Start == s.Tokens[open].End || s.Tokens[open].Kind == Newline {
-		if access[string(s.Bytes(i))] {
-			t.access(i)
-		}
+		t.checks(i)
 		return
 	}
 	switch c := s.Src[s.Tokens[open].Start]; {
@@ -63,8 +61,8 @@ func (t *traiter) word(i int) {
 		// Ruby and Perl call without parentheses.
 		if k := s.Tokens[open].Kind; (k == String || k == Ident) && s.Tokens[open].Line == s.Tokens[i].Line && known(s.Bytes(i)) {
 			t.call(i, [][2]int{{open, open + 1}})
-		} else if access[string(s.Bytes(i))] {
-			t.access(i)
+		} else {
+			t.checks(i)
 		}
 		return
 	}
@@ -96,12 +94,34 @@ func (s *Stream) typeArgsEnd(i int) int {
 
 // names are all names of calls that tell something, so that one look-up turns
 // most words away.
-var names map[string]bool
+var (
+	names       = map[string]bool{}
+	namesSieve  = &sieve{}
+	accessSieve = newSieve(access)
+	operSieve   = &sieve{}
+)
 
-func known(w []byte) bool { return names[string(w)] }
+func known(w []byte) bool { return namesSieve.may(w) && names[string(w)] }
+
+// sieve turns away most words that are not in a set, by their first sign and
+// their length, before the set itself is asked: nearly all words of a text are
+// asked for, and nearly none is in it.
+type sieve [256]uint32
+
+func newSieve(set map[string]bool) *sieve {
+	v := &sieve{}
+	for w := range set {
+		v.add(w)
+	}
+	return v
+}
+
+func (v *sieve) add(w string) { v[w[0]] |= 1 << min(len(w), 31) }
+
+// may reports whether a word, which is not empty, can be in the set.
+func (v *sieve) may(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 
 func init() {
-	names = map[string]bool{}
 	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, leftOver} {
 		for n := range m {
 			names[n] = true
@@ -109,6 +129,10 @@ func init() {
 	}
 	for n := range requestVerbs {
 		names[n] = true
+	}
+	namesSieve = newSieve(names)
+	for n := range operations {
+		operSieve.add(n)
 	}
 }
 
@@ -355,6 +379,13 @@ func (t *traiter) plan(i int, args [][2]int) {
 var access = Set("login_required", "permission_required", "user_passes_test", "requires_auth", "RequireAuth", "requireAuth", "requireUser", "isAuthenticated", "ensureAuthenticated", "ensureLoggedIn", "authenticate_user",
 	"Authorize", "PreAuthorize", "PostAuthorize", "Secured", "RolesAllowed", "UseGuards", "hasRole", "hasAnyRole", "hasAuthority", "hasPermission", "has_permission", "checkPermission", "check_permission", "authorize",
 	"verifyToken", "verify_token", "verifyJwt", "jwt_required", "checkRole", "requireRole", "require_role", "IsAuthenticated", "AuthGuard", "getCurrentUser", "get_current_user", "signIn", "sign_in", "authenticate", "RequireRole", "RequireLogin", "requireLogin", "require_login", "denyAccessUnlessGranted", "IsGranted")
+
+// checks keeps a word that stands for such a check.
+func (t *traiter) checks(i int) {
+	if w := t.s.Bytes(i); accessSieve.may(w) && access[string(w)] {
+		t.access(i)
+	}
+}
 
 func (t *traiter) access(i int) {
 	// A definition of such a name is no use of it.

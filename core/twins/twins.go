@@ -22,18 +22,18 @@ type unit struct {
 	prints []uint32 // sorted, each once
 }
 
-// Of returns the twins of a survey: files first, then definitions that do not
+// Of returns the twins among files, which are sorted by path: files first, then definitions that do not
 // lie in files that are twins as a whole. Code that is vendored, generated or
 // squeezed is not compared.
-func Of(s *model.Survey) []model.Twins {
-	out := group(gather(s, wholeFile))
+func Of(files []*model.File) []model.Twins {
+	out := group(gather(files, wholeFile))
 	twin := map[string]bool{}
 	for _, g := range out {
 		for _, m := range g.Members {
 			twin[m.Path] = true
 		}
 	}
-	return append(out, group(gather(s, func(i int, f *model.File) []unit {
+	return append(out, group(gather(files, func(i int, f *model.File) []unit {
 		if twin[f.Path] {
 			return nil
 		}
@@ -42,15 +42,15 @@ func Of(s *model.Survey) []model.Twins {
 }
 
 // gather makes units of all files, in their order.
-func gather(s *model.Survey, of func(i int, f *model.File) []unit) (out []unit) {
+func gather(files []*model.File, of func(i int, f *model.File) []unit) (out []unit) {
 	workers := runtime.GOMAXPROCS(0)
 	parts := make([][]unit, workers)
 	var wg sync.WaitGroup
 	for w := range workers {
 		wg.Go(func() {
-			n := len(s.Files)
+			n := len(files)
 			for i := w * n / workers; i < (w+1)*n/workers; i++ {
-				if f := s.Files[i]; f.Facts != nil && f.Skipped == "" && len(f.Facts.Prints) > 0 {
+				if f := files[i]; f.Facts != nil && f.Skipped == "" && len(f.Facts.Prints) > 0 {
 					parts[w] = append(parts[w], of(i, f)...)
 				}
 			}

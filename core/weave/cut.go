@@ -3,8 +3,10 @@ package weave
 import (
 	"fmt"
 	"path"
+	"runtime"
 	"sort"
 	"strings"
+	"sync"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -24,13 +26,28 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 	names, roles := a.known, a.roles
 	byModule := map[string][]cutFile{}
 	bareRoles, bareFeatures := map[string]model.Role{}, map[string]string{}
-	for _, f := range a.files {
-		if IsCode(f) && roles[f.Path].Role != model.RoleTest {
-			// The role again, without what its folders say of it.
-			bare := *f
-			bare.Path = path.Base(f.Path)
-			bareRoles[f.Path] = Role(&bare).Role
-			bareFeatures[f.Path] = a.named(f, names)
+	type bare struct {
+		role    model.Role
+		feature string
+	}
+	bares := make([]*bare, len(a.files))
+	var wg sync.WaitGroup
+	for w, workers := 0, runtime.GOMAXPROCS(0); w < workers; w++ {
+		wg.Go(func() {
+			for i := w; i < len(a.files); i += workers {
+				if f := a.files[i]; IsCode(f) && roles[f.Path].Role != model.RoleTest {
+					// The role again, without what its folders say of it.
+					alone := *f
+					alone.Path = path.Base(f.Path)
+					bares[i] = &bare{Role(&alone).Role, a.named(f, names)}
+				}
+			}
+		})
+	}
+	wg.Wait()
+	for i, b := range bares {
+		if b != nil {
+			bareRoles[a.files[i].Path], bareFeatures[a.files[i].Path] = b.role, b.feature
 		}
 	}
 	neighbours(ls, bareRoles, bareFeatures)

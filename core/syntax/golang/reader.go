@@ -3,6 +3,7 @@ package golang
 import (
 	"path"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
@@ -20,17 +21,18 @@ type reader struct {
 	s     *syntax.Stream
 	f     *model.Facts
 	signs syntax.Signs
-	names map[string]bool
+	names []string                   // of what is declared at the top
 	used  map[string]map[string]bool // local package name to the names taken from it
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, used: map[string]map[string]bool{}}
+	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, used: map[string]map[string]bool{}}
 	r.file()
 	r.selectors()
 	r.routes()
 	r.f.Env = environment.Read(r.s)
-	r.f.Names = syntax.SortedSet(r.names)
+	slices.Sort(r.names)
+	r.f.Names = slices.Compact(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 
@@ -133,7 +135,7 @@ func (r *reader) define(d model.Definition) {
 	d.Exported = exported(d.Name)
 	r.f.Definitions = append(r.f.Definitions, d)
 	if d.Parent == "" && d.Name != "_" {
-		r.names[d.Name] = true
+		r.names = append(r.names, d.Name)
 	}
 }
 
