@@ -1,8 +1,9 @@
 package syntax
 
 import (
-	"bytes"
 	"sort"
+	"strings"
+	"sync"
 
 	"jantel/core/model"
 )
@@ -14,14 +15,25 @@ type Environment struct {
 	Calls   map[string]bool // os.Getenv("NAME")
 	Indexed map[string]bool // ENV["NAME"]
 	Members map[string]bool // process.env.NAME
+
+	once sync.Once
+	ends sieve // of the last parts of all of these
+}
+
+// endOf reports whether a word can be the last part of one of the ways.
+func (e *Environment) endOf(w []byte) bool {
+	e.once.Do(func() {
+		for _, set := range []map[string]bool{e.Calls, e.Indexed, e.Members} {
+			for n := range set {
+				e.ends.add(n[strings.LastIndexByte(n, '.')+1:])
+			}
+		}
+	})
+	return e.ends.may(w)
 }
 
 // Read lists the variables met in a stream, each with its first line.
 func (e *Environment) Read(s *Stream) []model.Mention {
-	// All of these calls and things have the word in them: most texts do not.
-	if !bytes.Contains(s.Src, []byte("env")) && !bytes.Contains(s.Src, []byte("Env")) && !bytes.Contains(s.Src, []byte("ENV")) {
-		return nil
-	}
 	seen := map[string]int{}
 	put := func(name string, i int) {
 		if _, ok := seen[name]; !ok && isVariable(name) {
@@ -29,14 +41,13 @@ func (e *Environment) Read(s *Stream) []model.Mention {
 		}
 	}
 	for i := range s.Tokens {
-		if s.Tokens[i].Kind != Ident {
+		if s.Tokens[i].Kind != Ident || !e.endOf(s.Bytes(i)) {
 			continue
 		}
 		next := s.Bytes(i + 1)
 		if len(next) != 1 || next[0] != '(' && next[0] != '[' && next[0] != '.' {
 			continue
 		}
-		// Most words are none of these: the last part is asked for first.
 		name, _ := s.Dotted(i)
 		switch next[0] {
 		case '(':

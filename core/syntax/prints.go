@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"bytes"
 	"encoding/binary"
 	"strings"
 	"sync"
@@ -31,66 +32,64 @@ func prints(f *model.Facts, s *Stream) {
 	for range printRun - 1 {
 		power *= base
 	}
+	room := printRooms.Get().(*printRoom)
+	counted, out, lines := room.counted[:0], room.out[:0], room.lines[:0]
+	defer func() {
+		room.counted, room.out, room.lines = counted, out, lines
+		printRooms.Put(room)
+	}()
 	var (
 		ring   [printRun]uint64
 		window [printWindow]uint64
-		lines  []int32
-		out    []byte
 		hash   uint64
-		n      int
-		last   = -1 // the run that was kept last
-		at     = -1 // the least run of the window
+		slot   int    // of the oldest token in the ring
+		at     = -1   // the least run of the window
+		last   = -1   // the run that was kept last
+		least  uint64 // its hash
 	)
-	// The line of each token that counts.
-	counted := lineRoom.Get().(*[]int32)
-	defer func() {
-		*counted = (*counted)[:0]
-		lineRoom.Put(counted)
-	}()
 	for i := range s.Tokens {
 		v := normal(s, i)
 		if v == 0 {
 			continue
 		}
-		*counted = append(*counted, s.Tokens[i].Line)
-		slot := n % printRun
-		if n >= printRun {
-			hash -= ring[slot] * power
-		}
+		counted = append(counted, s.Tokens[i].Line)
+		hash = (hash-ring[slot]*power)*base + v // nothing leaves while the ring is filling
 		ring[slot] = v
-		hash = hash*base + v
-		n++
-		if n < printRun {
+		if slot++; slot == printRun {
+			slot = 0
+		}
+		run := len(counted) - printRun
+		if run < 0 {
 			continue
 		}
-		run := n - printRun
 		h := hash
 		h ^= h >> 33
 		h *= 0xff51afd7ed558ccd
 		h ^= h >> 33
 		window[run%printWindow] = h
 		switch {
-		case at < 0 || h <= window[at%printWindow]:
-			at = run // the rightmost of equals
+		case at < 0 || h <= least:
+			at, least = run, h // the rightmost of equals
 		case at <= run-printWindow:
 			// The least has left the window: the next is looked for.
-			at = run
+			at, least = run, h
 			for k := run - 1; k > run-printWindow; k-- {
-				if window[k%printWindow] < window[at%printWindow] {
-					at = k
+				if x := window[k%printWindow]; x < least {
+					at, least = k, x
 				}
 			}
 		}
 		if run >= printWindow-1 && at != last {
 			last = at
-			out = binary.LittleEndian.AppendUint32(out, uint32(window[at%printWindow]>>16))
-			lines = append(lines, (*counted)[at])
+			out = binary.LittleEndian.AppendUint32(out, uint32(least>>16))
+			lines = append(lines, counted[at])
 		}
 	}
+	n := len(counted)
 	if n < PrintLeast || len(lines) == 0 {
 		return
 	}
-	f.Prints, f.Tokens = out, n
+	f.Prints, f.Tokens = bytes.Clone(out), n
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		switch d.Kind {
@@ -98,7 +97,7 @@ func prints(f *model.Facts, s *Stream) {
 		default:
 			continue
 		}
-		tokens := search(*counted, int32(d.EndLine)+1) - search(*counted, int32(d.Line))
+		tokens := search(counted, int32(d.EndLine)+1) - search(counted, int32(d.Line))
 		if tokens < PrintLeast {
 			continue
 		}
@@ -109,8 +108,15 @@ func prints(f *model.Facts, s *Stream) {
 	}
 }
 
-// lineRoom keeps the room of files that were read for those still to be read.
-var lineRoom = sync.Pool{New: func() any { return new([]int32) }}
+// printRoom is what is needed on the way: the line of each token that counts,
+// the prints so far and the line of each.
+type printRoom struct {
+	counted, lines []int32
+	out            []byte
+}
+
+// printRooms keeps the room of files that were read for those still to be read.
+var printRooms = sync.Pool{New: func() any { return new(printRoom) }}
 
 // search is the index of the first line that is at least l.
 func search(lines []int32, l int32) int {

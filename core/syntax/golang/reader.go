@@ -387,7 +387,7 @@ func (r *reader) selectors() {
 			if i+2 >= s.Len() || s.Src[s.Tokens[i+1].Start] != '.' || s.Tokens[i+2].Kind != syntax.Ident {
 				continue
 			}
-			if b := s.Bytes(i + 2); verbs[string(b)] && s.Is(i+3, "(") && s.Kind(i+4) == syntax.String && routePattern.MatchString(s.Unquote(i+4)) {
+			if b := s.Bytes(i + 2); s.Kind(i+4) == syntax.String && verbs[string(b)] && s.Is(i+3, "(") && routePattern.MatchString(s.Unquote(i+4)) {
 				r.signs.Add("declares routes", s.Line(i))
 			} else if string(b) == "ListenAndServe" || string(b) == "ListenAndServeTLS" {
 				r.signs.Add("listens", s.Line(i))
@@ -395,11 +395,14 @@ func (r *reader) selectors() {
 			if s.Is(i-1, ".") || !local[string(s.Bytes(i))] {
 				continue
 			}
-			name := s.Text(i)
-			if r.used[name] == nil {
-				r.used[name] = map[string]bool{}
+			taken := r.used[string(s.Bytes(i))]
+			if taken == nil {
+				taken = map[string]bool{}
+				r.used[s.Text(i)] = taken
 			}
-			r.used[name][s.Text(i+2)] = true
+			if !taken[string(s.Bytes(i+2))] {
+				taken[s.Text(i+2)] = true
+			}
 		}
 	}
 	for k := range r.f.Imports {

@@ -17,7 +17,7 @@ func (r *reader) routes() {
 	s := r.s
 	var spans []syntax.Span
 	for i := 0; i < s.Len(); i++ {
-		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || !s.Is(i-1, ".") || !s.IsIdent(i-2) && !s.Is(i-2, ")") {
+		if s.Tokens[i].Kind != syntax.Ident || s.Kind(i+2) != syntax.String || !s.Is(i+1, "(") || !s.Is(i-1, ".") || !s.IsIdent(i-2) && !s.Is(i-2, ")") {
 			continue
 		}
 		on := ""

@@ -5,6 +5,7 @@ package templates
 import (
 	"bytes"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
@@ -17,16 +18,32 @@ import (
 type kind struct {
 	name       string
 	extensions []string
-	refs       []*regexp.Regexp
-	comment    *regexp.Regexp
+	refs       []ref
+	comments   [][2]string // what opens and closes each sort; of two that open alike the longer comes first
 }
 
-func all(patterns ...string) []*regexp.Regexp {
-	var out []*regexp.Regexp
+// ref is a shape that names another template; all texts with one have one of
+// the leads in them, where there are any.
+type ref struct {
+	re    *regexp.Regexp
+	leads []string
+}
+
+func all(patterns ...string) []ref {
+	var out []ref
 	for _, p := range patterns {
-		out = append(out, regexp.MustCompile(p))
+		r := ref{re: regexp.MustCompile(p)}
+		if lead, _ := r.re.LiteralPrefix(); lead != "" {
+			r.leads = []string{lead}
+		}
+		out = append(out, r)
 	}
 	return out
+}
+
+// in reports whether the text can have the shape in it at all.
+func (r ref) in(text []byte) bool {
+	return len(r.leads) == 0 || slices.ContainsFunc(r.leads, func(l string) bool { return bytes.Contains(text, []byte(l)) })
 }
 
 const quoted = `["']([^"'\n]+)["']`
@@ -36,18 +53,18 @@ var (
 	// their own are read so too, since frameworks keep them as plain HTML.
 	blocks = []string{`\{%[-~+]?\s*(?:extends|include|import|from|embed|use)\s+` + quoted, `\{\{[-~]?\s*include\(\s*` + quoted}
 	// fragments is how Thymeleaf names others.
-	fragments = []string{`(?:th:(?:replace|insert|include)|data-th-(?:replace|insert|include)|layout:decorate)\s*=\s*["']\s*(?:~\{)?\s*/?([\w./-]+)`}
+	fragments = ref{leads: []string{"th:replace", "th:insert", "th:include", "data-th-", "layout:decorate"}, re: regexp.MustCompile(`(?:th:(?:replace|insert|include)|data-th-(?:replace|insert|include)|layout:decorate)\s*=\s*["']\s*(?:~\{)?\s*/?([\w./-]+)`)}
 	kinds     = []kind{
-		{name: "HTML", extensions: []string{".html", ".htm", ".xhtml"}, refs: all(append(append([]string{}, blocks...), fragments...)...), comment: regexp.MustCompile(`(?s)<!--.*?-->`)},
-		{name: "Jinja", extensions: []string{".j2", ".jinja", ".jinja2"}, refs: all(blocks...), comment: regexp.MustCompile(`(?s)\{#.*?#\}|<!--.*?-->`)},
-		{name: "Twig", extensions: []string{".twig"}, refs: all(blocks...), comment: regexp.MustCompile(`(?s)\{#.*?#\}|<!--.*?-->`)},
+		{name: "HTML", extensions: []string{".html", ".htm", ".xhtml"}, refs: append(all(blocks...), fragments), comments: [][2]string{{"<!--", "-->"}}},
+		{name: "Jinja", extensions: []string{".j2", ".jinja", ".jinja2"}, refs: all(blocks...), comments: [][2]string{{"{#", "#}"}, {"<!--", "-->"}}},
+		{name: "Twig", extensions: []string{".twig"}, refs: all(blocks...), comments: [][2]string{{"{#", "#}"}, {"<!--", "-->"}}},
 		{name: "Blade", extensions: []string{".blade.php"}, refs: all(`@(?:extends|include(?:If|When|Unless|First|Isolated)?|component|each|livewire)\s*\(\s*(?:\$?\w[^,'"]*,\s*)?\[?\s*`+quoted, `<x-([\w.:-]+)`, `<livewire:([\w.-]+)`),
-			comment: regexp.MustCompile(`(?s)\{\{--.*?--\}\}|<!--.*?-->`)},
-		{name: "ERB", extensions: []string{".erb", ".rhtml", ".haml", ".slim"}, refs: all(`\brender\s*\(?\s*(?:partial:\s*|layout:\s*|template:\s*|:partial\s*=>\s*)?` + quoted), comment: regexp.MustCompile(`(?s)<%#.*?%>|<!--.*?-->`)},
-		{name: "EJS", extensions: []string{".ejs"}, refs: all(`<%[-=]\s*include\s*\(?\s*` + quoted), comment: regexp.MustCompile(`(?s)<%#.*?%>|<!--.*?-->`)},
-		{name: "Handlebars", extensions: []string{".hbs", ".handlebars", ".mustache"}, refs: all(`\{\{~?#?>\s*["']?([\w./-]+)`, `\{\{#extend\s+`+quoted), comment: regexp.MustCompile(`(?s)\{\{!--.*?--\}\}|\{\{![^-].*?\}\}|<!--.*?-->`)},
-		{name: "Razor", extensions: []string{".cshtml", ".razor", ".vbhtml"}, refs: all(`\bLayout\s*=\s*`+quoted, `<partial\s+name\s*=\s*`+quoted, `Html\.(?:Partial|RenderPartial|PartialAsync|RenderPartialAsync)\s*\(\s*`+quoted), comment: regexp.MustCompile(`(?s)@\*.*?\*@|<!--.*?-->`)},
-		{name: "Template Toolkit", extensions: []string{".tt", ".tt2"}, refs: all(`\[%-?\+?\s*(?:INCLUDE|PROCESS|WRAPPER|INSERT)\s+["']?([\w./-]+)`), comment: regexp.MustCompile(`(?s)\[%#.*?%\]|<!--.*?-->`)},
+			comments: [][2]string{{"{{--", "--}}"}, {"<!--", "-->"}}},
+		{name: "ERB", extensions: []string{".erb", ".rhtml", ".haml", ".slim"}, refs: all(`\brender\s*\(?\s*(?:partial:\s*|layout:\s*|template:\s*|:partial\s*=>\s*)?` + quoted), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
+		{name: "EJS", extensions: []string{".ejs"}, refs: all(`<%[-=]\s*include\s*\(?\s*` + quoted), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
+		{name: "Handlebars", extensions: []string{".hbs", ".handlebars", ".mustache"}, refs: all(`\{\{~?#?>\s*["']?([\w./-]+)`, `\{\{#extend\s+`+quoted), comments: [][2]string{{"{{!--", "--}}"}, {"{{!", "}}"}, {"<!--", "-->"}}},
+		{name: "Razor", extensions: []string{".cshtml", ".razor", ".vbhtml"}, refs: all(`\bLayout\s*=\s*`+quoted, `<partial\s+name\s*=\s*`+quoted, `Html\.(?:Partial|RenderPartial|PartialAsync|RenderPartialAsync)\s*\(\s*`+quoted), comments: [][2]string{{"@*", "*@"}, {"<!--", "-->"}}},
+		{name: "Template Toolkit", extensions: []string{".tt", ".tt2"}, refs: all(`\[%-?\+?\s*(?:INCLUDE|PROCESS|WRAPPER|INSERT)\s+["']?([\w./-]+)`), comments: [][2]string{{"[%#", "%]"}, {"<!--", "-->"}}},
 		{name: "Mojo template", extensions: []string{".ep"}, refs: all(`\b(?:include|layout|extends)\s*\(?\s*` + quoted)},
 	}
 )
@@ -63,9 +80,9 @@ func init() {
 }
 
 var (
-	assets   = regexp.MustCompile(`<(?:script|link|img|source|iframe|embed)\b[^>]*?\s(?:src|href)\s*=\s*["']([^"'{}<>%\s]+)["']`)
-	forms    = regexp.MustCompile(`<form\b([^>]*)>`)
-	anchors  = regexp.MustCompile(`<a\b[^>]*?\shref\s*=\s*["'](/[^"'\n]*)["']`)
+	loading  = syntax.Set("script", "link", "img", "source", "iframe", "embed")
+	source   = regexp.MustCompile(`\s(?:src|href)\s*=\s*["']`)
+	target   = regexp.MustCompile(`\shref\s*=\s*["']`)
 	action   = regexp.MustCompile(`\baction\s*=\s*["'](/[^"'\n]*)["']`)
 	method   = regexp.MustCompile(`(?i)\bmethod\s*=\s*["'](get|post)["']`)
 	requests = regexp.MustCompile(`\bhx-(get|post|put|patch|delete)\s*=\s*["'](/[^"'\n]*)["']`)
@@ -81,39 +98,40 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	signs := syntax.Signs{}
 	signs.Add("draws", 1)
-	text := src
-	var spans [][]int
-	if k.comment != nil {
-		spans = k.comment.FindAllIndex(src, -1)
-		text = without(src, spans)
-	}
+	spans := k.commented(src)
+	text := without(src, spans)
 	lines := starts(src)
 	at := func(i int) int { return sort.SearchInts(lines, i+1) }
-	for _, re := range k.refs {
-		if lead, _ := re.LiteralPrefix(); lead != "" && !bytes.Contains(text, []byte(lead)) {
+	for _, r := range k.refs {
+		if !r.in(text) {
 			continue
 		}
-		for _, m := range re.FindAllSubmatchIndex(text, maxRefs) {
+		for _, m := range r.re.FindAllSubmatchIndex(text, maxRefs) {
 			f.Templates = append(f.Templates, model.Mention{Name: string(text[m[2]:m[3]]), Line: at(m[2])})
 		}
 	}
 	sort.SliceStable(f.Templates, func(i, j int) bool { return f.Templates[i].Line < f.Templates[j].Line })
-	for _, m := range matches(assets, text, "=") {
-		f.Imports = append(f.Imports, model.Import{Text: string(text[m[2]:m[3]]), Kind: model.LinkTemplate, Line: at(m[2])})
-	}
-	for _, m := range matches(forms, text, "<form") {
-		head := text[m[2]:m[3]]
-		if a := action.FindSubmatch(head); a != nil {
-			how := "GET"
-			if b := method.FindSubmatch(head); b != nil {
-				how = strings.ToUpper(string(b[1]))
+	tags(text, func(name string, from, to int) {
+		switch {
+		case loading[name] && len(f.Imports) < maxRefs:
+			if m, ok := value(text, source, from, to, func(v string) bool { return v != "" && !strings.ContainsAny(v, "{}<>% \t\r\n\f") }); ok {
+				f.Imports = append(f.Imports, model.Import{Text: string(text[m[0]:m[1]]), Kind: model.LinkTemplate, Line: at(m[0])})
 			}
-			f.Calls = append(f.Calls, call(how, string(a[1]), at(m[0])))
+		case name == "form" && len(f.Calls) < maxRefs:
+			head := text[from:to]
+			if a := action.FindSubmatch(head); a != nil {
+				how := "GET"
+				if b := method.FindSubmatch(head); b != nil {
+					how = strings.ToUpper(string(b[1]))
+				}
+				f.Calls = append(f.Calls, call(how, string(a[1]), at(from)))
+			}
+		case name == "a" && len(f.Calls) < maxRefs:
+			if m, ok := value(text, target, from, to, func(v string) bool { return strings.HasPrefix(v, "/") && !strings.Contains(v, "\n") }); ok {
+				f.Calls = append(f.Calls, call("GET", string(text[m[0]:m[1]]), at(m[0])))
+			}
 		}
-	}
-	for _, m := range matches(anchors, text, "<a") {
-		f.Calls = append(f.Calls, call("GET", string(text[m[2]:m[3]]), at(m[2])))
-	}
+	})
 	for _, m := range matches(requests, text, "hx-") {
 		f.Calls = append(f.Calls, call(strings.ToUpper(string(text[m[2]:m[3]])), string(text[m[4]:m[5]]), at(m[2])))
 	}
@@ -124,6 +142,87 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 	counted(f, src, spans, lines)
 	f.Signs = signs.List()
 	return f
+}
+
+// tags calls fn for each tag that is opened: its name in lower case as far as
+// ASCII goes, and where it starts and ends, the ">" included.
+func tags(text []byte, fn func(name string, from, to int)) {
+	for i := 0; ; {
+		k := bytes.IndexByte(text[i:], '<')
+		if k < 0 {
+			return
+		}
+		from := i + k
+		end := from + 1
+		for end < len(text) && end < from+12 && (text[end] >= 'a' && text[end] <= 'z' || text[end] >= '0' && text[end] <= '9') {
+			end++
+		}
+		i = from + 1
+		if end == from+1 || end < len(text) && syntax.IsIdentPart(text[end]) {
+			continue
+		}
+		to := bytes.IndexByte(text[end:], '>')
+		if to < 0 {
+			return // no tag ends any more
+		}
+		fn(string(text[from+1:end]), from, end+to+1)
+		i = end
+	}
+}
+
+// value finds the first value of an attribute, in its quotes, that starts in
+// the tag and passes.
+func value(text []byte, attribute *regexp.Regexp, from, to int, passes func(string) bool) (span [2]int, ok bool) {
+	for from < to {
+		m := attribute.FindIndex(text[from:to])
+		if m == nil {
+			return span, false
+		}
+		from += m[1]
+		n := bytes.IndexAny(text[from:min(len(text), from+maxValue)], `"'`)
+		if n >= 0 && passes(string(text[from:from+n])) {
+			return [2]int{from, from + n}, true
+		}
+	}
+	return span, false
+}
+
+// maxValue bounds how far the end of a value is looked for, in bytes.
+const maxValue = 4000
+
+// commented finds the comments of a text.
+func (k kind) commented(src []byte) (spans [][]int) {
+	next := make([]int, len(k.comments)) // where each sort opens next, -1 where it does not
+	seek := func(i, from int) {
+		if next[i] = bytes.Index(src[from:], []byte(k.comments[i][0])); next[i] >= 0 {
+			next[i] += from
+		}
+	}
+	for i := range next {
+		seek(i, 0)
+	}
+	for at := 0; ; {
+		first := -1
+		for i := range next {
+			if next[i] >= 0 && next[i] < at {
+				seek(i, at)
+			}
+			if next[i] >= 0 && (first < 0 || next[i] < next[first]) {
+				first = i
+			}
+		}
+		if first < 0 {
+			return spans
+		}
+		from := next[first]
+		n := bytes.Index(src[from+len(k.comments[first][0]):], []byte(k.comments[first][1]))
+		if n < 0 {
+			next[first] = -1 // it is never closed, so it is none
+			continue
+		}
+		at = from + len(k.comments[first][0]) + n + len(k.comments[first][1])
+		spans = append(spans, []int{from, at})
+	}
 }
 
 // matches finds all matches of an expression, without looking where a text that
