@@ -17,13 +17,15 @@ var order = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.R
 // of files.
 func (c *Context) between(from, to model.Role) (out []model.Link) {
 	seen := map[[2]string]bool{}
-	for _, l := range c.Survey.Links {
-		k := [2]string{l.From, l.To}
-		if seen[k] || l.Kind.Repeats() || l.Kind == model.LinkRoute || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || !c.Judged[l.From] || !c.Judged[l.To] || c.Roles[l.From].Role != from || c.Roles[l.To].Role != to || c.moduleOf(l.From) != c.moduleOf(l.To) {
+	for i := range c.edges {
+		l := &c.edges[i]
+		if l.fromRole != from || l.toRole != to || l.Kind == model.LinkRoute || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
 		}
-		seen[k] = true
-		out = append(out, l)
+		if k := [2]string{l.From, l.To}; !seen[k] && c.moduleOf(l.From) == c.moduleOf(l.To) {
+			seen[k] = true
+			out = append(out, *l.Link)
+		}
 	}
 	return out
 }
@@ -77,15 +79,11 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 // needs.
 func (c *Context) degrees() (in, out map[string]int) {
 	in, out = map[string]int{}, map[string]int{}
-	seen := map[[2]string]bool{}
-	for _, l := range c.Survey.Links {
-		k := [2]string{l.From, l.To}
-		if seen[k] || l.Kind.Repeats() || !c.Judged[l.From] || !c.Judged[l.To] || c.Roles[l.From].Role == model.RoleTest {
-			continue
+	for i := range c.edges {
+		if l := &c.edges[i]; !l.again && l.fromRole != model.RoleTest {
+			in[l.To]++
+			out[l.From]++
 		}
-		seen[k] = true
-		in[l.To]++
-		out[l.From]++
 	}
 	return in, out
 }

@@ -13,14 +13,7 @@ import (
 )
 
 // code lists the judged program text directly in a folder, tests aside.
-func (c *Context) code(d string) (out []*model.File) {
-	for _, f := range c.own[d] {
-		if weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleTest {
-			out = append(out, f)
-		}
-	}
-	return out
-}
+func (c *Context) code(d string) []*model.File { return c.codeIn[d] }
 
 // folderOfOne reports folders that hold one file and nothing else.
 func folderOfOne(c *Context, _ *Rule) (out []hit) {

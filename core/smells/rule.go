@@ -13,6 +13,7 @@ import (
 	"jantel/core/charter"
 	"jantel/core/model"
 	"jantel/core/routes"
+	"jantel/core/weave"
 
 	"golang.org/x/sync/errgroup"
 )
@@ -59,6 +60,51 @@ type Context struct {
 
 	own map[string][]*model.File // judged files by their folder
 	sub map[string][]string      // folders by their parent
+
+	codeIn  map[string][]*model.File // those of them that are code and no test
+	sources []*model.File            // all code that is read and no test
+	edges   []edge
+}
+
+// index looks once at what many rules ask for.
+func (c *Context) index() {
+	c.own, c.codeIn, c.sub = map[string][]*model.File{}, map[string][]*model.File{}, map[string][]string{}
+	for _, f := range c.Survey.Files {
+		if !c.Judged[f.Path] {
+			continue
+		}
+		d := model.FolderOf(f.Path)
+		c.own[d] = append(c.own[d], f)
+		if weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleTest {
+			c.codeIn[d] = append(c.codeIn[d], f)
+			if f.Facts != nil {
+				c.sources = append(c.sources, f)
+			}
+		}
+	}
+	for _, d := range c.Folders {
+		if d.Path != "." {
+			c.sub[d.Parent] = append(c.sub[d.Parent], d.Path)
+		}
+	}
+	seen := make(map[[2]string]bool, len(c.Survey.Links)/2)
+	for i := range c.Survey.Links {
+		l := &c.Survey.Links[i]
+		if l.Kind.Repeats() || !c.Judged[l.From] || !c.Judged[l.To] {
+			continue
+		}
+		k := [2]string{l.From, l.To}
+		c.edges = append(c.edges, edge{l, c.Roles[l.From].Role, c.Roles[l.To].Role, seen[k]})
+		seen[k] = true
+	}
+}
+
+// edge is a link between two judged files, with their roles, that repeats none
+// of another kind.
+type edge struct {
+	*model.Link
+	fromRole, toRole model.Role
+	again            bool // the two are linked by one before it
 }
 
 // routes lists all routes; several rules ask for them.
@@ -118,18 +164,7 @@ func Named(slug string) *Rule {
 
 // Find runs every rule and returns what they hit, by path, line and rule.
 func Find(c *Context) []model.Smell {
-	c.own, c.sub = map[string][]*model.File{}, map[string][]string{}
-	for _, f := range c.Survey.Files {
-		if c.Judged[f.Path] {
-			d := model.FolderOf(f.Path)
-			c.own[d] = append(c.own[d], f)
-		}
-	}
-	for _, d := range c.Folders {
-		if d.Path != "." {
-			c.sub[d.Parent] = append(c.sub[d.Parent], d.Path)
-		}
-	}
+	c.index()
 	out := []model.Smell{}
 	// Rules only look; each may run beside the others.
 	hits := make([][]hit, len(catalogue))

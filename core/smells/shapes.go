@@ -19,10 +19,8 @@ func callable(d model.Definition) bool {
 
 // source calls fn for each judged file of program text that is no test.
 func (c *Context) source(fn func(f *model.File)) {
-	for _, f := range c.Survey.Files {
-		if c.Judged[f.Path] && f.Facts != nil && weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleTest {
-			fn(f)
-		}
+	for _, f := range c.sources {
+		fn(f)
 	}
 }
 

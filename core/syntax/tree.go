@@ -1,7 +1,6 @@
 package syntax
 
 import (
-	"cmp"
 	"path"
 	"runtime"
 	"slices"
@@ -18,7 +17,7 @@ type Tree struct {
 	// Name is the name of the codebase's root folder; some resolvers give a
 	// meaning to it ("node_modules").
 	Name  string
-	byPth map[string]*model.File
+	at    map[string]int // place among the files by path
 	byDir map[string][]*model.File
 
 	mu         sync.Mutex
@@ -29,9 +28,9 @@ type Tree struct {
 
 // NewTree indexes the files.
 func NewTree(files []*model.File, name string) *Tree {
-	t := &Tree{Files: files, Name: name, byPth: make(map[string]*model.File, len(files)), byDir: map[string][]*model.File{}}
-	for _, f := range files {
-		t.byPth[f.Path] = f
+	t := &Tree{Files: files, Name: name, at: make(map[string]int, len(files)), byDir: map[string][]*model.File{}}
+	for i, f := range files {
+		t.at[f.Path] = i
 		d := path.Dir(f.Path)
 		t.byDir[d] = append(t.byDir[d], f)
 		for ; d != "."; d = path.Dir(d) {
@@ -44,7 +43,12 @@ func NewTree(files []*model.File, name string) *Tree {
 }
 
 // File is the file at p, or nil.
-func (t *Tree) File(p string) *model.File { return t.byPth[p] }
+func (t *Tree) File(p string) *model.File {
+	if i, ok := t.at[p]; ok {
+		return t.Files[i]
+	}
+	return nil
+}
 
 // Dir lists the files directly in the folder d.
 func (t *Tree) Dir(d string) []*model.File { return t.byDir[d] }
@@ -122,22 +126,56 @@ func (t *Tree) Resolve() (links []model.Link, external []model.External, unresol
 		}
 	}
 	wg.Wait()
-	slices.SortFunc(t.links, compareLinks)
-	links = t.links[:0]
-	for _, l := range t.links {
-		if n := len(links); n > 0 && links[n-1].From == l.From && links[n-1].To == l.To && links[n-1].Kind == l.Kind && links[n-1].Line == l.Line && links[n-1].Text == l.Text {
-			continue
-		}
-		links = append(links, l)
-	}
+	t.links = byFile(t, t.links, func(l *model.Link) string { return l.From }, compareLinks)
+	links = slices.CompactFunc(t.links, func(a, b model.Link) bool {
+		return a.From == b.From && a.To == b.To && a.Kind == b.Kind && a.Line == b.Line && a.Text == b.Text
+	})
 	t.versions()
-	slices.SortStableFunc(t.external, func(a, b model.External) int {
-		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Package, b.Package))
+	external = byFile(t, t.external, func(e *model.External) string { return e.From }, func(a, b *model.External) int {
+		return first(a.Line-b.Line, strings.Compare(a.Package, b.Package))
 	})
-	slices.SortStableFunc(t.unresolved, func(a, b model.Unresolved) int {
-		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.Text, b.Text), cmp.Compare(a.Reason, b.Reason))
+	unresolved = byFile(t, t.unresolved, func(u *model.Unresolved) string { return u.From }, func(a, b *model.Unresolved) int {
+		return first(a.Line-b.Line, strings.Compare(a.Text, b.Text), strings.Compare(a.Reason, b.Reason))
 	})
-	return links, t.external, t.unresolved
+	return links, external, unresolved
+}
+
+// byFile sorts what was found by the file it starts from, and for each file by
+// compare: files are numbered in their order, so that no two paths are compared.
+func byFile[T any](t *Tree, all []T, from func(*T) string, compare func(a, b *T) int) []T {
+	if len(all) == 0 {
+		return nil
+	}
+	at := make([]int32, len(t.Files)+1)
+	of := make([]int32, len(all))
+	for i := range all {
+		of[i] = int32(t.at[from(&all[i])])
+		at[of[i]+1]++
+	}
+	for i := 1; i < len(at); i++ {
+		at[i] += at[i-1]
+	}
+	out := make([]T, len(all))
+	next := slices.Clone(at)
+	for i := range all {
+		out[next[of[i]]] = all[i]
+		next[of[i]]++
+	}
+	for i := 0; i+1 < len(at); i++ {
+		if part := out[at[i]:at[i+1]]; len(part) > 1 {
+			slices.SortStableFunc(part, func(a, b T) int { return compare(&a, &b) })
+		}
+	}
+	return out
+}
+
+func first(orders ...int) int {
+	for _, o := range orders {
+		if o != 0 {
+			return o
+		}
+	}
+	return 0
 }
 
 // versions fills in what version of a package the nearest project file above
@@ -170,6 +208,13 @@ func (t *Tree) versions() {
 	}
 }
 
-func compareLinks(a, b model.Link) int {
-	return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names))
+// compareLinks orders the links of one file.
+func compareLinks(a, b *model.Link) int {
+	if a.Line != b.Line {
+		return a.Line - b.Line
+	}
+	if c := strings.Compare(a.To, b.To); c != 0 {
+		return c
+	}
+	return first(strings.Compare(string(a.Kind), string(b.Kind)), strings.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names))
 }
