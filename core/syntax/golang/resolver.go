@@ -2,6 +2,7 @@ package golang
 
 import (
 	"path"
+	"slices"
 	"sort"
 	"strings"
 	"sync"
@@ -37,6 +38,18 @@ func resolve(t *syntax.Tree) {
 		}
 		return a.dir < b.dir
 	})
+	r.vendors = map[string]bool{}
+	for d := range r.packages {
+		for rest := d; ; {
+			i := strings.LastIndex(rest, "vendor/")
+			if i < 0 {
+				break
+			}
+			if rest = strings.TrimSuffix(rest[:i], "/"); i == 0 || d[i-1] == '/' {
+				r.vendors[path.Clean(rest)] = true
+			}
+		}
+	}
 	t.Each(r.link, "Go")
 }
 
@@ -45,6 +58,7 @@ type resolver struct {
 	mods     []module                     // longest path first
 	versions map[string]map[string]string // module folder to requirements
 	packages map[string]*goPackage        // by folder
+	vendors  map[string]bool              // folders with vendored packages
 }
 
 // goPackage is the files of a folder, with what they give to those who import
@@ -111,9 +125,11 @@ func (r *resolver) find(own, from, imp string) (dir string, inside bool) {
 	// A vendored copy wins over everything, as it does for the go command.
 	vendored := ""
 	syntax.Up(from, func(d string) bool {
-		if v := path.Join(d, "vendor", imp); r.hasGo(v) {
-			vendored = v
-			return true
+		if r.vendors[d] {
+			if v := path.Join(d, "vendor", imp); r.hasGo(v) {
+				vendored = v
+				return true
+			}
 		}
 		return d == own
 	})
@@ -149,12 +165,14 @@ func (r *resolver) hasGo(dir string) bool { return r.packages[dir] != nil }
 // narrow links to the files of a package that define the names used.
 func (r *resolver) narrow(out *syntax.Out, f *model.File, im model.Import, dir string) {
 	names := r.packages[dir].offers()
-	taken := map[string][]string{}
+	type use struct{ path, name string }
+	var taken []use
 	for _, n := range im.Names {
 		for _, p := range names[n] {
-			taken[p] = append(taken[p], n)
+			taken = append(taken, use{p, n})
 		}
 	}
+	slices.SortStableFunc(taken, func(a, b use) int { return strings.Compare(a.path, b.path) })
 	sure := true
 	if len(taken) == 0 {
 		// Imported for its effects, or under a name that can not be told:
@@ -174,13 +192,22 @@ func (r *resolver) narrow(out *syntax.Out, f *model.File, im model.Import, dir s
 				pick = p
 			}
 		}
-		taken[pick] = nil
+		taken = []use{{path: pick}}
 	}
-	for p, ns := range taken {
+	for i := 0; i < len(taken); {
+		p, from := taken[i].path, i
+		for ; i < len(taken) && taken[i].path == p; i++ {
+		}
 		if p == f.Path {
 			continue
 		}
-		out.Links = append(out.Links, model.Link{From: f.Path, To: p, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: sure, Names: ns})
+		l := model.Link{From: f.Path, To: p, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: sure}
+		if sure {
+			for _, u := range taken[from:i] {
+				l.Names = append(l.Names, u.name)
+			}
+		}
+		out.Links = append(out.Links, l)
 	}
 }
 
