@@ -102,7 +102,7 @@ func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool)
 	names := map[string]bool{}
 	known := map[string]string{}
 	of := func(p string) string {
-		d := path.Dir(p)
+		d := model.FolderOf(p)
 		n, ok := known[d]
 		if !ok {
 			if d != root && model.Within(root, p) {
@@ -145,7 +145,7 @@ func FolderCycles(ls []model.Link, in func(path string) bool) []model.Cycle {
 		if !Directs(l.Kind) || l.Kind == model.LinkLazyImport || !in(l.From) || !in(l.To) {
 			continue
 		}
-		a, b := path.Dir(l.From), path.Dir(l.To)
+		a, b := model.FolderOf(l.From), model.FolderOf(l.To)
 		// A folder and one inside it belong together.
 		if a == b || model.Within(a, b) || model.Within(b, a) {
 			continue

@@ -1,6 +1,6 @@
 package model
 
-import "path"
+import "strings"
 
 // Role is what a file is technically.
 type Role string
@@ -295,4 +295,9 @@ func Within(place, p string) bool {
 }
 
 // FolderOf is the folder a path lies in, "." at the top.
-func FolderOf(p string) string { return path.Dir(p) }
+func FolderOf(p string) string {
+	if i := strings.LastIndexByte(p, '/'); i >= 0 {
+		return p[:i] // a substring: nothing is copied
+	}
+	return "."
+}

@@ -310,7 +310,7 @@ func runs(s *model.Survey, j *judgement.Result, place string) []Run {
 		if f.Facts == nil || f.Skipped != "" || !model.Within(place, f.Path) || j.Roles[f.Path].Role == model.RoleTest {
 			continue
 		}
-		d := path.Dir(f.Path)
+		d := model.FolderOf(f.Path)
 		if strings.HasPrefix(strings.ToLower(path.Base(f.Path)), "readme") {
 			for _, c := range f.Facts.Commands {
 				out = append(out, Run{Purpose: purposeOf("", c.Text), Text: c.Text, Path: f.Path, Line: c.Line, Says: c.Text})

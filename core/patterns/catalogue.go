@@ -199,7 +199,7 @@ func kindShare(c *context) outcome {
 	seen := map[string]*model.Folder{}
 	var first []*model.Folder
 	for _, f := range c.source {
-		d := path.Dir(f.Path)
+		d := model.FolderOf(f.Path)
 		if _, ok := kindFolder(path.Base(d)); ok && d != "." {
 			n++
 			if seen[d] == nil {
@@ -245,12 +245,12 @@ func featureShare(c *context) outcome {
 	counts := map[string]int{}
 	for _, f := range c.source {
 		// The feature is the innermost folder not named for a kind.
-		d := path.Dir(f.Path)
+		d := model.FolderOf(f.Path)
 		for d != "." {
 			if _, ok := kindFolder(path.Base(d)); !ok {
 				break
 			}
-			d = path.Dir(d)
+			d = model.FolderOf(d)
 		}
 		if byDir[d] == nil {
 			byDir[d] = map[model.Role]int{}
@@ -292,7 +292,7 @@ func selfContained(c *context) outcome {
 		if l.Kind.Repeats() || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
 			continue
 		}
-		if path.Dir(l.From) == path.Dir(l.To) {
+		if model.FolderOf(l.From) == model.FolderOf(l.To) {
 			same++
 		} else {
 			across++

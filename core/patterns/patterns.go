@@ -5,7 +5,6 @@ package patterns
 
 import (
 	"math"
-	"path"
 	"sort"
 	"strings"
 
@@ -218,7 +217,7 @@ func kindFolder(name string) (model.Role, bool) {
 func (c *context) sortsOf() map[string]map[model.Role]int {
 	out := map[string]map[model.Role]int{}
 	for _, f := range c.source {
-		d := path.Dir(f.Path)
+		d := model.FolderOf(f.Path)
 		if out[d] == nil {
 			out[d] = map[model.Role]int{}
 		}

@@ -35,7 +35,7 @@ func Of(s *model.Survey) []model.Route {
 	if len(out) == 0 && !slices.ContainsFunc(s.Files, func(f *model.File) bool { return f.Facts != nil && len(f.Facts.Routes) > 0 }) {
 		return out
 	}
-	j := &joiner{s: s, links: map[string][]model.Link{}, mounted: map[string][]place{}, classes: map[string][]string{}, folder: map[string][]*model.File{}}
+	j := &joiner{s: s, links: map[string][]model.Link{}, mounted: map[string][]place{}, folder: map[string][]*model.File{}}
 	for _, l := range s.Links {
 		if !l.Kind.Repeats() || l.Kind == model.LinkNameViaIndex {
 			j.links[l.From] = append(j.links[l.From], l)
@@ -48,12 +48,6 @@ func Of(s *model.Survey) []model.Route {
 		if f.Language == "Go" {
 			d := path.Dir(f.Path)
 			j.folder[d] = append(j.folder[d], f)
-		}
-		for i := range f.Facts.Definitions {
-			if d := &f.Facts.Definitions[i]; d.Kind == model.DefClass {
-				n := strings.ReplaceAll(d.Qualified(), ".", "::")
-				j.classes[n] = append(j.classes[n], f.Path)
-			}
 		}
 	}
 	for _, f := range s.Files {
@@ -78,6 +72,25 @@ func Of(s *model.Survey) []model.Route {
 	return slices.CompactFunc(out, func(a, b model.Route) bool {
 		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
 	})
+}
+
+// class lists the files that define a class of that name.
+func (j *joiner) class(name string) []string {
+	if j.classes == nil { // few codebases ask
+		j.classes = map[string][]string{}
+		for _, f := range j.s.Files {
+			if f.Facts == nil {
+				continue
+			}
+			for i := range f.Facts.Definitions {
+				if d := &f.Facts.Definitions[i]; d.Kind == model.DefClass {
+					n := strings.ReplaceAll(d.Qualified(), ".", "::")
+					j.classes[n] = append(j.classes[n], f.Path)
+				}
+			}
+		}
+	}
+	return j.classes[name]
 }
 
 // mounts notes where the routers that a file mounts come from: the file
@@ -231,11 +244,11 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 	// Class.method, the class anywhere in the tree.
 	if len(parts) == 2 {
 		class := strings.ReplaceAll(parts[0], `\`, "::")
-		l := j.classes[class]
+		l := j.class(class)
 		if len(l) == 0 {
 			short := class[strings.LastIndex(class, ":")+1:]
-			for _, to := range j.classes[short] {
-				if linked(j.links[f.Path], to) || len(j.classes[short]) == 1 {
+			for _, to := range j.class(short) {
+				if linked(j.links[f.Path], to) || len(j.class(short)) == 1 {
 					l = []string{to}
 				}
 			}

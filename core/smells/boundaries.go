@@ -9,8 +9,17 @@ import (
 )
 
 func fileCycle(c *Context, _ *Rule) (out []hit) {
+	from := map[string]bool{} // only of these the lines are asked for
+	for _, cy := range c.Cycles {
+		for _, b := range cy.Break {
+			from[b.From] = true
+		}
+	}
 	lines := map[[2]string]model.Link{}
 	for _, l := range c.Survey.Links {
+		if !from[l.From] {
+			continue
+		}
 		if _, ok := lines[[2]string{l.From, l.To}]; !ok {
 			lines[[2]string{l.From, l.To}] = l
 		}
@@ -45,10 +54,15 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 // folderCycle reports folders whose files need each other in a ring.
 func folderCycle(c *Context, _ *Rule) (out []hit) {
 	lines := map[[2]string]model.Link{}
-	for _, l := range c.Survey.Links {
-		k := [2]string{path.Dir(l.From), path.Dir(l.To)}
-		if _, ok := lines[k]; !ok && !l.Kind.Repeats() && l.Kind != model.LinkLazyImport && c.Judged[l.From] && c.Judged[l.To] {
-			lines[k] = l
+	for i := range c.edges {
+		l := c.edges[i].Link
+		if l.Kind == model.LinkLazyImport {
+			continue
+		}
+		if k := [2]string{model.FolderOf(l.From), model.FolderOf(l.To)}; k[0] != k[1] {
+			if _, ok := lines[k]; !ok {
+				lines[k] = *l
+			}
 		}
 	}
 	for _, cy := range c.Cycles {

@@ -59,7 +59,7 @@ func cutByKind(c *Context, _ *Rule) (out []hit) {
 			var mine []string
 			for _, p := range f.Files {
 				if model.Within(m.Path, p) && c.Roles[p].Role != model.RoleTest {
-					in[path.Dir(p)] = true
+					in[model.FolderOf(p)] = true
 					mine = append(mine, p)
 				}
 			}
@@ -89,7 +89,7 @@ func scatteredFeature(c *Context, r *Rule) (out []hit) {
 		}
 		in := map[string]int{}
 		for _, p := range f.Files {
-			in[path.Dir(p)]++
+			in[model.FolderOf(p)]++
 		}
 		dirs := make([]string, 0, len(in))
 		for d := range in {
@@ -105,10 +105,10 @@ func scatteredFeature(c *Context, r *Rule) (out []hit) {
 
 // commonFolder is the innermost folder that holds all of the paths.
 func commonFolder(ps []string) string {
-	d := path.Dir(ps[0])
+	d := model.FolderOf(ps[0])
 	for _, p := range ps[1:] {
 		for !model.Within(d, p) {
-			d = path.Dir(d)
+			d = model.FolderOf(d)
 		}
 	}
 	return d
@@ -119,12 +119,13 @@ func commonFolder(ps []string) string {
 func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	least := int(c.Value(r, "dependencies"))
 	own, other := map[string]int{}, map[string]map[string]int{}
-	for _, l := range c.Survey.Links {
-		if l.Kind.Repeats() || !c.Judged[l.From] || !c.Judged[l.To] || c.Roles[l.From].Role == model.RoleTest || c.Roles[l.To].Role == model.RoleTest {
+	for i := range c.edges {
+		l := &c.edges[i]
+		if l.fromRole == model.RoleTest || l.toRole == model.RoleTest {
 			continue
 		}
 		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {
-			a, b := path.Dir(e[0]), path.Dir(e[1])
+			a, b := model.FolderOf(e[0]), model.FolderOf(e[1])
 			if a == b {
 				own[e[0]]++
 				continue
@@ -144,12 +145,12 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 			}
 		}
 		role := c.Roles[f.Path].Role
-		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting || model.Within(path.Dir(f.Path), best) {
+		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting || model.Within(model.FolderOf(f.Path), best) {
 			continue
 		}
 		// Where its folder is one of its kind, its kind is why it lies there.
 		same := 0
-		for _, g := range c.code(path.Dir(f.Path)) {
+		for _, g := range c.code(model.FolderOf(f.Path)) {
 			if c.Roles[g.Path].Role == role {
 				same++
 			}
@@ -326,13 +327,13 @@ func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
 		}
 		parts := strings.Split(f.Facts.Namespace, sep)
 		last := parts[len(parts)-1]
-		folder := path.Base(path.Dir(f.Path))
+		folder := path.Base(model.FolderOf(f.Path))
 		if strings.EqualFold(last, folder) || len(parts) < 2 || folder == "." {
 			continue
 		}
 		// The top folder of a project may stand for the whole root.
 		holds := false
-		for _, d := range strings.Split(path.Dir(f.Path), "/") {
+		for _, d := range strings.Split(model.FolderOf(f.Path), "/") {
 			holds = holds || strings.EqualFold(d, last)
 		}
 		if !holds && f.Language != "Java" && f.Language != "PHP" {

@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -51,6 +52,11 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 
 func numberedDefinitions(f *model.File) (out []hit) {
 	if f.Facts == nil {
+		return nil
+	}
+	if !slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+		return d.Name != "" && d.Name[len(d.Name)-1] >= '0' && d.Name[len(d.Name)-1] <= '9'
+	}) {
 		return nil
 	}
 	byBase := map[string][]model.Definition{}
@@ -167,8 +173,7 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 				byExt[e] = append(byExt[e], f)
 			}
 		}
-		for _, f := range sortedFiles(byExt) {
-			files := byExt[path.Ext(f.Path)]
+		for _, files := range byExt {
 			counts := map[naming.Case]int{}
 			total := 0
 			for _, g := range files {
@@ -177,28 +182,26 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 					total++
 				}
 			}
-			own := naming.CaseOf(naming.Stem(f.Path))
 			lead, n := leading(counts)
-			if own == naming.Plain || own == naming.Caps || own == lead || float64(total) < limit || float64(n) < share*float64(total) {
+			if float64(total) < limit || float64(n) < share*float64(total) {
 				continue
 			}
-			// A single capitalised word beside PascalCase fits; one beside
-			// another case does not.
 			var ev []model.Evidence
 			for _, g := range files {
 				if naming.CaseOf(naming.Stem(g.Path)) == lead && len(ev) < 3 {
 					ev = append(ev, model.Evidence{Path: g.Path, Note: "written in " + string(lead)})
 				}
 			}
-			out = append(out, hit{path: f.Path, strength: 0.4, message: fmt.Sprintf("*%s* is %s, where %d of %d siblings are %s", path.Base(f.Path), own, n, total, lead), evidence: ev, touches: []string{f.Path}})
+			for _, f := range files {
+				// A single capitalised word beside PascalCase fits; one beside
+				// another case does not.
+				own := naming.CaseOf(naming.Stem(f.Path))
+				if own == naming.Plain || own == naming.Caps || own == lead {
+					continue
+				}
+				out = append(out, hit{path: f.Path, strength: 0.4, message: fmt.Sprintf("*%s* is %s, where %d of %d siblings are %s", path.Base(f.Path), own, n, total, lead), evidence: ev, touches: []string{f.Path}})
+			}
 		}
-	}
-	return out
-}
-
-func sortedFiles(by map[string][]*model.File) (out []*model.File) {
-	for _, fs := range by {
-		out = append(out, fs...)
 	}
 	return out
 }

@@ -102,7 +102,7 @@ func pictureAsCode(c *Context, r *Rule) (out []hit) {
 	byFolder := map[string][]*model.File{}
 	for _, f := range c.Survey.Files {
 		if c.Judged[f.Path] && c.Roles[f.Path].Role == model.RoleAsset && weave.IsCode(f) {
-			byFolder[path.Dir(f.Path)] = append(byFolder[path.Dir(f.Path)], f)
+			byFolder[model.FolderOf(f.Path)] = append(byFolder[model.FolderOf(f.Path)], f)
 		}
 	}
 	dirs := make([]string, 0, len(byFolder))
@@ -275,7 +275,7 @@ func sameTypeName(c *Context, _ *Rule) (out []hit) {
 		// A header and its source, a package's platforms: one folder is one place.
 		dirs := map[string]bool{}
 		for p := range places {
-			dirs[path.Dir(p)] = true
+			dirs[model.FolderOf(p)] = true
 		}
 		f := c.Survey.File(ev[0].Path)
 		if len(dirs) < 2 || f.Language == "Go" || f.Language == "C" || f.Language == "C++" || f.Language == "Rust" {

@@ -420,13 +420,13 @@ func vendoredFolders(entries []source.Entry) map[string]bool {
 	out := map[string]bool{}
 	seen := map[string]bool{}
 	for _, e := range entries {
-		for d := path.Dir(e.Path); d != "." && !seen[d]; d = path.Dir(d) {
+		for d := model.FolderOf(e.Path); d != "." && !seen[d]; d = model.FolderOf(d) {
 			seen[d] = true
 			switch strings.ToLower(path.Base(d)) {
 			case "node_modules", "bower_components", "third_party", "thirdparty", "site-packages", "pods", "godeps", ".venv", "venv":
 				out[d] = true
 			case "vendor":
-				up := path.Dir(d)
+				up := model.FolderOf(d)
 				for _, mark := range []string{"composer.json", "go.mod", "Gemfile", "Cargo.toml"} {
 					if all[path.Join(up, mark)] || all[path.Join(d, "modules.txt")] || all[path.Join(d, "autoload.php")] {
 						out[d] = true
@@ -439,7 +439,7 @@ func vendoredFolders(entries []source.Entry) map[string]bool {
 }
 
 func inVendored(p string, vendored map[string]bool) bool {
-	for d := path.Dir(p); d != "."; d = path.Dir(d) {
+	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
 		if vendored[d] {
 			return true
 		}

@@ -31,10 +31,10 @@ func NewTree(files []*model.File, name string) *Tree {
 	t := &Tree{Files: files, Name: name, at: make(map[string]int, len(files)), byDir: map[string][]*model.File{}}
 	for i, f := range files {
 		t.at[f.Path] = i
-		d := path.Dir(f.Path)
+		d := model.FolderOf(f.Path)
 		t.byDir[d] = append(t.byDir[d], f)
-		for ; d != "."; d = path.Dir(d) {
-			if up := path.Dir(d); t.byDir[up] == nil {
+		for ; d != "."; d = model.FolderOf(d) {
+			if up := model.FolderOf(d); t.byDir[up] == nil {
 				t.byDir[up] = []*model.File{}
 			}
 		}
@@ -62,7 +62,7 @@ func Up(d string, fn func(d string) bool) {
 		if fn(d) || d == "." {
 			return
 		}
-		d = path.Dir(d)
+		d = model.FolderOf(d)
 	}
 }
 
@@ -184,7 +184,7 @@ func (t *Tree) versions() {
 	byDir := map[string][]*model.Project{}
 	for _, f := range t.Files {
 		if f.Facts != nil && f.Facts.Project != nil && len(f.Facts.Project.Dependencies) > 0 {
-			d := path.Dir(f.Path)
+			d := model.FolderOf(f.Path)
 			byDir[d] = append(byDir[d], f.Facts.Project)
 		}
 	}
@@ -196,7 +196,7 @@ func (t *Tree) versions() {
 		if e.Version != nil {
 			continue
 		}
-		Up(path.Dir(e.From), func(d string) bool {
+		Up(model.FolderOf(e.From), func(d string) bool {
 			for _, p := range byDir[d] {
 				if v, ok := p.Dependencies[e.Package]; ok && v != "" && v != "*" {
 					e.Version = &v

@@ -68,7 +68,7 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 			continue
 		}
 		m := moduleOf(projects, f.Path)
-		rel := path.Dir(f.Path)
+		rel := model.FolderOf(f.Path)
 		if m != "." {
 			rel = strings.TrimPrefix(strings.TrimPrefix(rel, m), "/")
 		}
@@ -356,7 +356,7 @@ func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 	at := map[string]string{}
 	for _, f := range s.Files {
 		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] && f.Skipped == "" && !exampleOf(f.Path) {
-			d := path.Dir(f.Path)
+			d := model.FolderOf(f.Path)
 			if at[d] == "" {
 				at[d] = f.Facts.Project.Name
 				if at[d] == "" {
@@ -379,7 +379,7 @@ func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 		}
 		m := moduleOf(paths, f.Path)
 		if m == "." && at["."] == "" {
-			loose[path.Dir(f.Path)]++
+			loose[model.FolderOf(f.Path)]++
 			continue
 		}
 		files[m]++
@@ -424,7 +424,7 @@ func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 
 // exampleOf reports whether a project file lies among what tests are made of.
 func exampleOf(p string) bool {
-	for d := path.Dir(p); d != "."; d = path.Dir(d) {
+	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
 		if r := Words().Folders[strings.Join(naming.Words(path.Base(d)), " ")]; r == model.RoleTest || strings.HasPrefix(path.Base(d), "_") {
 			return true
 		}

@@ -59,7 +59,7 @@ func scatter(files []string, roles map[string]model.RoleOf) int {
 	in := map[string]bool{}
 	for _, p := range files {
 		if roles[p].Role != model.RoleTest {
-			in[path.Dir(p)] = true
+			in[model.FolderOf(p)] = true
 		}
 	}
 	return max(len(in), 1)
@@ -70,7 +70,7 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 	at := map[string]bool{} // folders with a project file: what they are called is no feature of them
 	for _, f := range s.Files {
 		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] {
-			at[path.Dir(f.Path)] = true
+			at[model.FolderOf(f.Path)] = true
 		}
 	}
 	a := &Aim{roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
@@ -80,11 +80,11 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 		}
 		a.files = append(a.files, f)
 		a.words[f.Path] = subject(f)
-		for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
+		for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
 			if _, ok := a.dirs[d]; ok {
 				break
 			}
-			up := path.Dir(d)
+			up := model.FolderOf(d)
 			// A package named as the project around it says nothing more.
 			if at[d] || up != "." && path.Base(up) == path.Base(d) || at[up] && sameWords(path.Base(up), path.Base(d)) {
 				a.dirs[d] = nil
@@ -194,7 +194,7 @@ func (a *Aim) names() map[string]int {
 				g.roles[role] = true
 			}
 		}
-		for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
+		for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
 			for _, w := range a.dirs[d] {
 				g := get(w)
 				g.files[f.Path] = true
@@ -244,7 +244,7 @@ func (a *Aim) featureOf(f *model.File, names map[string]int) (string, []string) 
 		add(w, weight, fmt.Sprintf("its name holds %q", w))
 	}
 	weight := 1.9
-	for d := path.Dir(f.Path); d != "."; d = path.Dir(d) {
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
 		said := false
 		for _, w := range a.dirs[d] {
 			add(w, weight, "it lies in the folder "+path.Base(d))

@@ -23,7 +23,7 @@ func Folders(s *model.Survey, roles map[string]model.RoleOf, judged map[string]b
 		if p == "." {
 			f.Name = s.Codebase
 		} else {
-			up := get(path.Dir(p))
+			up := get(model.FolderOf(p))
 			f.Parent, f.Depth = up.Path, up.Depth+1
 		}
 		byPath[p] = f
@@ -32,7 +32,7 @@ func Folders(s *model.Survey, roles map[string]model.RoleOf, judged map[string]b
 	get(".")
 	own := map[string][]*model.File{}
 	for _, f := range s.Files {
-		d := path.Dir(f.Path)
+		d := model.FolderOf(f.Path)
 		own[d] = append(own[d], f)
 		get(d).OwnFiles++
 		role := roles[f.Path].Role
@@ -78,11 +78,11 @@ func crossings(links []model.Link, byPath map[string]*model.Folder) {
 		if links[i].Kind.Repeats() {
 			continue
 		}
-		from, to := path.Dir(links[i].From), path.Dir(links[i].To)
-		for d := from; d != "." && !model.Within(d, links[i].To); d = path.Dir(d) {
+		from, to := model.FolderOf(links[i].From), model.FolderOf(links[i].To)
+		for d := from; d != "." && !model.Within(d, links[i].To); d = model.FolderOf(d) {
 			byPath[d].Out++
 		}
-		for d := to; d != "." && !model.Within(d, links[i].From); d = path.Dir(d) {
+		for d := to; d != "." && !model.Within(d, links[i].From); d = model.FolderOf(d) {
 			byPath[d].In++
 		}
 	}

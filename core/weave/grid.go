@@ -2,7 +2,6 @@ package weave
 
 import (
 	"cmp"
-	"path"
 	"slices"
 	"strings"
 
@@ -88,7 +87,7 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 		for _, c := range []*gathering{get(cells, k, func() *gathering { return &gathering{folders: map[string]int{}} }), get(byFeature, k.feature, func() *gathering { return &gathering{folders: map[string]int{}} })} {
 			c.files = append(c.files, f)
 			c.lines += f.Lines()
-			c.folders[path.Dir(f.Path)] += max(f.Lines(), 1)
+			c.folders[model.FolderOf(f.Path)] += max(f.Lines(), 1)
 		}
 		roles[role] = true
 	}

@@ -1,7 +1,6 @@
 package weave
 
 import (
-	"path"
 
 	"jantel/core/links"
 	"jantel/core/model"
@@ -21,7 +20,7 @@ func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 	dirs := map[string]int{}
 	for _, f := range s.Files {
 		if in(f.Path) && IsCode(f) {
-			dirs[path.Dir(f.Path)]++
+			dirs[model.FolderOf(f.Path)]++
 		}
 	}
 	below := make([]map[string]int, len(modules))

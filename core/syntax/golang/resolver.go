@@ -19,12 +19,12 @@ func resolve(t *syntax.Tree) {
 	r := &resolver{t: t, versions: map[string]map[string]string{}, packages: map[string]*goPackage{}}
 	for _, f := range t.Files {
 		if path.Base(f.Path) == "go.mod" && f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Name != "" {
-			d := path.Dir(f.Path)
+			d := model.FolderOf(f.Path)
 			r.mods = append(r.mods, module{f.Facts.Project.Name, d})
 			r.versions[d] = f.Facts.Project.Dependencies
 		}
 		if f.Language == "Go" && f.Facts != nil {
-			d := path.Dir(f.Path)
+			d := model.FolderOf(f.Path)
 			if r.packages[d] == nil {
 				r.packages[d] = &goPackage{}
 			}
@@ -89,7 +89,7 @@ func (p *goPackage) offers() map[string][]string {
 
 func (r *resolver) link(out *syntax.Out, f *model.File) {
 	own := ""
-	syntax.Up(path.Dir(f.Path), func(d string) bool {
+	syntax.Up(model.FolderOf(f.Path), func(d string) bool {
 		if _, ok := r.versions[d]; ok {
 			own = d
 			return true
@@ -100,7 +100,7 @@ func (r *resolver) link(out *syntax.Out, f *model.File) {
 		if im.Text == "C" {
 			continue
 		}
-		dir, inside := r.find(own, path.Dir(f.Path), im.Text)
+		dir, inside := r.find(own, model.FolderOf(f.Path), im.Text)
 		switch {
 		case dir != "":
 			r.narrow(out, f, im, dir)
