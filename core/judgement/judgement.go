@@ -170,7 +170,8 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 		}
 		res.Held = res.Charter.Hold(s, j.Roles, j.InScope, today)
 	}
-	c := &smells.Context{Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: j.Modules, Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
+	// The modules are copied: their patterns are ranked while the rules look.
+	c := &smells.Context{Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
 	ranking.Go(func() { modulePatterns(s, j, parts) })

@@ -8,6 +8,7 @@ import (
 	"path"
 	"sort"
 	"strings"
+	"sync"
 
 	"jantel/core/judgement"
 	"jantel/core/model"
@@ -103,6 +104,11 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		return nil
 	}
 	sh := &Sheet{Place: place, Title: d.Name, Purpose: d.Purpose, Origin: s.Origin, Patterns: []model.PatternMatch{}, Score: d.Legibility, Worst: []model.Smell{}, Languages: []Share{}, Runs: []Run{}, Entries: []model.Evidence{}, Notes: []model.Note{}, Sentences: []Sentence{}}
+	// None of these needs another; they only look.
+	var beside sync.WaitGroup
+	beside.Go(func() { sh.System = system(s, j, place) })
+	beside.Go(func() { sh.Hurts, sh.Ask = hurts(s, j, place), ask(s, j, place) })
+	beside.Go(func() { sh.Practices = practices(s, j, place) })
 	sh.Totals = totals(s, j, place)
 	sh.Languages = languages(s, j, place)
 	sh.Strains = j.Scores.Arithmetic(place)
@@ -123,13 +129,10 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		sh.Verdict = patterns.Verdict(j.Patterns)
 	}
 	sh.Runs = runs(s, j, place)
-	sh.System = system(s, j, place)
 	sh.Entries = entries(s, j, place)
-	sh.Strong = strong(s, j, place, sh)
-	sh.Hurts = hurts(s, j, place)
 	sh.ReadFirst = readFirst(s, j, place, sh.Entries)
-	sh.Ask = ask(s, j, place)
-	sh.Practices = practices(s, j, place)
+	beside.Wait()
+	sh.Strong = strong(s, j, place, sh)
 	sh.Modules = []ModulePattern{}
 	for _, m := range j.Modules {
 		if place == "." && len(j.Modules) > 1 && m.Files >= 5 {
