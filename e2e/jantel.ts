@@ -83,6 +83,8 @@ export const test = base.extend<{ jantel: Jantel; demo: Jantel }>({
     await j.start('serve')
     const complaints = await letIn(page, j)
     await use(j)
+    // The page goes first: what it still loads would fail once the server is gone.
+    await page.close()
     await j.stop()
     j.clean()
     expect(complaints, 'what the browser complained of').toEqual([])
@@ -92,6 +94,8 @@ export const test = base.extend<{ jantel: Jantel; demo: Jantel }>({
     await j.start('demo')
     const complaints = await letIn(page, j)
     await use(j)
+    // The page goes first: what it still loads would fail once the server is gone.
+    await page.close()
     await j.stop()
     j.clean()
     expect(complaints, 'what the browser complained of').toEqual([])

@@ -191,6 +191,8 @@ type Facts struct {
 	Tokens      int             `cbor:"31,keyasint,omitempty"` // tokens they were made of
 	Spans       []Span          `cbor:"32,keyasint,omitempty"`
 	Charter     string          `cbor:"33,keyasint,omitempty"` // the text of a charter
+	Selectors   []Mention       `cbor:"34,keyasint,omitempty"` // elements and attributes of pages that what it defines answers to
+	Tags        []Mention       `cbor:"35,keyasint,omitempty"` // elements and attributes of its pages that may be such
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under
@@ -293,6 +295,10 @@ type RunFact struct {
 	Name string `cbor:"2,keyasint"` // the plan of a job, the name of a check
 	Line int    `cbor:"3,keyasint"`
 }
+
+// Chain starts the names of routers that are known to all files: actions that
+// others go on from, by their path.
+const Chain = "chain:"
 
 // MountFact says that one router answers below a path of another.
 type MountFact struct {

@@ -17,6 +17,7 @@ import (
 func Add(s *model.Survey, t *syntax.Tree) {
 	var found []model.Link
 	found = append(found, templateLinks(t)...)
+	found = append(found, componentLinks(t)...)
 	all := routes.Of(s)
 	for _, r := range all {
 		if r.HandlerPath != "" && r.HandlerPath != r.Path {

@@ -2,6 +2,7 @@ package relations
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -18,7 +19,7 @@ func templateLinks(t *syntax.Tree) []model.Link {
 	}
 	var out []model.Link
 	for _, f := range t.Files {
-		if f.Facts == nil || templates.Is(f.Language) {
+		if f.Facts == nil || templates.Is(f.Language) || f.Language == "GDScript" { // there they are nodes
 			continue
 		}
 		add := func(to string, line int, text string) {
@@ -51,6 +52,36 @@ func templateLinks(t *syntax.Tree) []model.Link {
 				if d.Kind == model.DefMethod && d.Exported && !strings.HasPrefix(d.Name, ".") {
 					add(x.In(dirs, d.Name), d.Line, d.Name)
 				}
+			}
+		}
+	}
+	return out
+}
+
+// componentLinks ties the elements and attributes of pages to the components
+// that answer to them, where one file alone does.
+func componentLinks(t *syntax.Tree) (out []model.Link) {
+	answers := map[string][]string{}
+	for _, f := range t.Files {
+		if f.Facts == nil {
+			continue
+		}
+		for _, m := range f.Facts.Selectors {
+			if at := answers[m.Name]; !slices.Contains(at, f.Path) {
+				answers[m.Name] = append(at, f.Path)
+			}
+		}
+	}
+	if len(answers) == 0 {
+		return nil
+	}
+	for _, f := range t.Files {
+		if f.Facts == nil {
+			continue
+		}
+		for _, m := range f.Facts.Tags {
+			if at := answers[m.Name]; len(at) == 1 && at[0] != f.Path {
+				out = append(out, model.Link{From: f.Path, To: at[0], Kind: model.LinkRendering, Line: m.Line, Text: m.Name, Sure: true})
 			}
 		}
 	}

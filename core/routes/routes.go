@@ -105,6 +105,10 @@ func (j *joiner) mounts(f *model.File) {
 	}
 	for _, m := range f.Facts.Mounts {
 		at := place{f.Path, m.On, m.Path}
+		if strings.HasPrefix(m.Target, model.Chain) {
+			j.mounted[m.Target] = append(j.mounted[m.Target], at)
+			continue
+		}
 		if mod, ok := strings.CutPrefix(m.Target, "module:"); ok {
 			for _, to := range j.module(f, mod) {
 				j.mounted[to] = append(j.mounted[to], at)
@@ -175,13 +179,16 @@ func stem(text string) string {
 // prefixes are the paths below which a router of a file is reached.
 func (j *joiner) prefixes(file, on string, seen map[string]bool) []string {
 	key := file + "\x00" + on
+	if strings.HasPrefix(on, model.Chain) {
+		key, file = on, ""
+	}
 	if seen[key] {
 		return nil
 	}
 	seen[key] = true
 	defer delete(seen, key)
 	at := j.mounted[key]
-	if len(at) == 0 {
+	if len(at) == 0 && file != "" {
 		// What is mounted by its file's name is every router in it.
 		at = j.mounted[file]
 	}

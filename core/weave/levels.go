@@ -1,7 +1,6 @@
 package weave
 
 import (
-
 	"jantel/core/links"
 	"jantel/core/model"
 )

@@ -13,9 +13,9 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "GDScript", Version: 2, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 1, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"}, Read: scene})
-	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 1, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene})
+	syntax.Register(&syntax.Language{Name: "GDScript", Version: 3, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"}, Read: scene})
+	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene})
 	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, ResolvedWith: "GDScript", FileNames: []string{"project.godot"}, Read: project})
 }
 
@@ -282,6 +282,7 @@ var loads = map[string]model.LinkKind{"preload": model.LinkImport, "load": model
 func (r *reader) inside() {
 	s := r.s
 	for i := range s.Tokens {
+		r.node(i)
 		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || s.Kind(i+2) != syntax.String {
 			continue
 		}
@@ -299,20 +300,106 @@ func (r *reader) inside() {
 	}
 }
 
+// maxNodes bounds what is kept of the nodes that a script asks for.
+const maxNodes = 1000
+
+// node keeps the path of a node of the scene: $Shelf/Box, $"Shelf/Box", %Box and
+// get_node("Shelf/Box").
+func (r *reader) node(i int) {
+	s := r.s
+	p := ""
+	switch {
+	case s.Is(i, "$") && s.Kind(i+1) == syntax.String:
+		p = s.Unquote(i + 1)
+	case s.Is(i, "$") && s.IsIdent(i+1):
+		p = s.Text(i + 1)
+		for k := i + 2; s.Is(k, "/") && s.IsIdent(k+1) && s.Tokens[k].Start == s.Tokens[k-1].End && s.Tokens[k+1].Start == s.Tokens[k].End; k += 2 {
+			p += "/" + s.Text(k+1)
+		}
+	case s.Is(i, "%") && s.IsIdent(i+1) && s.Tokens[i].End == s.Tokens[i+1].Start && !r.operand(i-1):
+		p = "%" + s.Text(i+1)
+	case (s.Is(i, "get_node") || s.Is(i, "get_node_or_null")) && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String && s.Is(i+3, ")"):
+		p = s.Unquote(i + 2)
+	}
+	if p != "" && len(r.f.Templates) < maxNodes {
+		r.f.Templates = append(r.f.Templates, model.Mention{Name: p, Line: s.Line(i)})
+	}
+}
+
+// operand reports whether token i ends a value, so that what follows it is a
+// sign between two.
+func (r *reader) operand(i int) bool {
+	switch k := r.s.Kind(i); k {
+	case syntax.Ident:
+		switch r.s.Text(i) {
+		case "return", "in", "and", "or", "not", "if", "else", "elif", "while", "await", "is", "as":
+			return false
+		}
+		return true
+	case syntax.Number, syntax.String:
+		return true
+	}
+	return r.s.Is(i, ")") || r.s.Is(i, "]") || r.s.Is(i, "}")
+}
+
+var (
+	reference = regexp.MustCompile(`\b(instance|script)\s*=\s*ExtResource\(\s*"?([\w-]+)"?\s*\)`)
+	resource  = regexp.MustCompile(`\bid\s*=\s*"?([\w-]+)"?`)
+)
+
 var attribute = regexp.MustCompile(`(\w+)\s*=\s*"((?:[^"\\]|\\.)*)"`)
 
 // scene reads the heads of the parts of a scene or a resource.
 func scene(_ string, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	syntax.CountPlain(f, src)
-	eachLine(src, func(n int, line string) {
-		if !strings.HasPrefix(line, "[ext_resource") {
-			return
-		}
-		for _, m := range attribute.FindAllStringSubmatch(line, -1) {
-			if m[1] == "path" {
-				f.Imports = append(f.Imports, model.Import{Text: m[2], Kind: model.LinkImport, Line: n})
+	paths := map[string]string{} // of what is brought in, by id
+	node := ""
+	keep := func(n int, line string) {
+		for _, m := range reference.FindAllStringSubmatch(line, -1) {
+			if p := paths[m[2]]; p != "" && node != "" && len(f.Uses) < maxNodes {
+				kind := model.LinkRendering
+				if m[1] == "script" {
+					kind = model.LinkConfiguration
+				}
+				f.Uses = append(f.Uses, model.Use{Kind: kind, Module: p, Name: node, Line: n})
 			}
+		}
+	}
+	eachLine(src, func(n int, line string) {
+		switch {
+		case strings.HasPrefix(line, "[ext_resource"):
+			at := map[string]string{}
+			for _, m := range attribute.FindAllStringSubmatch(line, -1) {
+				at[m[1]] = m[2]
+			}
+			if at["path"] != "" {
+				f.Imports = append(f.Imports, model.Import{Text: at["path"], Kind: model.LinkImport, Line: n})
+				if m := resource.FindAllStringSubmatch(line, -1); len(m) > 0 {
+					paths[m[len(m)-1][1]] = at["path"]
+				}
+			}
+		case strings.HasPrefix(line, "[node"):
+			at := map[string]string{}
+			for _, m := range attribute.FindAllStringSubmatch(line, -1) {
+				at[m[1]] = m[2]
+			}
+			// The path from the root, which is "." itself.
+			switch parent, has := at["parent"]; {
+			case !has:
+				node = "."
+			case parent == ".":
+				node = at["name"]
+			default:
+				node = parent + "/" + at["name"]
+			}
+			keep(n, line)
+		case strings.HasPrefix(line, "["):
+			node = ""
+		case node != "" && strings.HasPrefix(line, "script"):
+			keep(n, line)
+		case node != "" && strings.HasPrefix(line, "unique_name_in_owner") && strings.HasSuffix(line, "true") && len(f.Selectors) < maxNodes:
+			f.Selectors = append(f.Selectors, model.Mention{Name: node, Line: n})
 		}
 	})
 	return f

@@ -38,7 +38,9 @@ func resolve(t *syntax.Tree) {
 			}
 		}
 	}
+	scenes := scenesOf(t, roots)
 	t.Each(func(out *syntax.Out, f *model.File) {
+		scenes.link(out, f)
 		for _, im := range f.Facts.Imports {
 			to := find(t, roots, f, im.Text)
 			switch {
@@ -79,6 +81,59 @@ func resolve(t *syntax.Tree) {
 			}
 		}
 	}, "GDScript", "Godot scene", "Godot resource", "Godot project")
+}
+
+// stage is a scene in which a script stands at a node.
+type stage struct{ scene, node string }
+
+// scenes are what a tree's scenes hold: where each script stands, and which
+// scenes are put in at which node.
+type scenes struct {
+	of     map[string][]stage
+	put    map[string]map[string]string // scene to node path to the scene put in there
+	unique map[string]map[string]string // scene to the name of a node to its path
+}
+
+func scenesOf(t *syntax.Tree, roots map[string]bool) *scenes {
+	x := &scenes{of: map[string][]stage{}, put: map[string]map[string]string{}, unique: map[string]map[string]string{}}
+	for _, f := range t.Files {
+		if f.Language != "Godot scene" || f.Facts == nil {
+			continue
+		}
+		x.put[f.Path], x.unique[f.Path] = map[string]string{}, map[string]string{}
+		for _, m := range f.Facts.Selectors {
+			x.unique[f.Path][path.Base(m.Name)] = m.Name
+		}
+		for _, u := range f.Facts.Uses {
+			to := find(t, roots, f, u.Module)
+			switch {
+			case to == "":
+			case u.Kind == model.LinkConfiguration:
+				x.of[to] = append(x.of[to], stage{f.Path, u.Name})
+			default:
+				x.put[f.Path][u.Name] = to
+			}
+		}
+	}
+	return x
+}
+
+// link ties a script to the scenes that stand at the nodes it asks for. It is
+// sure where the script stands in one scene alone.
+func (x *scenes) link(out *syntax.Out, f *model.File) {
+	for _, m := range f.Facts.Templates {
+		seen := map[string]bool{}
+		for _, at := range x.of[f.Path] {
+			node := path.Join(at.node, m.Name)
+			if name, ok := strings.CutPrefix(m.Name, "%"); ok {
+				node = x.unique[at.scene][name]
+			}
+			if to := x.put[at.scene][node]; to != "" && !seen[to] {
+				seen[to] = true
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkRendering, Line: m.Line, Text: m.Name, Sure: len(x.of[f.Path]) == 1})
+			}
+		}
+	}
 }
 
 // one is the file of the same project that has a class, "" where none or

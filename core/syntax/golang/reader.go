@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Go", Version: 4, Extensions: []string{".go"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Go", Version: 5, Extensions: []string{".go"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("os.Getenv", "os.LookupEnv", "syscall.Getenv", "viper.BindEnv")}
@@ -171,33 +171,69 @@ func (r *reader) typeSpec(i int) int {
 
 // members lists what an interface embeds.
 func (r *reader) members(d *model.Definition, open int) {
-	s := r.s
-	for k, end := open+1, s.Close(open); k < end; k++ {
-		if s.IsIdent(k) && s.Line(k) != s.Line(k-1) && (s.Line(k+1) != s.Line(k) || k+1 == end) {
-			d.Bases = append(d.Bases, s.Text(k))
-		}
-		k = max(k, s.Close(k))
-	}
+	r.eachLine(open, func(items []int) { r.base(d, items) })
 }
 
 // embedded lists the embedded types of a struct.
 func (r *reader) embedded(d *model.Definition, open int) {
+	r.eachLine(open, func(items []int) {
+		if r.s.Is(items[0], "*") {
+			items = items[1:]
+		}
+		// Tags and type arguments are no part of the name.
+		if n := len(items); n > 1 && r.s.Kind(items[n-1]) == syntax.String {
+			items = items[:n-1]
+		}
+		if n := len(items); n > 1 && r.s.Is(items[n-1], "[") {
+			items = items[:n-1]
+		}
+		r.base(d, items)
+	})
+}
+
+// eachLine calls fn with the tokens of each line of a group, groups inside
+// counted as one.
+func (r *reader) eachLine(open int, fn func(items []int)) {
 	s := r.s
 	end := s.Close(open)
 	for k := open + 1; k < end; {
 		line := s.Line(k)
-		first, n := k, 0
+		var items []int
 		for k < end && s.Line(k) == line {
+			if !s.Is(k, ";") {
+				items = append(items, k)
+			}
 			k = s.Close(k) + 1
-			n++
 		}
-		if s.Is(first, "*") {
-			first, n = first+1, n-1
-		}
-		if n == 1 && s.IsIdent(first) || n == 3 && s.Is(first+1, ".") {
-			d.Bases = append(d.Bases, s.Text(first+n-1))
+		if len(items) > 0 {
+			fn(items)
 		}
 	}
+}
+
+// base keeps an embedded type, T or pkg.T, which is all that the line holds.
+func (r *reader) base(d *model.Definition, items []int) {
+	s := r.s
+	n := len(items)
+	if n != 1 && (n != 3 || !s.Is(items[1], ".") || !s.IsIdent(items[0])) || !s.IsIdent(items[n-1]) {
+		return
+	}
+	name := s.Text(items[n-1])
+	d.Bases = append(d.Bases, name)
+	u := model.Use{Kind: model.LinkInheritance, Name: name, Line: s.Line(items[0])}
+	if n == 3 {
+		from := s.Text(items[0])
+		for _, im := range r.f.Imports {
+			if slices.Contains(localNames(im), from) {
+				u.Module = im.Text
+				break
+			}
+		}
+		if u.Module == "" {
+			return
+		}
+	}
+	r.f.Uses = append(r.f.Uses, u)
 }
 
 // specEnd is the index after the last token of a declaration that starts at

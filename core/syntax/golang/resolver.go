@@ -87,6 +87,16 @@ func (p *goPackage) offers() map[string][]string {
 	return p.names
 }
 
+// defines lists the files of a package that define a name.
+func (p *goPackage) defines(name string) (out []string) {
+	for _, f := range p.files {
+		if _, ok := slices.BinarySearch(f.Facts.Names, name); ok {
+			out = append(out, f.Path)
+		}
+	}
+	return out
+}
+
 func (r *resolver) link(out *syntax.Out, f *model.File) {
 	own := ""
 	syntax.Up(model.FolderOf(f.Path), func(d string) bool {
@@ -109,6 +119,26 @@ func (r *resolver) link(out *syntax.Out, f *model.File) {
 		case im.Text == "unsafe": // part of the language itself
 		default:
 			out.External = append(out.External, model.External{From: f.Path, Package: im.Text, Version: require(r.versions[own], im.Text), Line: im.Line})
+		}
+	}
+	r.inherit(out, f, own)
+}
+
+// inherit links the types that a file embeds with the files that define them:
+// of its own package, or of one it imports.
+func (r *resolver) inherit(out *syntax.Out, f *model.File, own string) {
+	for _, u := range f.Facts.Uses {
+		here := model.FolderOf(f.Path)
+		dir := here
+		if u.Module != "" {
+			if dir, _ = r.find(own, here, u.Module); dir == "" {
+				continue
+			}
+		}
+		for _, to := range r.packages[dir].defines(u.Name) {
+			if to != f.Path && (u.Module == "" && r.t.File(to).Facts.Namespace == f.Facts.Namespace || u.Module != "" && !strings.HasSuffix(to, "_test.go")) {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: u.Kind, Line: u.Line, Text: u.Name, Sure: true, Names: []string{u.Name}})
+			}
 		}
 	}
 }

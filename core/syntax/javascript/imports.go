@@ -305,6 +305,8 @@ func (r *reader) call(i, depth int) {
 	arg := open + 1
 	dotted := s.Is(i-1, ".") || s.Is(i-1, "?.")
 	switch {
+	case name == "define" && dotted && s.Is(i-2, "customElements") && s.Kind(arg) == syntax.String:
+		r.selectors(s.Unquote(arg), s.Line(arg))
 	case name == "import" && !dotted && s.Kind(arg) == syntax.String && (s.Is(arg+1, ")") || s.Is(arg+1, ",")):
 		r.add(model.Import{Kind: model.LinkLazyImport, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}})
 		// const Part = lazy(() => import("…"))

@@ -9,10 +9,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 7, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 7, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 7, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 7, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 8, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 8, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 8, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 8, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.
@@ -154,6 +154,7 @@ func (r *reader) statement(i, end int, parent string) int {
 			i++
 		}
 		if s.Is(i, "(") {
+			r.decorator(s.Text(i-1), i)
 			i = s.Close(i) + 1
 		}
 	}

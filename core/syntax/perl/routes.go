@@ -1,6 +1,7 @@
 package perl
 
 import (
+	"path"
 	"strings"
 
 	"jantel/core/model"
@@ -72,15 +73,25 @@ func (r *reader) action(sub, open int, name, parent string) {
 	if space == parent || space == "root" {
 		space = ""
 	}
-	args := ""
+	args, method := "", "ANY"
 	pattern, found := "", false
-	for k := sub + 2; k < open; k++ {
-		if !s.Is(k-1, ":") || !s.IsIdent(k) {
+	chained, captures, link := "", -1, name
+	first := sub + 2
+	for first < open && !s.Is(first, ":") {
+		first = s.Close(first) + 1
+	}
+	// A colon stands before the first attribute and may stand before others.
+	for k := first + 1; k < open; k = s.Close(k) + 1 {
+		if !s.IsIdent(k) {
 			continue
 		}
-		value := ""
+		value, given := "", false
 		if s.Is(k+1, "(") && s.Kind(k+2) == syntax.String {
-			value = word(s.Text(k + 2))
+			value, given = word(s.Text(k+2)), true
+		}
+		count := -1 // a number in parentheses
+		if s.Is(k+1, "(") && s.Kind(k+2) == syntax.Number {
+			count = min(int(s.Bytes(k + 2)[0]-'0'), 9)
 		}
 		switch s.Text(k) {
 		case "Path":
@@ -95,12 +106,46 @@ func (r *reader) action(sub, open int, name, parent string) {
 			found, pattern = true, name
 		case "Args":
 			args = "/*"
-			if s.Is(k+1, "(") && s.Kind(k+2) == syntax.Number {
-				args = strings.Repeat("/:arg", min(int(s.Bytes(k + 2)[0]-'0'), 9))
+			if count >= 0 {
+				args = strings.Repeat("/:arg", count)
 			}
+		case "Chained":
+			if chained = value; !given {
+				chained = "/"
+			}
+		case "ChainedParent": // the action of the same name in the controller above
+			chained = "../" + name
+		case "PathPart":
+			link = value
+		case "PathPrefix":
+			link = space
+		case "CaptureArgs":
+			captures = max(count, 0)
+		case "GET", "POST", "PUT", "DELETE", "PATCH", "HEAD":
+			method = s.Text(k)
+		case "Method":
+			method = value
 		}
 	}
-	if found {
-		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: "ANY", Pattern: pattern + args, Line: s.Line(sub), Handler: name})
+	switch {
+	case chained != "" && captures >= 0:
+		// It answers nothing itself: others go on from it.
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: chainOf(space, chained), Path: link + strings.Repeat("/:capture", captures), Target: chainOf(space, name), Line: s.Line(sub)})
+	case chained != "":
+		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: link + args, Line: s.Line(sub), On: chainOf(space, chained), Handler: name})
+	case found:
+		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: pattern + args, Line: s.Line(sub), Handler: name})
 	}
+}
+
+// chainOf is the action that another goes on from, by its path below all
+// controllers: named with a slash first it is that path, else it lies beside.
+func chainOf(space, name string) string {
+	if strings.HasPrefix(name, "/") {
+		return model.Chain + strings.TrimPrefix(name, "/")
+	}
+	for strings.HasPrefix(name, "../") {
+		space, name = path.Dir(space), strings.TrimPrefix(name, "../")
+	}
+	return model.Chain + strings.Trim(path.Join(space, name), "./")
 }

@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Python", Version: 4, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Python", Version: 5, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"), Indexed: syntax.Set("os.environ", "environ")}
@@ -21,10 +21,13 @@ type reader struct {
 	f     *model.Facts
 	signs syntax.Signs
 	names map[string]bool
+	// What names of other modules are called here, and what classes build upon.
+	locals map[string]model.Use
+	bases  []model.Use
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: indented.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r := &reader{s: indented.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, locals: map[string]model.Use{}}
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}
@@ -32,6 +35,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.block(0, scope{})
 	r.walk()
 	r.routes()
+	r.inherit()
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
@@ -289,6 +293,36 @@ func params(s *syntax.Stream, open int, method bool) int {
 	return n
 }
 
+// maxBases bounds the base classes that are followed of one file.
+const maxBases = 2000
+
+// inherit keeps the base classes that come from other modules. A dotted name
+// may be a class of a module, or of a module of a package.
+func (r *reader) inherit() {
+	for _, b := range r.bases {
+		parts := strings.Split(b.Name, ".")
+		for n := len(parts); n > 0; n-- {
+			u, ok := r.locals[strings.Join(parts[:n], ".")]
+			if !ok {
+				continue
+			}
+			if rest := parts[n:]; len(rest) > 0 {
+				if u.Name != "*" {
+					if !strings.HasSuffix(u.Module, ".") { // "from . import lots" names .lots
+						u.Module += "."
+					}
+					u.Module += u.Name
+				}
+				u.Name = rest[0]
+			}
+			if u.Name != "*" {
+				r.f.Uses = append(r.f.Uses, model.Use{Kind: model.LinkInheritance, Module: u.Module, Name: u.Name, Line: b.Line})
+			}
+			break
+		}
+	}
+}
+
 func (r *reader) class(i int, sc scope, marks []string) int {
 	s := r.s
 	if !s.IsIdent(i + 1) {
@@ -309,6 +343,9 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 				k += 2
 			}
 			b := s.Text(k)
+			if full, _ := s.Dotted(k); len(r.bases) < maxBases {
+				r.bases = append(r.bases, model.Use{Kind: model.LinkInheritance, Name: full, Line: s.Line(i)})
+			}
 			d.Bases = append(d.Bases, b)
 			if b == "Enum" || b == "IntEnum" || b == "StrEnum" || b == "Flag" || b == "IntFlag" {
 				d.Kind = model.DefEnum
@@ -391,10 +428,13 @@ func (r *reader) imports(i int, sc scope) int {
 			}
 		}
 		im := model.Import{Kind: r.kind(sc), Line: s.Line(i), Text: name, Names: []string{"*"}}
+		local := name
 		if s.Is(k, "as") {
 			im.Alias = s.Text(k + 1)
+			local = im.Alias
 			k += 2
 		}
+		r.locals[local] = model.Use{Module: name, Name: "*"}
 		if name != "" {
 			r.f.Imports = append(r.f.Imports, im)
 		}
@@ -419,11 +459,16 @@ func (r *reader) importFrom(i int, sc scope) int {
 	for k++; k < end && !s.Is(k, ";"); k++ {
 		switch {
 		case s.Is(k, "*"):
-			names["*"] = true
+			names["*"], im.Alias = true, "*"
 		case s.Is(k, "as"):
 			k++
 		case s.IsIdent(k):
 			names[s.Text(k)] = true
+			local := s.Text(k)
+			if s.Is(k+1, "as") {
+				local = s.Text(k + 2)
+			}
+			r.locals[local] = model.Use{Module: im.Text, Name: s.Text(k)}
 			if !sc.function && sc.parent == "" {
 				r.names[s.Text(k)] = true
 			}

@@ -2,6 +2,7 @@ package python
 
 import (
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -14,12 +15,14 @@ type resolver struct {
 	roots []string        // source roots, most specific first
 	holds map[string]bool // folders with Python in them, at any depth
 	cache map[string][]string
+	// Where names come from, by file, module and name.
+	origins map[string]string
 }
 
 // resolve links imports the way Python's own import system does, over the
 // source roots that the tree shows.
 func resolve(t *syntax.Tree) {
-	r := &resolver{t: t, holds: map[string]bool{}, cache: map[string][]string{}}
+	r := &resolver{t: t, holds: map[string]bool{}, cache: map[string][]string{}, origins: map[string]string{}}
 	roots := map[string]bool{".": true}
 	versions := map[string]string{}
 	for _, f := range t.Files {
@@ -76,8 +79,48 @@ func resolve(t *syntax.Tree) {
 		for _, im := range f.Facts.Imports {
 			r.link(&out, f, im, versions)
 		}
+		for _, u := range f.Facts.Uses {
+			if to := r.origin(f, u.Module, u.Name, 0); to != "" && to != f.Path {
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: u.Kind, Line: u.Line, Text: u.Name, Sure: true, Names: []string{u.Name}})
+			}
+		}
 	}
 	t.Add(&out)
+}
+
+// maxPassing bounds over how many modules a name is followed.
+const maxPassing = 8
+
+// origin is the file that defines a name which f takes from a module, over
+// modules that only pass it on; "" when none is found.
+func (r *resolver) origin(f *model.File, module, name string, depth int) string {
+	var found syntax.Out
+	r.link(&found, f, model.Import{Text: module, Names: []string{name}, Kind: model.LinkImport}, nil)
+	for _, l := range found.Links {
+		to := r.t.File(l.To)
+		if r.defines(l.To, name) {
+			return l.To
+		}
+		if to == nil || to.Facts == nil || depth == maxPassing {
+			continue
+		}
+		for _, im := range to.Facts.Imports {
+			if im.Alias != "*" && !slices.Contains(im.Names, name) {
+				continue
+			}
+			key := to.Path + "\x00" + im.Text + "\x00" + name
+			at, known := r.origins[key]
+			if !known {
+				r.origins[key] = "" // a ring ends here
+				at = r.origin(to, im.Text, name, depth+1)
+				r.origins[key] = at
+			}
+			if at != "" {
+				return at
+			}
+		}
+	}
+	return ""
 }
 
 func norm(p string) string { return strings.ToLower(strings.ReplaceAll(p, "_", "-")) }

@@ -71,7 +71,7 @@ var (
 
 func init() {
 	for _, k := range kinds {
-		l := &syntax.Language{Name: k.name, Version: 1, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML"}
+		l := &syntax.Language{Name: k.name, Version: 2, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML"}
 		if k.name == l.ResolvedWith {
 			l.Resolve = resolve
 		}
@@ -136,12 +136,50 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 		f.Calls = append(f.Calls, call(strings.ToUpper(string(text[m[2]:m[3]])), string(text[m[4]:m[5]]), at(m[2])))
 	}
 	sort.SliceStable(f.Calls, func(i, j int) bool { return f.Calls[i].Line < f.Calls[j].Line })
+	if k.name == "HTML" {
+		f.Tags = Tags(text)
+	}
 	if k.name == "Razor" {
 		k.razor(f, text, at)
 	}
 	counted(f, src, spans, lines)
 	f.Signs = signs.List()
 	return f
+}
+
+// component is an attribute as components are bound by: no other has a capital
+// letter in it.
+var component = regexp.MustCompile(`[\s\[*(]([a-z]+[A-Z][A-Za-z0-9]*)\b`)
+
+// Tags lists the elements of a page that are none of the language's own (they
+// have a dash in their name) and the attributes that may be a component's, each
+// with the first line it is met on.
+func Tags(text []byte) []model.Mention {
+	seen := map[string]bool{}
+	var out []model.Mention
+	line, counted := 1, 0
+	keep := func(name string, at int) {
+		if name == "" || seen[name] || len(out) >= maxRefs {
+			return
+		}
+		seen[name] = true
+		line += bytes.Count(text[counted:at], []byte{'\n'})
+		counted = at
+		out = append(out, model.Mention{Name: name, Line: line})
+	}
+	tags(text, func(name string, from, to int) {
+		end := from + 1 + len(name)
+		for end < to && (text[end] == '-' || syntax.IsIdentPart(text[end])) {
+			end++
+		}
+		if full := string(text[from+1 : end]); strings.Contains(full, "-") {
+			keep(full, from)
+		}
+		for _, m := range component.FindAllSubmatch(text[end:to], 20) {
+			keep(string(m[1]), from)
+		}
+	})
+	return out
 }
 
 // tags calls fn for each tag that is opened: its name in lower case as far as
@@ -154,7 +192,7 @@ func tags(text []byte, fn func(name string, from, to int)) {
 		}
 		from := i + k
 		end := from + 1
-		for end < len(text) && end < from+12 && (text[end] >= 'a' && text[end] <= 'z' || text[end] >= '0' && text[end] <= '9') {
+		for end < len(text) && end < from+64 && (text[end] >= 'a' && text[end] <= 'z' || text[end] >= '0' && text[end] <= '9') {
 			end++
 		}
 		i = from + 1

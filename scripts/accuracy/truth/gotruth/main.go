@@ -82,10 +82,16 @@ func run(root string) error {
 	if err != nil {
 		return err
 	}
+	vendored := map[string]place{} // by folder
+	for _, at := range places {
+		if strings.Contains(at.dir, string(filepath.Separator)+"vendor"+string(filepath.Separator)) {
+			vendored[at.dir] = at
+		}
+	}
 	w := bufio.NewWriter(os.Stdout)
 	enc := json.NewEncoder(w)
 	for _, f := range files {
-		links(root, f, places, names)
+		links(root, f, places, vendored, names)
 		if err := enc.Encode(f); err != nil {
 			return err
 		}
@@ -131,9 +137,22 @@ func list(root string, dirs []string) (map[string]place, error) {
 		if _, err := os.Stat(filepath.Join(d, "go.mod")); err != nil {
 			continue
 		}
-		cmd := exec.Command("go", "list", "-e", "-json=ImportPath,Dir,Name", "./...")
+		// The modules of Go itself are listed by their names: then what is
+		// vendored in them is listed as well.
+		which := "./..."
+		if text, err := os.ReadFile(filepath.Join(d, "go.mod")); err == nil {
+			for _, own := range []string{"std", "cmd"} {
+				if bytes.HasPrefix(text, []byte("module "+own+"\n")) {
+					which = own
+				}
+			}
+		}
+		cmd := exec.Command("go", "list", "-e", "-json=ImportPath,Dir,Name", which)
 		cmd.Dir = d
-		cmd.Env = append(os.Environ(), "GOFLAGS=-mod=mod", "GOPROXY=off", "GOWORK=off")
+		cmd.Env = append(os.Environ(), "GOPROXY=off", "GOWORK=off")
+		if which == "./..." {
+			cmd.Env = append(cmd.Env, "GOFLAGS=-mod=mod")
+		}
 		out, err := cmd.Output()
 		if err != nil {
 			return nil, fmt.Errorf("go list in %s: %w", d, err)
@@ -151,12 +170,28 @@ func list(root string, dirs []string) (map[string]place, error) {
 	return places, nil
 }
 
-func links(root string, f *file, places map[string]place, names map[string]map[string][]string) {
+// imported is the package that an import of a file in the folder means: a
+// vendored copy of the nearest folder upwards that has one, else the package of
+// that path.
+func imported(dir, p string, places map[string]place, vendored map[string]place) (place, bool) {
+	for d := dir; ; d = filepath.Dir(d) {
+		if at, ok := vendored[filepath.Join(d, "vendor", filepath.FromSlash(p))]; ok {
+			return at, true
+		}
+		if d == filepath.Dir(d) {
+			break
+		}
+	}
+	at, ok := places[p]
+	return at, ok
+}
+
+func links(root string, f *file, places, vendored map[string]place, names map[string]map[string][]string) {
 	local := map[string]string{} // local name to folder
 	var dots []string            // folders whose names are taken without one
 	for _, im := range f.ast.Imports {
 		p, _ := strconv.Unquote(im.Path.Value)
-		at, ok := places[p]
+		at, ok := imported(filepath.Dir(filepath.Join(root, filepath.FromSlash(f.Path))), p, places, vendored)
 		if !ok {
 			continue
 		}

@@ -1,0 +1,95 @@
+package javascript
+
+import (
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+	"jantel/core/syntax/templates"
+)
+
+// maxTags bounds what is kept of the pages written in one file.
+const maxTags = 2000
+
+// decorator reads what a class says of its page: the element it answers to, the
+// template and the styles it brings along, or a template written in place.
+func (r *reader) decorator(name string, open int) {
+	s := r.s
+	args := s.Args(open)
+	if len(args) == 0 {
+		return
+	}
+	at := args[0][0]
+	switch name {
+	case "customElement":
+		if s.Kind(at) == syntax.String {
+			r.selectors(s.Unquote(at), s.Line(at))
+		}
+		return
+	case "Component", "Directive":
+	default:
+		return
+	}
+	if !s.Is(at, "{") {
+		return
+	}
+	for _, pair := range s.Args(at) {
+		v := pair[0] + 2
+		if !s.IsIdent(pair[0]) || !s.Is(pair[0]+1, ":") || v >= pair[1] {
+			continue
+		}
+		switch s.Text(pair[0]) {
+		case "selector":
+			if s.Kind(v) == syntax.String {
+				r.selectors(s.Unquote(v), s.Line(v))
+			}
+		case "templateUrl", "styleUrl":
+			r.sidecar(v)
+		case "styleUrls":
+			if s.Is(v, "[") {
+				for _, one := range s.Args(v) {
+					r.sidecar(one[0])
+				}
+			}
+		case "template":
+			if s.Kind(v) == syntax.String && len(r.f.Tags) < maxTags {
+				first := s.Line(v)
+				for _, m := range templates.Tags(s.Bytes(v)) {
+					m.Line += first - 1
+					r.f.Tags = append(r.f.Tags, m)
+				}
+				r.signs.Add("draws", first)
+			}
+		}
+	}
+}
+
+// sidecar keeps a file that lies beside a component and belongs to it.
+func (r *reader) sidecar(i int) {
+	if r.s.Kind(i) != syntax.String {
+		return
+	}
+	p := r.s.Unquote(i)
+	if p == "" || strings.Contains(p, "${") {
+		return
+	}
+	if !strings.HasPrefix(p, ".") && !strings.HasPrefix(p, "/") {
+		p = "./" + p
+	}
+	r.add(model.Import{Text: p, Kind: model.LinkTemplate, Line: r.s.Line(i)})
+}
+
+// selectors keeps the elements and attributes that a selector asks for:
+// "app-lot, button[appWeigh]".
+func (r *reader) selectors(text string, line int) {
+	for _, one := range strings.Split(text, ",") {
+		one = strings.TrimSpace(one)
+		if _, attribute, ok := strings.Cut(one, "["); ok {
+			one, _, _ = strings.Cut(strings.TrimSuffix(attribute, "]"), "=")
+			one, _, _ = strings.Cut(one, "]")
+		}
+		if one != "" && !strings.ContainsAny(one, " .:#>") && len(r.f.Selectors) < maxTags {
+			r.f.Selectors = append(r.f.Selectors, model.Mention{Name: one, Line: line})
+		}
+	}
+}
