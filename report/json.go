@@ -3,8 +3,14 @@
 package report
 
 import (
+	"bufio"
+	"bytes"
 	"encoding/json"
+	"fmt"
 	"io"
+	"iter"
+	"reflect"
+	"strings"
 	"time"
 
 	"jantel/core/judgement"
@@ -82,7 +88,7 @@ type document struct {
 	Files       []jsonFile         `json:"files"`
 	Folders     []jsonFolder       `json:"folders"`
 	Modules     []jsonModule       `json:"modules"`
-	Definitions []jsonDefinition   `json:"definitions"`
+	Definitions definitions        `json:"definitions"`
 	Links       []model.Link       `json:"links"`
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
@@ -239,7 +245,7 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: []jsonDefinition{}, Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: definitionsOf(s), Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
 	var bytes, code int64
 	for _, f := range s.Files {
@@ -253,9 +259,6 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 			x.Lines, x.CodeLines, x.Read, x.Problem = &f.Facts.Lines, &f.Facts.Code, maybe(f.Facts.Read), maybe(f.Facts.Problem)
 			code += int64(f.Facts.Code)
 			x.Entry = f.Facts.Starts > 0
-			for _, def := range f.Facts.Definitions {
-				d.Definitions = append(d.Definitions, jsonDefinition{f.Path, def.Name, maybe(def.Parent), def.Kind, def.Line, def.EndLine, def.Exported})
-			}
 		}
 		if f.Facts != nil {
 			for _, v := range f.Facts.Env {
@@ -284,10 +287,86 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		d.Features = append(d.Features, jsonFeature{f.Name, f.Files, f.Scatter})
 	}
 	d.Totals = map[string]int64{"files": int64(len(s.Files)), "folders": int64(len(j.Folders)), "lines": int64(j.AllLines), "code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)), "unresolved": int64(len(s.Unresolved))}
-	enc := json.NewEncoder(w)
+	return written(w, reflect.ValueOf(d))
+}
+
+// definitions yields the definitions of a survey one by one: there are so many
+// that a list of them would take more than the survey does.
+type definitions iter.Seq[jsonDefinition]
+
+func definitionsOf(s *model.Survey) definitions {
+	return func(yield func(jsonDefinition) bool) {
+		for _, f := range s.Files {
+			if f.Facts == nil || f.Facts.Skipped == model.SkippedBinary {
+				continue
+			}
+			for _, d := range f.Facts.Definitions {
+				if !yield(jsonDefinition{f.Path, d.Name, maybe(d.Parent), d.Kind, d.Line, d.EndLine, d.Exported}) {
+					return
+				}
+			}
+		}
+	}
+}
+
+// written writes a document with each item of its lists on a line of its own,
+// as it goes, so that no more than an item of it is held at once.
+func written(w io.Writer, doc reflect.Value) error {
+	out := bufio.NewWriterSize(w, 1<<16)
+	var item bytes.Buffer
+	enc := json.NewEncoder(&item)
 	enc.SetEscapeHTML(false)
-	enc.SetIndent("", " ")
-	return enc.Encode(d)
+	put := func(v any) error {
+		item.Reset()
+		if err := enc.Encode(v); err != nil {
+			return err
+		}
+		_, err := out.Write(bytes.TrimSuffix(item.Bytes(), []byte{'\n'}))
+		return err
+	}
+	_ = out.WriteByte('{') // what goes wrong in writing is told by Flush
+	for i := range doc.NumField() {
+		name, _, _ := strings.Cut(doc.Type().Field(i).Tag.Get("json"), ",")
+		if i > 0 {
+			_ = out.WriteByte(',')
+		}
+		_, _ = fmt.Fprintf(out, "\n %q: ", name)
+		v := doc.Field(i)
+		var err error
+		n := 0
+		each := func(x any) bool {
+			if n > 0 {
+				_ = out.WriteByte(',')
+			}
+			_, _ = out.WriteString("\n  ")
+			n++
+			err = put(x)
+			return err == nil
+		}
+		switch list, isList := v.Interface().(definitions); {
+		case isList:
+			_ = out.WriteByte('[')
+			list(func(d jsonDefinition) bool { return each(d) })
+		case v.Kind() == reflect.Slice && !v.IsNil():
+			_ = out.WriteByte('[')
+			for k := 0; k < v.Len() && each(v.Index(k).Addr().Interface()); k++ {
+			}
+		default:
+			err = put(v.Interface())
+			n = -1
+		}
+		if err != nil {
+			return err
+		}
+		if n > 0 {
+			_, _ = out.WriteString("\n ")
+		}
+		if n >= 0 {
+			_ = out.WriteByte(']')
+		}
+	}
+	_, _ = out.WriteString("\n}\n")
+	return out.Flush()
 }
 
 func patternsOf(ms []model.PatternMatch) []jsonPattern {
