@@ -117,10 +117,10 @@ func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding
 	})
 }
 
-func counted(all []model.Smell) (out []model.Smell) {
-	for _, sm := range all {
-		if sm.Silenced == "" {
-			out = append(out, sm)
+func counted(all []model.Smell) (out []*model.Smell) {
+	for i := range all {
+		if all[i].Silenced == "" {
+			out = append(out, &all[i])
 		}
 	}
 	return out

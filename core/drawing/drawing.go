@@ -74,7 +74,8 @@ type Box struct {
 	Files  int     `json:"files"`
 	Lines  int     `json:"lines"`
 	Level  int     `json:"level"`
-	Ring   int     `json:"ring" doc:"number of the ring it is in, 0 for none"`
+	Ring   int     `json:"ring" doc:"number of the ring of dependencies it is in, 0 for none"`
+	Circle int     `json:"circle" doc:"number of the charter's ring it lies in, 1 for the outermost, 0 for none"`
 	X      float64 `json:"x"`
 	Y      float64 `json:"y"`
 	W      float64 `json:"w"`
@@ -104,7 +105,19 @@ type Drawing struct {
 	Opened  []string `json:"opened"`
 	Classes []string `json:"classes" doc:"those that occur, in the order of the legend"`
 	Rings   []Ring   `json:"rings"`
+	Frames  []Frame  `json:"frames" doc:"the rings of a charter that asks for them, the outermost first"`
+	Focus   string   `json:"focus" doc:"the one place that is shown with its neighbours, empty for all"`
+	Moved   bool     `json:"moved" doc:"some of it stands where a hand put it"`
 	Notes   []string `json:"notes"`
+}
+
+// Frame is the outline of a ring of the charter with all that lies further in.
+type Frame struct {
+	Name string  `json:"name"`
+	X    float64 `json:"x"`
+	Y    float64 `json:"y"`
+	W    float64 `json:"w"`
+	H    float64 `json:"h"`
 }
 
 // Ring is a ring among the boxes with the fewest dependencies to cut.
@@ -116,24 +129,38 @@ type Ring struct {
 
 // Request says what to draw.
 type Request struct {
-	Place  string   // the folder whose parts are drawn
+	Place  string   // the folder whose parts are drawn, or a file that is drawn with its neighbours
 	Opened []string // folders taken apart in place
 	Tests  bool     // draw tests as well
 	Auto   bool     // open folders where there are only few
+	Focus  string   // of all boxes, only this one and its neighbours
+	Order  []string // boxes as a hand put them, from the left; the others stand where they are reckoned
+	// Only reports whether a file is drawn; nil draws all.
+	Only func(path string) bool
+	// Circles are the rings of the charter, the outermost first; RingOf is the
+	// name of the one that holds a file. Without them the drawing has levels.
+	Circles []string
+	RingOf  map[string]string
 }
 
 // Of draws the parts of a place.
 func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, r Request) *Drawing {
-	d := &Drawing{Place: r.Place, Boxes: []Box{}, Bundles: []Bundle{}, Opened: []string{}, Classes: []string{}, Rings: []Ring{}, Notes: []string{}}
-	shown := func(p string) bool {
-		f := s.File(p)
-		return f != nil && judged[p] && model.Within(r.Place, p) && (r.Tests || roles[p].Role != model.RoleTest) && drawn(roles[p].Role)
+	d := &Drawing{Place: r.Place, Boxes: []Box{}, Bundles: []Bundle{}, Opened: []string{}, Classes: []string{}, Rings: []Ring{}, Frames: []Frame{}, Notes: []string{}}
+	inside := func(p string) bool { return model.Within(r.Place, p) }
+	if s.File(r.Place) != nil {
+		near := beside(s, r.Place)
+		inside = func(p string) bool { return near[p] }
+		r.Focus, r.Auto, r.Opened = r.Place, false, nil
 	}
 	var files []*model.File
 	for _, f := range s.Files {
-		if shown(f.Path) {
+		if p := f.Path; judged[p] && inside(p) && (p == r.Place || (r.Tests || roles[p].Role != model.RoleTest) && drawn(roles[p].Role) && (r.Only == nil || r.Only(p))) {
 			files = append(files, f)
 		}
+	}
+	if s.File(r.Place) != nil {
+		d.neighbours(s.Links, files, r)
+		return d
 	}
 	opened := map[string]bool{}
 	for _, o := range r.Opened {
@@ -191,8 +218,116 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 	sort.Strings(d.Opened)
 	d.Boxes = boxes
 	d.bundle(s.Links, boxOf)
-	d.layout()
+	if r.Focus != "" {
+		d.focus(r.Focus)
+	}
+	d.ring(boxOf, r)
+	d.layout(r)
 	return d
+}
+
+// beside are the files that a file needs and that need it, and itself.
+func beside(s *model.Survey, file string) map[string]bool {
+	near := map[string]bool{file: true}
+	for i := range s.Links {
+		if l := &s.Links[i]; ClassOf(l.Kind) != "" {
+			switch file {
+			case l.From:
+				near[l.To] = true
+			case l.To:
+				near[l.From] = true
+			}
+		}
+	}
+	return near
+}
+
+// neighbours draws single files, each as a box of its own.
+func (d *Drawing) neighbours(ls []model.Link, files []*model.File, r Request) {
+	if len(files) > MaxBoxes {
+		d.Notes = append(d.Notes, fmt.Sprintf("Of %d neighbours the %d with the most lines are shown.", len(files)-1, MaxBoxes-1))
+		slices.SortStableFunc(files, func(a, b *model.File) int {
+			return cmp.Or(-compareBool(a.Path == r.Place, b.Path == r.Place), cmp.Compare(b.Lines(), a.Lines()), cmp.Compare(a.Path, b.Path))
+		})
+		files = files[:MaxBoxes]
+		slices.SortFunc(files, func(a, b *model.File) int { return cmp.Compare(a.Path, b.Path) })
+	}
+	boxOf := map[string]string{}
+	for _, f := range files {
+		boxOf[f.Path] = f.Path
+		name := path.Base(f.Path)
+		if in := model.FolderOf(f.Path); in != "." {
+			name = path.Base(in) + "/" + name
+		}
+		d.Boxes = append(d.Boxes, Box{Path: f.Path, Name: name, File: true, Files: 1, Lines: f.Lines()})
+	}
+	d.bundle(ls, boxOf)
+	d.focus(r.Place)
+	d.ring(boxOf, r)
+	d.layout(r)
+}
+
+func compareBool(a, b bool) int {
+	switch {
+	case a == b:
+		return 0
+	case a:
+		return 1
+	}
+	return -1
+}
+
+// focus leaves the boxes of one place and those that are tied to them, with the
+// bundles that tie them.
+func (d *Drawing) focus(place string) {
+	own := map[string]bool{}
+	for _, b := range d.Boxes {
+		if model.Within(place, b.Path) || model.Within(b.Path, place) {
+			own[b.Path] = true
+		}
+	}
+	if len(own) == 0 {
+		return
+	}
+	d.Focus = place
+	near := map[string]bool{}
+	d.Bundles = slices.DeleteFunc(d.Bundles, func(b Bundle) bool {
+		if !own[b.From] && !own[b.To] {
+			return true
+		}
+		near[b.From], near[b.To] = true, true
+		return false
+	})
+	d.Boxes = slices.DeleteFunc(d.Boxes, func(b Box) bool { return !own[b.Path] && !near[b.Path] })
+	d.Classes = slices.DeleteFunc(d.Classes, func(c string) bool {
+		return !slices.ContainsFunc(d.Bundles, func(b Bundle) bool { return b.Class == c })
+	})
+}
+
+// ring finds in which ring of the charter each box lies: the one that holds
+// most of its files. Boxes that none holds stand outside of all.
+func (d *Drawing) ring(boxOf map[string]string, r Request) {
+	if len(r.Circles) == 0 {
+		return
+	}
+	votes := map[string]map[int]int{}
+	for f, b := range boxOf {
+		if k := slices.Index(r.Circles, r.RingOf[f]); k >= 0 {
+			if votes[b] == nil {
+				votes[b] = map[int]int{}
+			}
+			votes[b][k]++
+		}
+	}
+	for i := range d.Boxes {
+		best := -1
+		for k := range r.Circles {
+			if n := votes[d.Boxes[i].Path][k]; n > 0 && (best < 0 || n > votes[d.Boxes[i].Path][best]) {
+				best = k
+			}
+		}
+		d.Boxes[i].Circle = best + 1
+	}
 }
 
 // drawn are the roles whose files are drawn: the code and what it is drawn
@@ -334,11 +469,12 @@ const (
 	maxWidth  = 860
 	margin    = 20
 	passes    = 8
+	frameGap  = 12
 )
 
 // layout puts the boxes in rows by level, orders each row so that few bundles
 // cross, and leads the bundles through the gaps between boxes.
-func (d *Drawing) layout() {
+func (d *Drawing) layout(r Request) {
 	if len(d.Boxes) == 0 {
 		return
 	}
@@ -379,14 +515,78 @@ func (d *Drawing) layout() {
 			d.Boxes[at[n]].Level = l
 		}
 	}
-	rows := d.rows(at)
-	d.place(rows)
+	if len(r.Circles) > 0 {
+		// Each ring stands in rows of its own; what depends on nothing in it
+		// lies lowest.
+		d.circles()
+	}
+	rows := d.rows(at, r.Order)
+	top := float64(margin)
+	if len(r.Circles) > 0 {
+		top += 24 // for the name of the outermost ring
+	}
+	d.place(rows, top)
+	d.frame(rows, r.Circles)
 	d.route(rows, at, cut)
+}
+
+// circles makes the levels follow the rings: first by ring, within each by the
+// level that was found.
+func (d *Drawing) circles() {
+	keys := map[[2]int]bool{}
+	for _, b := range d.Boxes {
+		keys[[2]int{b.Circle, b.Level}] = true
+	}
+	order := make([][2]int, 0, len(keys))
+	for k := range keys {
+		order = append(order, k)
+	}
+	slices.SortFunc(order, func(a, b [2]int) int { return cmp.Or(cmp.Compare(a[0], b[0]), cmp.Compare(a[1], b[1])) })
+	for i := range d.Boxes {
+		d.Boxes[i].Level = slices.Index(order, [2]int{d.Boxes[i].Circle, d.Boxes[i].Level})
+	}
+}
+
+// frame draws the outline of each ring around its rows and all further in.
+func (d *Drawing) frame(rows [][]int, names []string) {
+	if len(names) == 0 {
+		return
+	}
+	top := make([]float64, len(names)+1)
+	for i := range top {
+		top[i] = -1
+	}
+	for _, r := range rows {
+		c := d.Boxes[r[0]].Circle
+		if y := d.Boxes[r[0]].Y; c > 0 && (top[c] < 0 || y < top[c]) {
+			top[c] = y
+		}
+	}
+	used := 0
+	for c := 1; c <= len(names); c++ {
+		if top[c] >= 0 {
+			used++
+		}
+	}
+	// Room for the outlines beside and below what they hold.
+	room := float64(frameGap * used)
+	for i := range d.Boxes {
+		d.Boxes[i].X += room
+	}
+	k := 0.0
+	for c, name := range names {
+		if y := top[c+1]; y >= 0 {
+			d.Frames = append(d.Frames, Frame{Name: name, X: margin/2 + frameGap*k, Y: y - 24, W: d.Width + 2*room - margin - 2*frameGap*k, H: d.Height + room - (y - 24) - margin/2 - frameGap*k})
+			k++
+		}
+	}
+	d.Width += 2 * room
+	d.Height += room
 }
 
 // rows orders the boxes of each level by where their neighbours stand, in a
 // fixed number of passes, and breaks levels that are too wide.
-func (d *Drawing) rows(at map[string]int) [][]int {
+func (d *Drawing) rows(at map[string]int, order []string) [][]int {
 	levels := 0
 	for i := range d.Boxes {
 		d.Boxes[i].W = math.Round(charWidth*float64(len([]rune(d.Boxes[i].Name)))) + boxPad
@@ -438,6 +638,9 @@ func (d *Drawing) rows(at map[string]int) [][]int {
 		}
 		spread()
 	}
+	if len(order) > 0 {
+		d.arrange(row, order)
+	}
 	var out [][]int
 	for _, r := range row {
 		width, from := 0.0, 0
@@ -454,7 +657,30 @@ func (d *Drawing) rows(at map[string]int) [][]int {
 	return out
 }
 
-func (d *Drawing) place(rows [][]int) {
+// arrange puts the boxes of each row that a hand moved in the order it gave
+// them, in the places that they have together.
+func (d *Drawing) arrange(row [][]int, order []string) {
+	rank := map[string]int{}
+	for i, p := range order {
+		rank[p] = i + 1
+	}
+	for _, r := range row {
+		var places, moved []int
+		for k, i := range r {
+			if rank[d.Boxes[i].Path] > 0 {
+				places, moved = append(places, k), append(moved, i)
+			}
+		}
+		before := slices.Clone(moved)
+		slices.SortStableFunc(moved, func(a, b int) int { return cmp.Compare(rank[d.Boxes[a].Path], rank[d.Boxes[b].Path]) })
+		for n, k := range places {
+			r[k] = moved[n]
+		}
+		d.Moved = d.Moved || !slices.Equal(before, moved)
+	}
+}
+
+func (d *Drawing) place(rows [][]int, y float64) {
 	widest := 0.0
 	widths := make([]float64, len(rows))
 	for k, r := range rows {
@@ -466,7 +692,6 @@ func (d *Drawing) place(rows [][]int) {
 		widest = max(widest, w)
 	}
 	d.Width = widest + 2*margin + 2*boxGap
-	y := float64(margin)
 	for k, r := range rows {
 		x := math.Round((d.Width - widths[k]) / 2)
 		for _, i := range r {

@@ -27,7 +27,7 @@ import (
 
 // RulesVersion is raised when a rule, a weight, the lexicon or a signal
 // changes, so that judgements kept elsewhere are made anew.
-const RulesVersion = 2
+const RulesVersion = 3
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {

@@ -116,10 +116,17 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		sh.Strains = []model.Strain{}
 	}
 	sh.Resolved, sh.Unsolved = j.Scores.Unresolved(place)
-	var here []model.Smell
-	for _, sm := range j.Smells {
-		if model.Within(place, sm.Path) && sm.Silenced == "" {
-			here = append(here, sm)
+	counts := func(sm *model.Smell) bool { return model.Within(place, sm.Path) && sm.Silenced == "" }
+	n := 0
+	for i := range j.Smells {
+		if counts(&j.Smells[i]) {
+			n++
+		}
+	}
+	here := make([]*model.Smell, 0, n)
+	for i := range j.Smells {
+		if counts(&j.Smells[i]) {
+			here = append(here, &j.Smells[i])
 		}
 	}
 	sh.Smells = len(here)
@@ -158,9 +165,9 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 
 // Worst picks the smells to name first: the strongest by strength, weight and
 // (dampened, so that size alone does not decide) the lines they lie on, at most one of a rule until all rules had their turn.
-func Worst(s *model.Survey, all []model.Smell, n int) []model.Smell {
+func Worst(s *model.Survey, all []*model.Smell, n int) []model.Smell {
 	type ranked struct {
-		sm   model.Smell
+		sm   *model.Smell
 		rank float64
 	}
 	rs := make([]ranked, 0, len(all))
@@ -189,7 +196,7 @@ func Worst(s *model.Survey, all []model.Smell, n int) []model.Smell {
 				continue
 			}
 			taken[r.sm.Rule] = true
-			out = append(out, r.sm)
+			out = append(out, *r.sm)
 		}
 	}
 	return out

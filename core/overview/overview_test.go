@@ -113,7 +113,7 @@ func TestAnEmptyLanguageIsNotInvented(t *testing.T) {
 }
 
 func TestTheWorstAreOfDifferentRulesFirst(t *testing.T) {
-	all := []model.Smell{
+	all := []*model.Smell{
 		{ID: "1", Rule: "numbered-name", Strength: 1, Path: "a"},
 		{ID: "2", Rule: "numbered-name", Strength: 0.9, Path: "b"},
 		{ID: "3", Rule: "long-file", Strength: 0.2, Path: "c"},

@@ -59,46 +59,54 @@ func numberedDefinitions(f *model.File) (out []hit) {
 	}) {
 		return nil
 	}
-	byBase := map[string][]model.Definition{}
-	names := map[string]model.Definition{}
-	for _, d := range f.Facts.Definitions {
-		if !namedThing(d) {
+	byBase := map[string][]*model.Definition{}
+	names := map[string]*model.Definition{}
+	group := func(d *model.Definition, base string) string { return model.Definition{Parent: d.Parent, Name: base}.Qualified() }
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		if !namedThing(*d) {
 			continue
 		}
 		names[d.Qualified()] = d
 		if base, _, ok := naming.Number(d.Name); ok {
-			d2 := d
-			d2.Name = base
-			byBase[d2.Qualified()] = append(byBase[d2.Qualified()], d)
+			byBase[group(d, base)] = append(byBase[group(d, base)], d)
 		}
 	}
-	for _, d := range f.Facts.Definitions {
-		if !namedThing(d) {
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		if !namedThing(*d) {
 			continue
 		}
 		base, digits, ok := naming.Number(d.Name)
 		if !ok {
 			continue
 		}
-		d2 := d
-		d2.Name = base
-		plain, has := names[d2.Qualified()]
-		if !has && len(byBase[d2.Qualified()]) < 2 {
+		all := byBase[group(d, base)]
+		plain := names[group(d, base)]
+		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] {
 			continue
 		}
 		var ev []model.Evidence
-		if has {
+		if plain != nil {
 			ev = append(ev, model.Evidence{Path: f.Path, Line: plain.Line, Note: "the same name without the number"})
 		}
-		for _, o := range byBase[d2.Qualified()] {
+		for _, o := range all {
 			if o.Line != d.Line && len(ev) < 6 {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: o.Line, Note: o.Name})
 			}
 		}
-		out = append(out, hit{path: f.Path, name: d.Qualified(), line: d.Line, end: d.EndLine, strength: 0.3, message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", d.Name, digits), evidence: ev, touches: []string{f.Path}})
+		message := fmt.Sprintf("*%s* is told from its siblings by the number %s alone", d.Name, digits)
+		if len(all) > oneByOne {
+			message = fmt.Sprintf("%s things called *%s* are told apart by a number alone", capital(number(len(all))), base)
+		}
+		out = append(out, hit{path: f.Path, name: d.Qualified(), line: d.Line, end: d.EndLine, strength: 0.3, message: message, evidence: ev, touches: []string{f.Path}})
 	}
 	return out
 }
+
+// oneByOne is up to how many numbered siblings each is named by itself; of more
+// the first stands for all.
+const oneByOne = 6
 
 func namedThing(d model.Definition) bool {
 	switch d.Kind {

@@ -61,9 +61,9 @@ type Options struct {
 	Key      string // identifies the source in the cache
 	Cache    Cache  // nil reads everything
 	Progress func(Progress)
-	// Listed is told how many bytes the files have, before any is read; nil
-	// is not told.
-	Listed func(bytes int64)
+	// Listed is told how many bytes of source there are, before any is read;
+	// nil is not told.
+	Listed func(source int64)
 	// Keep is handed every text that was read, from several goroutines; nil
 	// keeps none.
 	Keep func(hash string, text []byte) error
@@ -106,7 +106,9 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 	if o.Listed != nil {
 		var bytes int64
 		for _, e := range listing.Entries {
-			bytes += e.Size
+			if syntax.ForFile(e.Path, nil) != nil {
+				bytes += e.Size
+			}
 		}
 		o.Listed(bytes)
 	}
