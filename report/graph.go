@@ -20,6 +20,9 @@ func SVG(w io.Writer, d *drawing.Drawing, title, below string) error {
 	fmt.Fprintf(&b, `<rect width="%g" height="%g" fill="#fffefa"/>`+"\n", width, height)
 	fmt.Fprintf(&b, `<text x="20" y="26" font-family="serif" font-size="18" fill="#1c2430">%s</text><text x="20" y="44" font-size="12" fill="#5c6570">%s</text>`+"\n", escape(title), escape(below))
 	fmt.Fprintf(&b, `<g transform="translate(0 %d)">`+"\n", head)
+	for _, f := range d.Frames {
+		fmt.Fprintf(&b, `<rect x="%g" y="%g" width="%g" height="%g" rx="14" fill="none" stroke="#b9b09c"/><text x="%g" y="%g" font-size="12" fill="#5c6570">%s</text>`+"\n", f.X, f.Y, f.W, f.H, f.X+12, f.Y+15, escape(f.Name))
+	}
 	for _, e := range d.Bundles {
 		colour, dash := stroke(e)
 		fmt.Fprintf(&b, `<g fill="%s"><title>%s</title><path d="%s" fill="none" stroke="%s" stroke-width="%g"%s/><path d="%s"/></g>`+"\n",

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"net/http"
 	"sort"
-	"strings"
 
 	"jantel/core/drawing"
 	"jantel/core/model"
@@ -42,14 +41,65 @@ func (s *Server) registerDrawings(api huma.API) {
 		return kept(o, "weave "+place, func() *weave.Grid { return weave.GridOf(o.facts, o.Judgement, place) }), nil
 	})
 	huma.Get(api, "/api/codebases/{id}/dependencies", s.dependencies, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+	huma.Get(api, "/api/codebases/{id}/narrowed", s.narrowed, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+	s.registerArrangements(api)
 	huma.Get(api, "/api/codebases/{id}/between", s.between, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+}
+
+// Narrow leaves what belongs to a feature, a role or both; all when empty.
+type Narrow struct {
+	Feature string `query:"feature" doc:"one feature alone; - for what belongs to none"`
+	Role    string `query:"role" doc:"one role alone"`
+}
+
+// holds reports whether a file is left.
+func (n Narrow) holds(o *open, p string) bool {
+	f := o.FeatureOf[p].Feature
+	return (n.Role == "" || string(o.Roles[p].Role) == n.Role) && (n.Feature == "" || n.Feature == f || n.Feature == "-" && f == "")
+}
+
+// DrawingIn says what is drawn.
+type DrawingIn struct {
+	Narrow
+	Opened []string `query:"open,explode" doc:"folders that are taken apart in place"`
+	Tests  bool     `query:"tests" doc:"draw tests as well"`
+	Auto   bool     `query:"auto" doc:"open folders where there are only few"`
+	Focus  string   `query:"focus" doc:"one box with its neighbours"`
+}
+
+// drawn lays the drawing of a place out, as it was arranged by hand.
+func (s *Server) drawn(ctx context.Context, o *open, place string, in DrawingIn) (*drawing.Drawing, error) {
+	if o.Folder(place) == nil && o.facts.File(place) == nil {
+		return nil, noPlace(place)
+	}
+	if len(in.Opened) > maxOpened {
+		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("at most %d folders are taken apart at once", maxOpened))
+	}
+	order, err := s.review.Arrangement(ctx, o.codebase, place)
+	if err != nil {
+		return nil, failure(err)
+	}
+	key := fmt.Sprintf("drawing %s %+v %q", place, in, order)
+	return kept(o, key, func() *drawing.Drawing {
+		r := drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto, Focus: in.Focus, Order: order}
+		if in.Narrow != (Narrow{}) {
+			r.Only = func(p string) bool { return in.holds(o, p) }
+		}
+		if o.Held != nil && o.Charter.Rings {
+			for _, l := range o.Charter.Layers {
+				if !l.Wiring { // it stands outside of them all
+					r.Circles = append(r.Circles, l.Name)
+				}
+			}
+			r.RingOf = o.Held.LayerOf
+		}
+		return drawing.Of(o.facts, o.Roles, o.InScope, r)
+	}), nil
 }
 
 func (s *Server) dependencies(ctx context.Context, in *struct {
 	ViewIn
-	Opened []string `query:"open,explode" doc:"folders that are taken apart in place"`
-	Tests  bool     `query:"tests" doc:"draw tests as well"`
-	Auto   bool     `query:"auto" doc:"open folders where there are only few"`
+	DrawingIn
 }) (*view[*Dependencies], error) {
 	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
 	if err != nil {
@@ -60,24 +110,79 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 		return nil, huma.Status304NotModified()
 	}
 	place := in.place()
-	if o.facts.File(place) != nil {
-		place = model.FolderOf(place)
+	d, err := s.drawn(ctx, o, place, in.DrawingIn)
+	if err != nil {
+		return nil, err
 	}
-	if o.Folder(place) == nil {
-		return nil, noPlace(place)
-	}
-	if len(in.Opened) > maxOpened {
-		return nil, huma.Error422UnprocessableEntity(fmt.Sprintf("at most %d folders are taken apart at once", maxOpened))
-	}
-	key := fmt.Sprintf("dependencies %s %v %v %s", place, in.Tests, in.Auto, strings.Join(in.Opened, "\x00"))
-	out := kept(o, key, func() *Dependencies {
-		return &Dependencies{
-			Drawing:  drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto}),
-			Packages: packages(o, place),
-			Levels:   o.Levels,
+	list := kept(o, "packages "+place, func() []Package { return packages(o, place) })
+	return &view[*Dependencies]{tag, &Dependencies{Drawing: d, Packages: list, Levels: o.Levels}}, nil
+}
+
+// Arrangement is how a hand put the boxes of a drawing.
+type Arrangement struct {
+	Place string   `json:"place"`
+	Boxes []string `json:"boxes" maxItems:"2000" doc:"paths from the left; none leaves it to what is reckoned"`
+}
+
+// registerArrangements lets boxes be put where a hand wants them.
+func (s *Server) registerArrangements(api huma.API) {
+	huma.Get(api, "/api/codebases/{id}/arrangement", func(ctx context.Context, in *struct {
+		CodebaseIn
+		At string `query:"at"`
+	}) (*body[Arrangement], error) {
+		boxes, err := s.review.Arrangement(ctx, in.ID, in.At)
+		if boxes == nil {
+			boxes = []string{}
 		}
+		return &body[Arrangement]{Arrangement{in.At, boxes}}, failure(err)
 	})
-	return &view[*Dependencies]{tag, out}, nil
+	huma.Put(api, "/api/codebases/{id}/arrangement", func(ctx context.Context, in *struct {
+		CodebaseIn
+		Body Arrangement
+	}) (*body[Arrangement], error) {
+		if err := s.review.Arrange(ctx, in.ID, in.Body.Place, in.Body.Boxes); err != nil {
+			return nil, failure(err)
+		}
+		s.changed(in.ID, "arrangement")
+		return &body[Arrangement]{in.Body}, nil
+	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+}
+
+// Narrowed lists the files that belong to a feature, a role or both.
+type Narrowed struct {
+	Paths  []string `json:"paths"`
+	Lines  int      `json:"lines"`
+	Smells int      `json:"smells" doc:"on these files"`
+}
+
+func (s *Server) narrowed(ctx context.Context, in *struct {
+	ViewIn
+	Narrow
+}) (*view[*Narrowed], error) {
+	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+	if err != nil {
+		return nil, err
+	}
+	tag := o.etag()
+	if in.Match == tag {
+		return nil, huma.Status304NotModified()
+	}
+	out := kept(o, fmt.Sprintf("narrowed %q", in.Narrow), func() *Narrowed {
+		n := &Narrowed{Paths: []string{}}
+		for _, f := range o.facts.Files {
+			if o.InScope[f.Path] && in.holds(o, f.Path) {
+				n.Paths = append(n.Paths, f.Path)
+				n.Lines += f.Lines()
+			}
+		}
+		for i := range o.Smells {
+			if sm := &o.Smells[i]; sm.Silenced == "" && o.InScope[sm.Path] && in.holds(o, sm.Path) {
+				n.Smells++
+			}
+		}
+		return n
+	})
+	return &view[*Narrowed]{tag, out}, nil
 }
 
 // packages lists what comes from outside, most used first.

@@ -9,7 +9,6 @@ import (
 	"strconv"
 	"strings"
 
-	"jantel/core/drawing"
 	"jantel/core/model"
 	"jantel/core/smells"
 	"jantel/core/syntax"
@@ -256,11 +255,16 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		case "dependencies.graphml":
 			kind, err = "application/xml", report.GraphML(&out, o.facts, o.Roles)
 		case "dependencies.svg":
-			place := r.URL.Query().Get("at")
-			if place == "" || o.Folder(place) == nil {
+			q := r.URL.Query()
+			place := q.Get("at")
+			if place == "" {
 				place = "."
 			}
-			d := drawing.Of(o.facts, o.Roles, o.InScope, drawing.Request{Place: place, Opened: r.URL.Query()["open"], Auto: r.URL.Query().Get("auto") == "true", Tests: r.URL.Query().Get("tests") == "true"})
+			d, e := s.drawn(r.Context(), o, place, DrawingIn{Narrow: Narrow{q.Get("feature"), q.Get("role")}, Opened: q["open"], Auto: q.Get("auto") == "true", Tests: q.Get("tests") == "true", Focus: q.Get("focus")})
+			if e != nil {
+				problem(w, http.StatusNotFound, e.Error())
+				return
+			}
 			kind, err = "image/svg+xml", report.SVG(&out, d, c.Name+": dependencies of "+report.PlaceName(place), report.Source(o.facts))
 		default:
 			kind, err = "application/json", report.JSON(&out, o.facts, o.Result)

@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/weave"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -27,6 +28,7 @@ type held struct {
 	facts  once[*model.Survey]
 	mu     sync.Mutex
 	result *judgement.Result
+	shown  *model.Survey  // the facts with what the lead declared
 	views  map[string]any // what was made of result, by name
 }
 
@@ -114,9 +116,10 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) 
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if v := in.Version(); h.result == nil || h.result.Version != v {
-		h.result, h.views = judgement.JudgeBy(facts, in), map[string]any{}
+		h.shown = weave.Declare(facts, by)
+		h.result, h.views = judgement.JudgeBy(h.shown, in), map[string]any{}
 	}
-	return &open{codebase, found, facts, h.result, h, touched}, nil
+	return &open{codebase, found, h.shown, h.result, h, touched}, nil
 }
 
 // put keeps a survey that was just made, so that it need not be loaded again.

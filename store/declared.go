@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"errors"
 	"time"
 
@@ -51,6 +52,42 @@ func (r *Review) Overrule(ctx context.Context, id int64, o model.Overrule, gone 
 			_, err = tx.ExecContext(ctx, "DELETE FROM overrules WHERE codebase = ? AND kind = ? AND target = ?", id, o.Kind, o.Target)
 		} else {
 			_, err = tx.ExecContext(ctx, "INSERT INTO overrules (codebase, kind, target, value, at, by) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (codebase, kind, target) DO UPDATE SET value = excluded.value, at = excluded.at, by = excluded.by", id, o.Kind, o.Target, o.Value, time.Now().UnixMilli(), o.By)
+		}
+		if err != nil {
+			return err
+		}
+		return touch(ctx, tx, id)
+	})
+}
+
+// Arrangement returns how a hand put the boxes of a drawing, from the left; nil
+// when none did.
+func (r *Review) Arrangement(ctx context.Context, id int64, place string) ([]string, error) {
+	var text string
+	err := r.db.QueryRowContext(ctx, "SELECT boxes FROM arrangements WHERE codebase = ? AND place = ?", id, place).Scan(&text)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	var boxes []string
+	return boxes, json.Unmarshal([]byte(text), &boxes)
+}
+
+// Arrange keeps how a hand put the boxes of a drawing; none at all leaves it to
+// what is reckoned.
+func (r *Review) Arrange(ctx context.Context, id int64, place string, boxes []string) error {
+	text, err := json.Marshal(boxes)
+	if err != nil {
+		return err
+	}
+	return inTx(ctx, r.db, func(tx *sql.Tx) error {
+		var err error
+		if len(boxes) == 0 {
+			_, err = tx.ExecContext(ctx, "DELETE FROM arrangements WHERE codebase = ? AND place = ?", id, place)
+		} else {
+			_, err = tx.ExecContext(ctx, "INSERT INTO arrangements (codebase, place, boxes) VALUES (?, ?, ?) ON CONFLICT (codebase, place) DO UPDATE SET boxes = excluded.boxes", id, place, string(text))
 		}
 		if err != nil {
 			return err

@@ -32,6 +32,9 @@ const (
 
 // Charter is the declared architecture.
 type Charter struct {
+	// Rings says that the layers are rings around a core, the first of them
+	// the outermost, and are drawn so.
+	Rings      bool               `yaml:"rings,omitempty" json:"rings"`
 	Layers     []Layer            `yaml:"layers" json:"layers"`
 	Apart      []Area             `yaml:"apart,omitempty" json:"apart"`
 	Exceptions []Exception        `yaml:"exceptions,omitempty" json:"exceptions"`

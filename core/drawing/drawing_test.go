@@ -1,9 +1,11 @@
 package drawing_test
 
 import (
+	"cmp"
 	"fmt"
 	"math/rand/v2"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -134,40 +136,156 @@ func points(t *testing.T, curve string) (out [][2]float64) {
 	return out
 }
 
+// clear checks that boxes lie inside the drawing and apart, and that no curve
+// runs through a box it does not join.
+func clear(t *testing.T, d *drawing.Drawing, round int) {
+	require.NotEmpty(t, d.Boxes)
+	for i, a := range d.Boxes {
+		require.True(t, a.X >= 0 && a.Y >= 0 && a.X+a.W <= d.Width && a.Y+a.H <= d.Height)
+		for _, b := range d.Boxes[i+1:] {
+			require.False(t, a.X < b.X+b.W && b.X < a.X+a.W && a.Y < b.Y+b.H && b.Y < a.Y+a.H, "%s over %s", a.Path, b.Path)
+		}
+	}
+	for _, b := range d.Bundles {
+		for _, p := range points(t, b.Curve) {
+			require.True(t, p[0] >= -1 && p[0] <= d.Width+1 && p[1] <= d.Height+1)
+			for _, x := range d.Boxes {
+				if x.Path == b.From || x.Path == b.To {
+					continue
+				}
+				inside := p[0] > x.X+0.5 && p[0] < x.X+x.W-0.5 && p[1] > x.Y+0.5 && p[1] < x.Y+x.H-0.5
+				require.False(t, inside, "round %d: %s to %s runs through %s", round, b.From, b.To, x.Path)
+			}
+		}
+	}
+}
+
+func randomTree(r *rand.Rand) (tree string, folders int) {
+	n := 4 + r.IntN(40)
+	for i := range n {
+		tree += fmt.Sprintf("-- f%02d/%s.ts --\n", i, strings.Repeat("x", 1+r.IntN(9)))
+		for range r.IntN(5) {
+			tree += fmt.Sprintf("import '../f%02d'\n", r.IntN(n))
+		}
+		tree += fmt.Sprintf("-- f%02d/index.ts --\n", i)
+	}
+	return tree, n
+}
+
 func TestNoCurveRunsThroughABoxAndNoBoxHidesAnother(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 6))
 	for round := range 12 {
-		tree := ""
-		n := 4 + r.IntN(40)
-		for i := range n {
-			tree += fmt.Sprintf("-- f%02d/%s.ts --\n", i, strings.Repeat("x", 1+r.IntN(9)))
-			for range r.IntN(5) {
-				tree += fmt.Sprintf("import '../f%02d'\n", r.IntN(n))
-			}
-			tree += fmt.Sprintf("-- f%02d/index.ts --\n", i)
-		}
+		tree, _ := randomTree(r)
 		d := draw(t, tree, drawing.Request{Place: "."})
-		require.NotEmpty(t, d.Boxes)
-		for i, a := range d.Boxes {
-			require.True(t, a.X >= 0 && a.Y >= 0 && a.X+a.W <= d.Width && a.Y+a.H <= d.Height)
-			for _, b := range d.Boxes[i+1:] {
-				require.False(t, a.X < b.X+b.W && b.X < a.X+a.W && a.Y < b.Y+b.H && b.Y < a.Y+a.H, "%s over %s", a.Path, b.Path)
-			}
+		clear(t, d, round)
+		require.Equal(t, d, draw(t, tree, drawing.Request{Place: "."}), "the same each time")
+	}
+}
+
+// What a hand moved and the rings of a charter change where boxes stand, and
+// nothing of what must hold for them.
+func TestArrangedDrawingsAndRingsAreAsClear(t *testing.T) {
+	r := rand.New(rand.NewPCG(8, 9))
+	for round := range 12 {
+		tree, n := randomTree(r)
+		ask := drawing.Request{Place: ".", RingOf: map[string]string{}}
+		for i := range n {
+			ask.Order = append(ask.Order, fmt.Sprintf("f%02d", i))
 		}
-		for _, b := range d.Bundles {
-			for _, p := range points(t, b.Curve) {
-				require.True(t, p[0] >= -1 && p[0] <= d.Width+1 && p[1] <= d.Height+1)
-				for _, x := range d.Boxes {
-					if x.Path == b.From || x.Path == b.To {
-						continue
-					}
-					inside := p[0] > x.X+0.5 && p[0] < x.X+x.W-0.5 && p[1] > x.Y+0.5 && p[1] < x.Y+x.H-0.5
-					require.False(t, inside, "round %d: %s to %s runs through %s", round, b.From, b.To, x.Path)
+		r.Shuffle(n, func(i, k int) { ask.Order[i], ask.Order[k] = ask.Order[k], ask.Order[i] })
+		ask.Order = ask.Order[:r.IntN(n)]
+		if round%2 == 1 {
+			ask.Circles = []string{"adapters", "application", "domain"}
+			for i := range n {
+				if k := r.IntN(4); k < 3 {
+					ask.RingOf[fmt.Sprintf("f%02d/index.ts", i)] = ask.Circles[k]
 				}
 			}
 		}
-		require.Equal(t, d, draw(t, tree, drawing.Request{Place: "."}), "the same each time")
+		d := draw(t, tree, ask)
+		clear(t, d, round)
+		for i, f := range d.Frames {
+			require.True(t, f.X >= 0 && f.Y >= 0 && f.X+f.W <= d.Width && f.Y+f.H <= d.Height, "%+v in %v × %v", f, d.Width, d.Height)
+			if i > 0 {
+				o := d.Frames[i-1]
+				require.True(t, f.X > o.X && f.Y > o.Y && f.X+f.W < o.X+o.W && f.Y+f.H < o.Y+o.H, "each ring lies in the one before")
+			}
+		}
+		for _, b := range d.Boxes {
+			for k, f := range d.Frames {
+				// The frames are those that hold anything: found again by name.
+				circle := slices.Index(ask.Circles, f.Name) + 1
+				in := b.X >= f.X && b.Y >= f.Y && b.X+b.W <= f.X+f.W && b.Y+b.H <= f.Y+f.H
+				require.Equal(t, b.Circle >= circle, in, "%s of ring %d and frame %d", b.Path, b.Circle, k)
+			}
+		}
 	}
+}
+
+func TestOnePlaceIsDrawnWithItsNeighbours(t *testing.T) {
+	d := draw(t, layered, drawing.Request{Place: ".", Focus: "src/data"})
+	require.Equal(t, "src/data", d.Focus)
+	var names []string
+	for _, b := range d.Boxes {
+		names = append(names, b.Path)
+	}
+	require.Equal(t, []string{"src/data", "src/handlers", "src/words"}, names)
+	require.Len(t, d.Bundles, 2, "what ties only the neighbours is left out")
+	require.Equal(t, []string{"code"}, d.Classes)
+	// A place that is not drawn narrows nothing.
+	require.Len(t, draw(t, layered, drawing.Request{Place: ".", Focus: "elsewhere"}).Boxes, 4)
+	// Part of an opened folder.
+	open := draw(t, layered, drawing.Request{Place: ".", Opened: []string{"src/data"}, Focus: "src/data/d.ts"})
+	require.Len(t, open.Boxes, 3)
+}
+
+func TestAFileIsDrawnWithItsNeighbours(t *testing.T) {
+	d := draw(t, layered, drawing.Request{Place: "src/data/d.ts"})
+	var names []string
+	for _, b := range d.Boxes {
+		require.True(t, b.File)
+		names = append(names, b.Name)
+	}
+	require.Equal(t, []string{"data/d.ts", "handlers/b.ts", "words/e.ts"}, names)
+	require.Len(t, d.Bundles, 2)
+	clear(t, d, 0)
+	alone := draw(t, "-- a.ts --\nx()\n-- b.ts --\n", drawing.Request{Place: "a.ts"})
+	require.Len(t, alone.Boxes, 1)
+	many := "-- hub.ts --\nexport const x = 1\n"
+	for i := range 200 {
+		many += fmt.Sprintf("-- f%03d.ts --\nimport './hub'\n", i)
+	}
+	d = draw(t, many, drawing.Request{Place: "hub.ts"})
+	require.Len(t, d.Boxes, drawing.MaxBoxes)
+	require.NotEmpty(t, box(d, "hub.ts").Path)
+	require.Contains(t, d.Notes[0], "Of 200 neighbours")
+}
+
+func TestAHandOrdersTheBoxesOfARow(t *testing.T) {
+	tree := "-- top/a.ts --\nimport '../one'\nimport '../two'\nimport '../three'\n-- one/index.ts --\n-- two/index.ts --\n-- three/index.ts --\n"
+	row := func(r drawing.Request) (out []string) {
+		d := draw(t, tree, r)
+		var boxes []drawing.Box
+		for _, b := range d.Boxes {
+			if b.Level == 1 {
+				boxes = append(boxes, b)
+			}
+		}
+		slices.SortFunc(boxes, func(a, b drawing.Box) int { return cmp.Compare(a.X, b.X) })
+		for _, b := range boxes {
+			out = append(out, b.Path)
+		}
+		return append(out, fmt.Sprint(d.Moved))
+	}
+	require.Equal(t, []string{"one", "three", "two", "false"}, row(drawing.Request{Place: "."}))
+	require.Equal(t, []string{"two", "one", "three", "true"}, row(drawing.Request{Place: ".", Order: []string{"two", "one", "three"}}))
+	require.Equal(t, []string{"two", "three", "one", "true"}, row(drawing.Request{Place: ".", Order: []string{"two", "gone", "one"}}), "who was not moved keeps the place")
+	require.Equal(t, []string{"one", "three", "two", "false"}, row(drawing.Request{Place: ".", Order: []string{"one", "three", "two"}}))
+}
+
+func TestOnlyWhatIsAskedForIsDrawn(t *testing.T) {
+	d := draw(t, layered, drawing.Request{Place: ".", Only: func(p string) bool { return !strings.HasPrefix(p, "src/words") }})
+	require.Len(t, d.Boxes, 3)
 }
 
 func TestTooManyPartsAreSaid(t *testing.T) {

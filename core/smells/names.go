@@ -61,7 +61,9 @@ func numberedDefinitions(f *model.File) (out []hit) {
 	}
 	byBase := map[string][]*model.Definition{}
 	names := map[string]*model.Definition{}
-	group := func(d *model.Definition, base string) string { return model.Definition{Parent: d.Parent, Name: base}.Qualified() }
+	group := func(d *model.Definition, base string) string {
+		return model.Definition{Parent: d.Parent, Name: base}.Qualified()
+	}
 	for i := range f.Facts.Definitions {
 		d := &f.Facts.Definitions[i]
 		if !namedThing(*d) {

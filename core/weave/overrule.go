@@ -21,9 +21,18 @@ func CheckOverrule(o model.Overrule) error {
 		if !slices.Contains(model.Roles, model.Role(o.Value)) {
 			return fmt.Errorf("there is no role %q", o.Value)
 		}
+	case model.OverruleLink:
+		from, to, ok := strings.Cut(o.Target, "\t")
+		if !ok || from == "" || to == "" || from == to {
+			return fmt.Errorf("a dependency is declared from one file to another")
+		}
+		if strings.TrimSpace(o.Value) == "" {
+			return fmt.Errorf("say why the one needs the other: no line of the code does")
+		}
+		return nil
 	case model.OverruleFeature, model.OverruleRename, model.OverrulePurpose:
 	default:
-		return fmt.Errorf("a role, a feature or a purpose can be set, and a feature renamed")
+		return fmt.Errorf("a role, a feature or a purpose can be set, a feature renamed and a dependency declared")
 	}
 	if o.Kind != model.OverrulePurpose && o.Kind != model.OverruleRename && !doublestar.ValidatePattern(o.Target) {
 		return fmt.Errorf("%q is not a valid glob", o.Target)
@@ -122,4 +131,24 @@ func OverrulePurposes(folders []*model.Folder, by []model.Overrule) {
 			}
 		}
 	}
+}
+
+// Declare adds the dependencies that the lead declared to those of a survey, as
+// far as both files are there. The survey that is handed in stays as it is.
+func Declare(s *model.Survey, by []model.Overrule) *model.Survey {
+	var said []model.Link
+	for _, o := range by {
+		from, to, _ := strings.Cut(o.Target, "\t")
+		if o.Kind == model.OverruleLink && s.File(from) != nil && s.File(to) != nil {
+			said = append(said, model.Link{From: from, To: to, Kind: model.LinkDeclared, Line: 1, Text: o.Value, Sure: true})
+		}
+	}
+	if len(said) == 0 {
+		return s
+	}
+	out := *s
+	out.Links = slices.Concat(s.Links, said)
+	// Those that were there are in order and stay so.
+	slices.SortStableFunc(out.Links, func(a, b model.Link) int { return strings.Compare(a.From, b.From) })
+	return &out
 }

@@ -69,9 +69,30 @@ export const useGrid = (a: At) =>
   })
 
 /** The drawing of a place; without a list of what is opened, as Jantel opens it. */
-export const useDependencies = (a: At, open: readonly string[] | null, tests: boolean) =>
+/** What all views are narrowed to: a feature, a role or both. */
+export interface Narrow {
+  feature: string
+  role: string
+}
+
+export const useNarrowed = (a: At & Narrow, enabled: boolean) =>
   useQuery({
-    queryKey: [...key('dependencies', a), open ? [...open].sort().join('\n') : null, tests],
+    queryKey: ['codebase', a.id, 'narrowed', a.survey, a.feature, a.role],
+    enabled,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/narrowed', {
+          params: {
+            path: { id: a.id },
+            query: { survey: a.survey || undefined, feature: a.feature || undefined, role: a.role || undefined },
+          },
+        }),
+      ),
+  })
+
+export const useDependencies = (a: At & Narrow, open: readonly string[] | null, tests: boolean, focus: string) =>
+  useQuery({
+    queryKey: [...key('dependencies', a), open ? [...open].sort().join('\n') : null, tests, focus, a.feature, a.role],
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/dependencies', {
@@ -83,12 +104,34 @@ export const useDependencies = (a: At, open: readonly string[] | null, tests: bo
               open: open && open.length > 0 ? [...open] : undefined,
               auto: open ? undefined : true,
               tests: tests || undefined,
+              focus: focus || undefined,
+              feature: a.feature || undefined,
+              role: a.role || undefined,
             },
           },
         }),
       ),
     placeholderData: keepPreviousData,
   })
+
+export const useArrangement = (id: number, at: string) =>
+  useQuery({
+    queryKey: ['codebase', id, 'arrangement', at],
+    queryFn: () => answer(api.GET('/api/codebases/{id}/arrangement', { params: { path: { id }, query: { at } } })),
+  })
+
+/** Puts the boxes of a drawing where a hand wants them; no boxes leaves it to what is reckoned. */
+export const useArrange = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: (body: { place: string; boxes: string[] }) =>
+      answer(api.PUT('/api/codebases/{id}/arrangement', { params: { path: { id } }, body })),
+    onSuccess: async (a) => {
+      qc.setQueryData(['codebase', id, 'arrangement', a.place], a)
+      await qc.invalidateQueries({ queryKey: ['codebase', id, 'dependencies'] })
+    },
+  })
+}
 
 export const useBetween = (a: At, pair: { from: string; to: string; class: string } | null) =>
   useQuery({

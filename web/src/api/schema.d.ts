@@ -39,6 +39,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID arrangement */
+        get: operations["get-api-codebases-by-id-arrangement"];
+        /** Put API codebases by ID arrangement */
+        put: operations["put-api-codebases-by-id-arrangement"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/between": {
         parameters: {
             query?: never;
@@ -273,6 +291,23 @@ export interface paths {
         };
         /** Get API codebases by ID margin */
         get: operations["get-api-codebases-by-id-margin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/narrowed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID narrowed */
+        get: operations["get-api-codebases-by-id-narrowed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -536,6 +571,11 @@ export interface components {
             points: number;
             text: string;
         };
+        Arrangement: {
+            /** @description paths from the left; none leaves it to what is reckoned */
+            boxes: string[];
+            place: string;
+        };
         Author: {
             /** Format: int64 */
             commits: number;
@@ -544,6 +584,11 @@ export interface components {
             name: string;
         };
         Box: {
+            /**
+             * Format: int64
+             * @description number of the charter's ring it lies in, 1 for the outermost, 0 for none
+             */
+            circle: number;
             file: boolean;
             /** Format: int64 */
             files: number;
@@ -559,7 +604,7 @@ export interface components {
             path: string;
             /**
              * Format: int64
-             * @description number of the ring it is in, 0 for none
+             * @description number of the ring of dependencies it is in, 0 for none
              */
             ring: number;
             /** Format: double */
@@ -664,6 +709,7 @@ export interface components {
             apart: components["schemas"]["Area"][];
             exceptions: components["schemas"]["Exception"][];
             layers: components["schemas"]["Layer"][];
+            rings: boolean;
             thresholds: {
                 [key: string]: number;
             };
@@ -801,8 +847,14 @@ export interface components {
             bundles: components["schemas"]["Bundle"][];
             /** @description those that occur, in the order of the legend */
             classes: string[];
+            /** @description the one place that is shown with its neighbours, empty for all */
+            focus: string;
+            /** @description the rings of a charter that asks for them, the outermost first */
+            frames: components["schemas"]["Frame"][];
             /** Format: double */
             height: number;
+            /** @description some of it stands where a hand put it */
+            moved: boolean;
             notes: string[];
             opened: string[];
             place: string;
@@ -930,6 +982,17 @@ export interface components {
             entities: components["schemas"]["Entity"][];
             messages: components["schemas"]["MessageRow"][];
             requests: components["schemas"]["RequestRow"][];
+        };
+        Frame: {
+            /** Format: double */
+            h: number;
+            name: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Grid: {
             cells: components["schemas"]["Cell"][];
@@ -1059,6 +1122,16 @@ export interface components {
             score: number;
             verdict: string;
         };
+        Narrowed: {
+            /** Format: int64 */
+            lines: number;
+            paths: string[];
+            /**
+             * Format: int64
+             * @description on these files
+             */
+            smells: number;
+        };
         NewCodebase: {
             name?: string;
             /** @description a folder, a Git repository or an archive below the allowed folders, or the id of an upload */
@@ -1102,7 +1175,7 @@ export interface components {
         Overrule: {
             by: string;
             /** @enum {string} */
-            kind: "role" | "feature" | "purpose" | "rename";
+            kind: "role" | "feature" | "purpose" | "rename" | "link";
             target: string;
             value: string;
         };
@@ -1642,6 +1715,92 @@ export interface operations {
             };
         };
     };
+    "get-api-codebases-by-id-arrangement": {
+        parameters: {
+            query?: {
+                at?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-codebases-by-id-arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arrangement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-api-codebases-by-id-between": {
         parameters: {
             query: {
@@ -2096,12 +2255,18 @@ export interface operations {
                 survey?: number;
                 /** @description the place; the root when empty */
                 at?: string;
+                /** @description one feature alone; - for what belongs to none */
+                feature?: string;
+                /** @description one role alone */
+                role?: string;
                 /** @description folders that are taken apart in place */
                 open?: string[];
                 /** @description draw tests as well */
                 tests?: boolean;
                 /** @description open folders where there are only few */
                 auto?: boolean;
+                /** @description one box with its neighbours */
+                focus?: string;
             };
             header?: {
                 "If-None-Match"?: string;
@@ -2463,6 +2628,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Margin"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-narrowed": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description one feature alone; - for what belongs to none */
+                feature?: string;
+                /** @description one role alone */
+                role?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Narrowed"];
                 };
             };
             /** @description Not Found */

@@ -4,6 +4,7 @@ import type { Finding } from '../api/types'
 import { Failed, Waiting } from '../frame/Waiting'
 import { useKeys } from '../frame/keys'
 import { PlaceLink } from '../place/PlaceLink'
+import { useNarrowing } from '../place/narrow'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { Editor } from './Editor'
@@ -33,7 +34,14 @@ export default function Findings() {
     }),
     [where.at, query],
   )
-  const list = useMemo(() => (all.data ?? []).filter((f) => passes(f, filter)), [all.data, filter])
+  const narrowing = useNarrowing(where)
+  const list = useMemo(
+    () =>
+      (all.data ?? []).filter(
+        (f) => passes(f, filter) && (!narrowing || (f.place.path !== '.' && narrowing.holds(f.place.path))),
+      ),
+    [all.data, filter, narrowing],
+  )
   const groups = useMemo(() => grouped(list, by), [list, by])
   const flat = useMemo(() => groups.flatMap((g) => g.findings), [groups])
   const people = [...new Set((all.data ?? []).map((f) => f.assignee).filter(Boolean))].sort()

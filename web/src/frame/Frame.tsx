@@ -5,7 +5,8 @@ import { useCodebase, useMargin, useMarkRead, useSettings } from '../api/queries
 import { follow } from '../api/events'
 import { MarginStrip } from '../margin/MarginStrip'
 import { PathBar } from '../place/PathBar'
-import { parentOf, urlOf, useWhere, views, whereNow } from '../place/place'
+import { narrowName } from '../place/narrow'
+import { parentOf, stay, urlOf, useWhere, views, whereNow } from '../place/place'
 import { ProgressLine } from '../home/ProgressLine'
 import { ReviewProvider } from '../findings/ReviewProvider'
 import { useReview } from '../findings/review'
@@ -35,7 +36,7 @@ export default function Frame() {
 
 function Framed() {
   const qc = useQueryClient()
-  const { where, go } = useWhere()
+  const { where, go, show } = useWhere()
   const codebase = useCodebase(where.id)
   const settings = useSettings().data
   const place = useMargin(where)
@@ -141,7 +142,7 @@ function Framed() {
           .map((v) => (
             <Link
               key={v.view}
-              to={urlOf({ id: where.id, view: v.view, at: where.at, survey: where.survey })}
+              to={urlOf({ ...stay(where), view: v.view, at: where.at })}
               aria-current={where.view === v.view ? 'page' : undefined}
               title={v.hint}
             >
@@ -149,6 +150,17 @@ function Framed() {
               {v.title}
             </Link>
           ))}
+        {narrowName(where) && (
+          <button
+            type="button"
+            className="narrowed"
+            title="All views show only what belongs to it, as it was picked in the weave"
+            onClick={() => show({ feature: '', role: '' })}
+          >
+            only <b>{narrowName(where)}</b> <span aria-hidden="true">×</span>
+            <span className="hidden">: show all again</span>
+          </button>
+        )}
         <button type="button" className="fold" aria-expanded={margin} onClick={() => setFolded(margin)}>
           {margin ? 'Fold margin' : 'Show margin'} <kbd>m</kbd>
         </button>

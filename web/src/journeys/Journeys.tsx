@@ -4,7 +4,8 @@ import { useFlows, useRoutes } from '../api/queries'
 import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
-import { nameOf, urlOf, useWhere } from '../place/place'
+import { useNarrowing } from '../place/narrow'
+import { nameOf, stay, urlOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { FlowList } from './FlowList'
 import { lists, narrow, type ListName } from './routes'
@@ -53,12 +54,14 @@ function Routes() {
   const wanted = query.get('path') ?? ''
   const typed = wanted.startsWith('/') ? wanted : ''
   const routes = useRoutes(where, typed)
+  const narrowing = useNarrowing(where)
   const [most, setMost] = useState(300)
   const [at, setAt] = useState(-1)
   const rows = useRef<HTMLTableSectionElement>(null)
   if (routes.isError) return <Failed error={routes.error} />
   if (!routes.data) return <Waiting />
-  const list = typed ? routes.data : narrow(routes.data, wanted)
+  const here = narrowing ? routes.data.filter((r) => narrowing.holds(r.path) || narrowing.holds(r.handler_path)) : routes.data
+  const list = typed ? here : narrow(here, wanted)
   const press = (e: React.KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey || inField(e.target) || (e.target as HTMLElement).closest('a')) return
     const by = { ArrowDown: 1, ArrowUp: -1 }[e.key]
@@ -137,7 +140,7 @@ function Routes() {
                       <Link
                         className="place mono"
                         title={`${r.handler_path}:${r.handler_line}`}
-                        to={urlOf({ id: where.id, view: 'code', at: r.handler_path, line: r.handler_line, survey: where.survey })}
+                        to={urlOf({ ...stay(where), view: 'code', at: r.handler_path, line: r.handler_line })}
                       >
                         {r.handler_name.slice(r.handler_name.lastIndexOf('.') + 1)}
                       </Link>{' '}

@@ -5,9 +5,10 @@ import { useLedger } from '../api/queries'
 import type { Ledger, Row } from '../api/types'
 import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
-import { urlOf, useWhere } from '../place/place'
+import { stay, urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep, spokenDay } from '../theme/ink'
 import { roleLook, roleName } from '../theme/roles'
+import { useNarrowing } from '../place/narrow'
 import { RoleBar } from './RoleBar'
 import { chosenColumns, columns, type ColumnLook } from './columns'
 import { arrange, firstDepth, heightOf, nearestRow, needsTwoLines, rowHeight, type Column, type Shown } from './tree'
@@ -28,10 +29,15 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
   const sort = (query.get('sort') as Column | null) ?? 'name'
   const down = query.get('down') === '1'
   const only = (query.get('only') ?? '') as '' | 'smelly' | 'unread'
-  const depth = useMemo(() => firstDepth(ledger.rows, 60), [ledger])
+  const narrowing = useNarrowing(where)
+  const all = useMemo(
+    () => (narrowing ? ledger.rows.filter((r, i) => i === 0 || narrowing.holds(r.path)) : ledger.rows),
+    [ledger, narrowing],
+  )
+  const depth = useMemo(() => firstDepth(all, 60), [all])
   const shown = useMemo(
-    () => arrange(ledger.rows, { sort, down, filter, only, toggled, depth }),
-    [ledger, sort, down, filter, only, toggled, depth],
+    () => arrange(all, { sort, down, filter, only, toggled, depth }),
+    [all, sort, down, filter, only, toggled, depth],
   )
   const most = useMemo(() => Math.max(1, ...ledger.rows.slice(1).map((r) => r.judged)), [ledger])
   const used = useMemo(() => {
@@ -192,8 +198,8 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
                   onToggle={() => toggle(s.row)}
                   href={
                     s.row.file
-                      ? urlOf({ id: where.id, view: 'code', at: s.row.path, survey: where.survey })
-                      : urlOf({ id: where.id, view: 'layout', at: s.row.path, survey: where.survey })
+                      ? urlOf({ ...stay(where), view: 'code', at: s.row.path })
+                      : urlOf({ ...stay(where), view: 'layout', at: s.row.path })
                   }
                 />
               )

@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState } from 'react'
-import { useBetween, useCharter, useDependencies } from '../api/queries'
+import { useArrange, useArrangement, useBetween, useCharter, useDependencies } from '../api/queries'
 import type { Bundle, CharterState, Dependencies as Data, Drawing } from '../api/types'
 import { inField } from '../frame/keys'
 import { Failed, Waiting } from '../frame/Waiting'
@@ -7,6 +7,9 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { CharterPane } from './CharterPane'
+import { keeping, movedBy, stepped } from './arrange'
+import { Declared } from './Declared'
+import { Packages } from './Packages'
 import { savePicture } from './picture'
 
 const words: Record<string, string> = {
@@ -31,7 +34,7 @@ export default function Dependencies() {
           .split(' ')
           .filter((o) => o && o !== '.')
           .map(decodeURIComponent)
-  const data = useDependencies(where, open, query.get('tests') === '1')
+  const data = useDependencies(where, open, query.get('tests') === '1', query.get('focus') ?? '')
   const charter = useCharter(where)
   const [tried, setTried] = useState<CharterState | null>(null)
   if (data.isError) return <Failed error={data.error} />
@@ -56,6 +59,24 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
   const [chosen, setChosen] = useState<Bundle | null>(null)
   const [asList, setAsList] = useState(false)
   const svg = useRef<SVGSVGElement>(null)
+  const arrange = useArrange(where.id)
+  const arranged = useArrangement(where.id, d.place)
+  // What was arranged before each move, so that moves can be taken back.
+  const [undo, setUndo] = useState<string[][]>([])
+  const [drag, setDrag] = useState<{ path: string; from: number; dx: number } | null>(null)
+  const put = (order: string[] | null) => {
+    if (!order) return
+    const before = arranged.data?.boxes ?? []
+    setUndo([...undo, before])
+    arrange.mutate({ place: d.place, boxes: keeping(order, before) })
+  }
+  const back = () => {
+    const last = undo[undo.length - 1]
+    if (!last) return
+    setUndo(undo.slice(0, -1))
+    arrange.mutate({ place: d.place, boxes: last })
+  }
+  const focus = query.get('focus') ?? ''
   const broken = useMemo(() => breachedPairs(d, charter), [d, charter])
   const near = useMemo(() => {
     const s = new Set<string>()
@@ -73,6 +94,11 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
   const shown = d.bundles.filter((b) => !off.has(b.class))
   const press = (e: React.KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey || inField(e.target) || d.boxes.length === 0) return
+    if (e.shiftKey && picked && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
+      put(stepped(d.boxes, picked, e.key === 'ArrowLeft' ? -1 : 1))
+      e.preventDefault()
+      return
+    }
     const at = d.boxes.find((b) => b.path === picked) ?? d.boxes[0]
     if (!at) return
     if (e.key === 'Enter') {
@@ -96,14 +122,22 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
     if (next) pick({ pick: next.path })
   }
   const place = d.place === '.' ? 'the codebase' : d.place
-  const query2 = `${where.at === '.' ? '' : `&at=${encodeURIComponent(where.at)}`}${auto ? '&auto=true' : open.map((o) => `&open=${encodeURIComponent(o)}`).join('')}`
+  const narrowed = [
+    focus && `&focus=${encodeURIComponent(focus)}`,
+    where.feature && `&feature=${encodeURIComponent(where.feature)}`,
+    where.role && `&role=${encodeURIComponent(where.role)}`,
+    query.get('tests') === '1' && '&tests=true',
+  ]
+  const query2 = `${narrowed.filter(Boolean).join('')}${where.at === '.' ? '' : `&at=${encodeURIComponent(where.at)}`}${auto ? '&auto=true' : open.map((o) => `&open=${encodeURIComponent(o)}`).join('')}`
   const link = (file: string) => `/api/codebases/${where.id}/export/${file}?survey=${where.survey || ''}${query2}`
   return (
     <>
       <h1>Dependencies</h1>
       <p className="faint" role="status">
         {counted(d.boxes.length, 'part')} of {place} and {counted(shown.length, 'bundle')} between them, in{' '}
-        {counted(new Set(d.boxes.map((b) => b.level)).size, 'level')}
+        {d.frames.length > 0
+          ? counted(d.frames.length, 'ring of the charter', 'rings of the charter')
+          : counted(new Set(d.boxes.map((b) => b.level)).size, 'level')}
         {d.rings.length > 0 && (
           <>
             ; <span className="loud">{counted(d.rings.length, 'ring')}</span>
@@ -116,6 +150,14 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
         )}
         .
       </p>
+      {d.focus && d.focus !== d.place && (
+        <p>
+          Only <PlaceLink path={d.focus} /> and its neighbours.{' '}
+          <button type="button" className="quiet" onClick={() => show({ focus: '' })}>
+            Show all parts
+          </button>
+        </p>
+      )}
       {d.notes.map((n) => (
         <p key={n} className="warn">
           {n}
@@ -151,6 +193,24 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
             Close what is opened
           </button>
         )}
+        {undo.length > 0 && (
+          <button type="button" className="quiet" onClick={back}>
+            Take the move back
+          </button>
+        )}
+        {d.moved && (
+          <button
+            type="button"
+            className="quiet"
+            title="Some parts stand where a hand put them"
+            onClick={() => {
+              setUndo([...undo, arranged.data?.boxes ?? []])
+              arrange.mutate({ place: d.place, boxes: [] })
+            }}
+          >
+            Arrange anew
+          </button>
+        )}
         <button type="button" className="quiet" aria-pressed={asList} onClick={() => setAsList(!asList)}>
           {asList ? 'As a drawing' : 'As a list'}
         </button>
@@ -181,7 +241,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
           tabIndex={0}
           onKeyDown={press}
           role="group"
-          aria-label="Drawing; arrows move between parts, Enter opens one"
+          aria-label="Drawing; arrows move between parts, Enter opens one, Shift and an arrow move one in its row"
         >
           <svg
             ref={svg}
@@ -190,7 +250,21 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
             height={d.height}
             role="img"
             aria-label={`Dependencies of ${place}`}
+            onPointerMove={(e) => drag && setDrag({ ...drag, dx: e.clientX - drag.from })}
+            onPointerUp={() => {
+              if (drag && Math.abs(drag.dx) > 8) put(movedBy(d.boxes, drag.path, drag.dx))
+              setDrag(null)
+            }}
+            onPointerLeave={() => setDrag(null)}
           >
+            {d.frames.map((f) => (
+              <g key={f.name} className="frame">
+                <rect x={f.x} y={f.y} width={f.w} height={f.h} rx="14" />
+                <text x={f.x + 12} y={f.y + 15}>
+                  {f.name}
+                </text>
+              </g>
+            ))}
             {shown.map((b) => {
               const key = `${b.from}\n${b.to}`
               const dim = picked !== '' && b.from !== picked && b.to !== picked
@@ -208,6 +282,8 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
               <g
                 key={b.path}
                 className={`box ${b.path === picked ? 'picked' : ''} ${picked && b.path !== picked && !near.has(b.path) ? 'dim' : ''} ${b.ring ? 'ring' : ''} ${b.within ? 'inner' : ''}`}
+                transform={drag?.path === b.path ? `translate(${drag.dx} 0)` : undefined}
+                onPointerDown={(e) => e.button === 0 && setDrag({ path: b.path, from: e.clientX, dx: 0 })}
                 onClick={() => pick({ pick: b.path })}
                 onDoubleClick={() => (b.opens ? toggle(b.path) : go({ at: b.path, view: 'code' }))}
               >
@@ -227,6 +303,11 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
           {d.boxes.find((b) => b.path === picked)?.opens && (
             <button type="button" className="quiet" onClick={() => toggle(picked)}>
               Take apart
+            </button>
+          )}
+          {picked !== d.focus && (
+            <button type="button" className="quiet" onClick={() => show({ focus: picked })}>
+              Only its neighbours
             </button>
           )}
           {open
@@ -257,6 +338,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
           ))}
         </section>
       )}
+      <Declared key={picked} from={d.boxes.find((b) => b.path === picked)?.file ? picked : ''} />
       <Packages data={data} />
     </>
   )
@@ -334,51 +416,6 @@ function Behind({ bundle, onClose }: { bundle: Bundle; onClose: () => void }) {
             </li>
           ))}
         </ul>
-      )}
-    </section>
-  )
-}
-
-function Packages({ data }: { data: Data }) {
-  const [all, setAll] = useState(false)
-  if (data.packages.length === 0) return null
-  const shown = all ? data.packages : data.packages.slice(0, 10)
-  return (
-    <section>
-      <h2>
-        Packages from outside <small>{figure(data.packages.length)}</small>
-      </h2>
-      <table className="plain packages">
-        <thead>
-          <tr>
-            <th scope="col">package</th>
-            <th scope="col">version</th>
-            <th scope="col">files</th>
-            <th scope="col">used in</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((p) => (
-            <tr key={p.name}>
-              <td className="mono">{p.name}</td>
-              <td
-                className={p.versions.length > 1 ? 'mono loud' : 'mono'}
-                title={p.versions.length > 1 ? 'asked for in several versions' : ''}
-              >
-                {p.versions.join(', ') || '—'}
-              </td>
-              <td>{p.files}</td>
-              <td>
-                {p.modules.slice(0, 4).join(', ')} <PlaceLink path={p.path} line={p.line} max={30} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {data.packages.length > shown.length && (
-        <button type="button" className="quiet" onClick={() => setAll(true)}>
-          {figure(data.packages.length - shown.length)} more
-        </button>
       )}
     </section>
   )

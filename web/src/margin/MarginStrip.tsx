@@ -8,7 +8,7 @@ import { useKeys } from '../frame/keys'
 import { PlaceActions } from '../place/PlaceActions'
 import { PurposeByHand } from '../place/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
-import { urlOf, useWhere } from '../place/place'
+import { stay, urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep, shortPath } from '../theme/ink'
 import { Jot } from './Jot'
 import { Score } from './Score'
@@ -72,9 +72,7 @@ function About({ m }: { m: Margin }) {
           <>
             {m.purpose.text}{' '}
             {m.purpose.source === 'author' ? (
-              <Link to={urlOf({ id: where.id, view: 'code', at: m.purpose.path, line: m.purpose.line, survey: where.survey })}>
-                its authors
-              </Link>
+              <Link to={urlOf({ ...stay(where), view: 'code', at: m.purpose.path, line: m.purpose.line })}>its authors</Link>
             ) : (
               <i>{m.purpose.source}</i>
             )}
@@ -166,11 +164,7 @@ function About({ m }: { m: Margin }) {
               <button
                 type="button"
                 className="asLink"
-                onClick={() =>
-                  void navigate(
-                    urlOf({ id: where.id, view: 'findings', at: where.at, survey: where.survey }, { open: String(f.id) }),
-                  )
-                }
+                onClick={() => void navigate(urlOf({ ...stay(where), view: 'findings', at: where.at }, { open: String(f.id) }))}
               >
                 {f.title}
               </button>

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import { shortPath } from '../theme/ink'
-import { urlOf, useWhere } from './place'
+import { stay, urlOf, useWhere } from './place'
 
 /**
  * A path that leads to its place. Whether it is a file is told by the line or
@@ -25,8 +25,8 @@ export function PlaceLink({
   const { where } = useWhere()
   const to =
     line > 0 || /\.[A-Za-z0-9]+$/.test(path)
-      ? urlOf({ id: where.id, view: 'code', at: path, line, end, survey: where.survey })
-      : urlOf({ id: where.id, view: 'layout', at: path, survey: where.survey })
+      ? urlOf({ ...stay(where), view: 'code', at: path, line, end })
+      : urlOf({ ...stay(where), view: 'layout', at: path })
   return (
     <Link className="place mono" to={to} title={as ? `${path}:${line}` : note ? `${path}: ${note}` : path}>
       {as ?? (path === '.' ? 'the codebase' : shortPath(path, max))}

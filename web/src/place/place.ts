@@ -22,6 +22,9 @@ export interface Where extends At {
   pick: string
   line: number
   end: number
+  /** What all views are narrowed to, as it was picked in the weave: "-" for what belongs to no feature. */
+  feature: string
+  role: string
 }
 
 export function whereFrom(view: string | undefined, id: number, q: URLSearchParams): Where {
@@ -34,6 +37,8 @@ export function whereFrom(view: string | undefined, id: number, q: URLSearchPara
     survey: Number(q.get('survey')) || 0,
     line,
     end: Math.max(line, Number(q.get('end')) || 0),
+    feature: q.get('feature') || '',
+    role: q.get('role') || '',
   }
 }
 
@@ -45,10 +50,15 @@ export function urlOf(w: Partial<Where> & { id: number; view: View }, more: Reco
   if (w.line) q.set('line', String(w.line))
   if (w.line && w.end && w.end > w.line) q.set('end', String(w.end))
   if (w.survey) q.set('survey', String(w.survey))
+  if (w.feature) q.set('feature', w.feature)
+  if (w.role) q.set('role', w.role)
   for (const [k, v] of Object.entries(more)) if (v) q.set(k, v)
   const s = q.toString()
   return `/c/${w.id}/${w.view}${s ? `?${s}` : ''}`
 }
+
+/** What stays of where one is when one goes elsewhere: the survey, and what the views are narrowed to. */
+export const stay = (w: Where) => ({ id: w.id, survey: w.survey, feature: w.feature, role: w.role })
 
 export const parentOf = (path: string): string => (path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '.')
 
@@ -108,7 +118,5 @@ export function useWhere() {
 
 /** The URL of a piece of evidence: a file opens at its line, a folder in Layout. */
 export function evidenceUrl(w: Where, e: { path: string; line: number }, file: boolean): string {
-  return file
-    ? urlOf({ id: w.id, view: 'code', at: e.path, line: e.line, survey: w.survey })
-    : urlOf({ id: w.id, view: 'layout', at: e.path, survey: w.survey })
+  return file ? urlOf({ ...stay(w), view: 'code', at: e.path, line: e.line }) : urlOf({ ...stay(w), view: 'layout', at: e.path })
 }

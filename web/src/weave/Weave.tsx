@@ -19,30 +19,33 @@ export default function Weave() {
 }
 
 function Woven({ grid }: { grid: Grid }) {
-  const { query, show, pick } = useWhere()
+  const { where, show } = useWhere()
   const rows = joined(grid)
   const most = Math.max(1, ...grid.cells.map((c) => c.lines))
-  const [atRole, atFeature] = (query.get('cell') ?? '').split(',').map((x) => (x === '' ? NaN : Number(x)))
+  // What is picked here narrows every other view; -1 stands for nothing.
+  const atRole = where.role ? grid.roles.indexOf(where.role) : -1
+  const atFeature = where.feature ? grid.features.findIndex((f) => (f.name || '-') === where.feature) : -1
   const table = useRef<HTMLTableElement>(null)
-  const choose = (role: number | '', feature: number | '', first = '') => {
-    show({ cell: role === '' && feature === '' ? '' : `${role},${feature}` })
-    if (first) pick({ pick: first })
+  const choose = (r: number, f: number, first = '') => {
+    const again = r === atRole && f === atFeature
+    show({
+      role: again ? '' : (grid.roles[r] ?? ''),
+      feature: again ? '' : f < 0 ? '' : grid.features[f]?.name || '-',
+      pick: again ? '' : first,
+    })
   }
   const press = (e: React.KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey || inField(e.target)) return
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key]
     if (!step) return
     e.preventDefault()
-    const r = Math.max(0, Math.min(grid.roles.length - 1, (Number.isNaN(atRole ?? NaN) ? 0 : (atRole ?? 0)) + (step[0] ?? 0)))
-    const f = Math.max(
-      0,
-      Math.min(grid.features.length - 1, (Number.isNaN(atFeature ?? NaN) ? 0 : (atFeature ?? 0)) + (step[1] ?? 0)),
-    )
-    choose(r, f, rows[r]?.[f]?.cell.first ?? '')
+    const r = Math.max(0, Math.min(grid.roles.length - 1, Math.max(0, atRole) + (step[0] ?? 0)))
+    const f = Math.max(0, Math.min(grid.features.length - 1, Math.max(0, atFeature) + (step[1] ?? 0)))
+    if (r !== atRole || f !== atFeature) choose(r, f, rows[r]?.[f]?.cell.first ?? '')
     table.current?.querySelector(`[data-cell="${r},${f}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
   }
-  const cell = rows[atRole ?? -1]?.[atFeature ?? -1]
-  const feature = grid.features[atFeature ?? -1]
+  const cell = rows[atRole]?.[atFeature]
+  const feature = grid.features[atFeature]
   return (
     <section className="weave findings">
       <h1>Weave</h1>
@@ -83,7 +86,7 @@ function Woven({ grid }: { grid: Grid }) {
               <tr>
                 <td />
                 {grid.features.map((f, i) => (
-                  <th key={f.name} scope="col" className={i === atFeature ? 'picked' : ''}>
+                  <th key={f.name} scope="col" className={i === atFeature && atRole < 0 ? 'picked' : ''}>
                     <button
                       type="button"
                       title={
@@ -91,7 +94,7 @@ function Woven({ grid }: { grid: Grid }) {
                           ? `${f.name}: ${counted(f.files, 'file')} in ${counted(f.scatter, 'folder')}`
                           : 'files of no single feature'
                       }
-                      onClick={() => choose('', i)}
+                      onClick={() => choose(-1, i)}
                     >
                       {f.name || 'shared'}
                     </button>
@@ -101,9 +104,9 @@ function Woven({ grid }: { grid: Grid }) {
             </thead>
             <tbody>
               {grid.roles.map((role, r) => (
-                <tr key={role} className={r === atRole && Number.isNaN(atFeature ?? NaN) ? 'picked' : ''}>
+                <tr key={role} className={r === atRole && atFeature < 0 ? 'picked' : ''}>
                   <th scope="row">
-                    <button type="button" onClick={() => choose(r, '')}>
+                    <button type="button" onClick={() => choose(r, -1)}>
                       <i className={roleLook(roleOrder.indexOf(role))} aria-hidden="true" />
                       {role}
                     </button>
@@ -150,7 +153,7 @@ function Woven({ grid }: { grid: Grid }) {
           </ul>
         </section>
       )}
-      {!cell && feature && <Anatomy key={feature.name} grid={grid} index={atFeature ?? 0} />}
+      {!cell && feature && <Anatomy key={feature.name} grid={grid} index={atFeature} />}
     </section>
   )
 }
