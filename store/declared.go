@@ -47,16 +47,16 @@ func (r *Review) Overrules(ctx context.Context, id int64) ([]model.Overrule, err
 // Overrule sets something by hand, or with gone takes it back.
 func (r *Review) Overrule(ctx context.Context, id int64, o model.Overrule, gone bool) error {
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
-		var err error
+		err := touch(ctx, tx, id)
+		if err != nil {
+			return err
+		}
 		if gone {
 			_, err = tx.ExecContext(ctx, "DELETE FROM overrules WHERE codebase = ? AND kind = ? AND target = ?", id, o.Kind, o.Target)
 		} else {
 			_, err = tx.ExecContext(ctx, "INSERT INTO overrules (codebase, kind, target, value, at, by) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (codebase, kind, target) DO UPDATE SET value = excluded.value, at = excluded.at, by = excluded.by", id, o.Kind, o.Target, o.Value, time.Now().UnixMilli(), o.By)
 		}
-		if err != nil {
-			return err
-		}
-		return touch(ctx, tx, id)
+		return err
 	})
 }
 
@@ -83,15 +83,15 @@ func (r *Review) Arrange(ctx context.Context, id int64, place string, boxes []st
 		return err
 	}
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
-		var err error
+		err := touch(ctx, tx, id)
+		if err != nil {
+			return err
+		}
 		if len(boxes) == 0 {
 			_, err = tx.ExecContext(ctx, "DELETE FROM arrangements WHERE codebase = ? AND place = ?", id, place)
 		} else {
 			_, err = tx.ExecContext(ctx, "INSERT INTO arrangements (codebase, place, boxes) VALUES (?, ?, ?) ON CONFLICT (codebase, place) DO UPDATE SET boxes = excluded.boxes", id, place, string(text))
 		}
-		if err != nil {
-			return err
-		}
-		return touch(ctx, tx, id)
+		return err
 	})
 }
