@@ -7,6 +7,7 @@ import (
 	"sort"
 
 	"jantel/core/drawing"
+	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/weave"
 
@@ -42,6 +43,7 @@ func (s *Server) registerDrawings(api huma.API) {
 	})
 	huma.Get(api, "/api/codebases/{id}/dependencies", s.dependencies, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/narrowed", s.narrowed, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+	huma.Get(api, "/api/codebases/{id}/belongings", s.belongings, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	s.registerArrangements(api)
 	huma.Get(api, "/api/codebases/{id}/between", s.between, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }
@@ -146,6 +148,38 @@ func (s *Server) registerArrangements(api huma.API) {
 		s.changed(in.ID, "arrangement")
 		return &body[Arrangement]{in.Body}, nil
 	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+}
+
+// Belonging is a file of a folder with where it belongs.
+type Belonging struct {
+	links.Belonging
+	Role    model.Role `json:"role"`
+	Feature string     `json:"feature"`
+	Lines   int        `json:"lines"`
+}
+
+// belongings tells of the files of a folder whether they belong in it.
+func (s *Server) belongings(ctx context.Context, in *ViewIn) (*view[[]Belonging], error) {
+	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+	if err != nil {
+		return nil, err
+	}
+	tag := o.etag()
+	if in.Match == tag {
+		return nil, huma.Status304NotModified()
+	}
+	place := in.place()
+	if o.Folder(place) == nil {
+		return nil, noPlace(place)
+	}
+	out := kept(o, "belongings "+place, func() []Belonging {
+		out := []Belonging{}
+		for _, b := range links.BelongingsOf(o.facts, func(p string) bool { return o.InScope[p] }, place) {
+			out = append(out, Belonging{b, o.Roles[b.Path].Role, o.FeatureOf[b.Path].Feature, o.facts.File(b.Path).Lines()})
+		}
+		return out
+	})
+	return &view[[]Belonging]{tag, out}, nil
 }
 
 // Narrowed lists the files that belong to a feature, a role or both.

@@ -2,6 +2,7 @@ package weave
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 	"strings"
 
@@ -28,7 +29,8 @@ type Column struct {
 	Name    string `json:"name"`
 	Files   int    `json:"files"`
 	Lines   int    `json:"lines"`
-	Scatter int    `json:"scatter" doc:"innermost folders it lies in"`
+	Scatter int    `json:"scatter" doc:"innermost folders below the place it lies in, tests left out"`
+	Group   string `json:"group" doc:"the folder of the place that most of it lies in; features of one stand together"`
 	Missing []int  `json:"missing" doc:"roles that most features have and this one has not"`
 }
 
@@ -121,9 +123,10 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 	// Features of one part of the tree stand together, the largest first.
 	top := func(n string) string {
 		d := main(byFeature[n])
-		if i := strings.IndexByte(d, '/'); i > 0 {
-			d = d[:i]
+		if place != "." {
+			d = strings.TrimPrefix(strings.TrimPrefix(d, place), "/")
 		}
+		d, _, _ = strings.Cut(d, "/")
 		return d
 	}
 	weight := map[string]int{}
@@ -133,12 +136,20 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 	slices.SortStableFunc(names, func(a, b string) int {
 		return cmp.Or(cmp.Compare(weight[top(b)], weight[top(a)]), cmp.Compare(top(a), top(b)), cmp.Compare(len(byFeature[b].files), len(byFeature[a].files)), cmp.Compare(a, b))
 	})
+	folders := map[string]map[string]int{}
+	for _, n := range names {
+		folders[n] = byFeature[n].folders
+	}
+	for from := 0; from < len(names); {
+		to := from
+		for to < len(names) && top(names[to]) == top(names[from]) {
+			to++
+		}
+		together(names[from:to], folders)
+		from = to
+	}
 	if byFeature[""] != nil {
 		names = append(names, "")
-	}
-	scatterOf := map[string]int{}
-	for _, f := range j.Features {
-		scatterOf[f.Name] = f.Scatter
 	}
 	have := map[model.Role]int{}
 	for _, n := range names {
@@ -153,7 +164,10 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 		features--
 	}
 	for k, n := range names {
-		c := Column{Name: n, Files: len(byFeature[n].files), Lines: byFeature[n].lines, Scatter: scatterOf[n], Missing: []int{}}
+		c := Column{Name: n, Files: len(byFeature[n].files), Lines: byFeature[n].lines, Scatter: scatter(paths(byFeature[n].files), j.Roles), Missing: []int{}}
+		if n != "" {
+			c.Group = top(n)
+		}
 		for i, r := range g.Roles {
 			x := cells[at{r, n}]
 			if x == nil {
@@ -213,4 +227,39 @@ func get[K comparable, V any](m map[K]V, k K, make func() V) V {
 		m[k] = v
 	}
 	return v
+}
+
+// passes is how often the order of columns is gone over.
+const passes = 6
+
+// together puts features beside each other that lie in the same folders, so
+// that joined cells show as bands: each goes to the mean place of its folders,
+// each folder to that of its features, ties by name.
+func together(names []string, folders map[string]map[string]int) {
+	at := map[string]float64{}
+	for i, n := range names {
+		at[n] = float64(i)
+	}
+	for range passes {
+		sum, weight := map[string]float64{}, map[string]float64{}
+		for _, n := range names {
+			for _, d := range slices.Sorted(maps.Keys(folders[n])) {
+				sum[d] += at[n] * float64(folders[n][d])
+				weight[d] += float64(folders[n][d])
+			}
+		}
+		mean := map[string]float64{}
+		for _, n := range names {
+			own, lines := 0.0, 0.0
+			for _, d := range slices.Sorted(maps.Keys(folders[n])) {
+				own += sum[d] / weight[d] * float64(folders[n][d])
+				lines += float64(folders[n][d])
+			}
+			mean[n] = round4(own / lines)
+		}
+		slices.SortStableFunc(names, func(a, b string) int { return cmp.Or(cmp.Compare(mean[a], mean[b]), cmp.Compare(a, b)) })
+		for i, n := range names {
+			at[n] = float64(i)
+		}
+	}
 }

@@ -114,6 +114,13 @@ export const useDependencies = (a: At & Narrow, open: readonly string[] | null, 
     placeholderData: keepPreviousData,
   })
 
+export const useBelongings = (a: At, enabled: boolean) =>
+  useQuery({
+    queryKey: key('belongings', a),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/belongings', params(a))),
+    enabled,
+  })
+
 export const useArrangement = (id: number, at: string) =>
   useQuery({
     queryKey: ['codebase', id, 'arrangement', at],

@@ -57,6 +57,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/belongings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API codebases by ID belongings */
+        get: operations["list-api-codebases-by-id-belongings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/between": {
         parameters: {
             query?: never;
@@ -583,6 +600,20 @@ export interface components {
             last: number;
             name: string;
         };
+        Belonging: {
+            /** Format: int64 */
+            changes: number;
+            elsewhere: boolean;
+            feature: string;
+            /** Format: int64 */
+            lines: number;
+            /** Format: int64 */
+            links: number;
+            other: components["schemas"]["Kin"];
+            own: components["schemas"]["Kin"];
+            path: string;
+            role: string;
+        };
         Box: {
             /**
              * Format: int64
@@ -803,6 +834,8 @@ export interface components {
         Column: {
             /** Format: int64 */
             files: number;
+            /** @description the folder of the place that most of it lies in; features of one stand together */
+            group: string;
             /** Format: int64 */
             lines: number;
             /** @description roles that most features have and this one has not */
@@ -810,7 +843,7 @@ export interface components {
             name: string;
             /**
              * Format: int64
-             * @description innermost folders it lies in
+             * @description innermost folders below the place it lies in, tests left out
              */
             scatter: number;
         };
@@ -1014,6 +1047,17 @@ export interface components {
             allowed: string[];
             codebases: components["schemas"]["CodebaseStatus"][];
             version: string;
+        };
+        Kin: {
+            /** Format: int64 */
+            changes: number;
+            folder: string;
+            /** Format: int64 */
+            links: number;
+            /** Format: double */
+            value: number;
+            /** Format: int64 */
+            words: number;
         };
         Layer: {
             holds: string[];
@@ -1770,6 +1814,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-codebases-by-id-belongings": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Belonging"][];
                 };
             };
             /** @description Not Found */

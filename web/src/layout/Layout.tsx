@@ -9,6 +9,7 @@ import { stay, urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep, spokenDay } from '../theme/ink'
 import { roleLook, roleName } from '../theme/roles'
 import { useNarrowing } from '../place/narrow'
+import { FolderFiles } from './FolderFiles'
 import { RoleBar } from './RoleBar'
 import { chosenColumns, columns, type ColumnLook } from './columns'
 import { arrange, firstDepth, heightOf, nearestRow, needsTwoLines, rowHeight, type Column, type Shown } from './tree'
@@ -34,7 +35,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
     () => (narrowing ? ledger.rows.filter((r, i) => i === 0 || narrowing.holds(r.path)) : ledger.rows),
     [ledger, narrowing],
   )
-  const depth = useMemo(() => firstDepth(all, 60), [all])
+  const depth = useMemo(() => firstDepth(all, narrowing ? 200 : 60), [all, narrowing])
   const shown = useMemo(
     () => arrange(all, { sort, down, filter, only, toggled, depth }),
     [all, sort, down, filter, only, toggled, depth],
@@ -207,6 +208,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
           })}
         </div>
       </div>
+      <FolderFiles />
       {shown.length === 1 && (filter || only) && <p className="faint pad">Nothing else fits this filter.</p>}
     </section>
   )

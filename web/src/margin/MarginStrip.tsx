@@ -8,6 +8,7 @@ import { useKeys } from '../frame/keys'
 import { PlaceActions } from '../place/PlaceActions'
 import { PurposeByHand } from '../place/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
+import { narrowName, useNarrowing } from '../place/narrow'
 import { stay, urlOf, useWhere } from '../place/place'
 import { counted, figure, inkStep, shortPath } from '../theme/ink'
 import { Jot } from './Jot'
@@ -15,12 +16,22 @@ import { Score } from './Score'
 
 /** The strip beside every view: what is known of the place, and where remarks are jotted. */
 export function MarginStrip() {
-  const { where } = useWhere()
+  const { where, show } = useWhere()
   const subject = where.pick || where.at
+  const narrowing = useNarrowing(where)
   const margin = useMargin({ ...where, at: subject })
   return (
     <aside className="margin" aria-label="Margin">
       <div className="marginscroll">
+        {narrowing && (
+          <p className="only">
+            All views show only <b>{narrowName(where)}</b>: {counted(narrowing.files, 'file')}, {counted(narrowing.lines, 'line')}
+            , {counted(narrowing.smells, 'smell')}.{' '}
+            <button type="button" className="quiet" onClick={() => show({ feature: '', role: '' })}>
+              Show all
+            </button>
+          </p>
+        )}
         {margin.data ? (
           <About key={margin.data.path} m={margin.data} />
         ) : (

@@ -5,7 +5,17 @@ import { counted, inkStep, shortPath } from '../theme/ink'
 import { parentOf, urlOf, whereFrom } from './place'
 
 it('a place comes back from its URL', () => {
-  const w = { id: 3, view: 'code' as const, at: 'a b/c&d.ts', pick: '', survey: 7, line: 4, end: 9 }
+  const w = {
+    id: 3,
+    view: 'code' as const,
+    at: 'a b/c&d.ts',
+    pick: '',
+    survey: 7,
+    feature: 'drying',
+    role: 'handler',
+    line: 4,
+    end: 9,
+  }
   const url = new URL(urlOf(w), 'http://jantel.example')
   expect(whereFrom('code', 3, url.searchParams)).toEqual(w)
 })
@@ -17,6 +27,8 @@ it('what a URL says wrongly falls back to the whole codebase', () => {
     at: '.',
     pick: '',
     survey: 0,
+    feature: '',
+    role: '',
     line: 0,
     end: 0,
   })

@@ -7,7 +7,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { nameOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { roleLook, roleOrder } from '../theme/roles'
-import { cutSentence, joined, type Joined } from './joins'
+import { cutSentence, grouped, joined, type Joined } from './joins'
 
 /** Roles down, features across: how the code is cut, whatever its folders say. */
 export default function Weave() {
@@ -25,6 +25,7 @@ function Woven({ grid }: { grid: Grid }) {
   // What is picked here narrows every other view; -1 stands for nothing.
   const atRole = where.role ? grid.roles.indexOf(where.role) : -1
   const atFeature = where.feature ? grid.features.findIndex((f) => (f.name || '-') === where.feature) : -1
+  const groups = grouped(grid.features)
   const table = useRef<HTMLTableElement>(null)
   const choose = (r: number, f: number, first = '') => {
     const again = r === atRole && f === atFeature
@@ -83,6 +84,16 @@ function Woven({ grid }: { grid: Grid }) {
         <div className="grid" onKeyDown={press}>
           <table ref={table} tabIndex={0} aria-label="Roles by features; arrows move, the margin tells of what is picked">
             <thead>
+              {groups.length > 1 && (
+                <tr className="groups">
+                  <td />
+                  {groups.map((g) => (
+                    <td key={g.from} colSpan={g.n} title={g.name ? `most of these features lies in ${g.name}` : undefined}>
+                      <span>{g.name}</span>
+                    </td>
+                  ))}
+                </tr>
+              )}
               <tr>
                 <td />
                 {grid.features.map((f, i) => (

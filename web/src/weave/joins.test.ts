@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Grid } from '../api/types'
-import { cutSentence, joined } from './joins'
+import { cutSentence, grouped, joined } from './joins'
 
 const cell = (role: number, feature: number, folder: string, left = false, up = false) => ({
   left,
@@ -37,5 +37,18 @@ describe('cutSentence', () => {
   it('says when there is too little to tell', () => {
     expect(cutSentence({ label: '', value: null })).toContain('Too little')
     expect(cutSentence({ label: 'by kind', value: -1 })).toContain('by kind')
+  })
+})
+
+describe('grouped', () => {
+  it('takes columns of one folder together', () => {
+    const features = ['desk', 'desk', 'bench', '', 'desk'].map((group) => ({ group })) as unknown as Grid['features']
+    expect(grouped(features)).toEqual([
+      { name: 'desk', from: 0, n: 2 },
+      { name: 'bench', from: 2, n: 1 },
+      { name: '', from: 3, n: 1 },
+      { name: 'desk', from: 4, n: 1 },
+    ])
+    expect(grouped([])).toEqual([])
   })
 })

@@ -43,3 +43,14 @@ export function cutSentence(cut: { label: string; value: number | null }): strin
       return 'Too little to tell how it is cut.'
   }
 }
+
+/** The folders that features stand together by, with how many columns each has. */
+export function grouped(features: Grid['features']): { name: string; from: number; n: number }[] {
+  const out: { name: string; from: number; n: number }[] = []
+  features.forEach((f, i) => {
+    const last = out[out.length - 1]
+    if (last && last.name === f.group) last.n++
+    else out.push({ name: f.group, from: i, n: 1 })
+  })
+  return out
+}
