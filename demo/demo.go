@@ -39,6 +39,8 @@ var seeds = []seed{
 		Text: "This is how the desk should be cut as well: *one folder for one part of the work*."}, review.Agreed, ""},
 	{server.NewFinding{Kind: review.Keep, Title: "The panels of a print sheet now say what they show", Path: "desk/src/components/PrintSheet.tsx", Labels: []string{"desk"}, By: "Priya Quillan"}, review.Done, ""},
 	{server.NewFinding{Kind: review.Fix, Title: "Two ways to pack labels, told apart by a number", Path: "counter/src/logic/pack1.ts", Assignee: "Priya Quillan", Labels: []string{"counter", "names"}, By: "Maren Thistlewood"}, review.Noted, "numbered-name"},
+	{server.NewFinding{Kind: review.Fix, Title: "The core of the press knows which paper is in the printer", Path: "press/core/queue/queue.go", Line: 46, Assignee: "Odd Fennimore", Labels: []string{"press", "layers"}, By: "Priya Quillan",
+		Text: "Hand `Across` in with the printer; then the core can be tested without a spool."}, review.Agreed, ""},
 	{server.NewFinding{Kind: review.Improve, Title: "Everything imports one file of types", Path: "shared/src/types/all.ts", Labels: []string{"shared"}, By: "Maren Thistlewood",
 		Text: "A change to any of the seven types touches all who import the file. Let each part own its types."}, review.Noted, ""},
 	{server.NewFinding{Kind: review.Improve, Title: "The README could say which of the three parts to start first", Path: ".", By: "Priya Quillan"}, review.Done, ""},

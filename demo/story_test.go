@@ -56,14 +56,20 @@ func TestTheDemoHasSomethingTrueToShow(t *testing.T) {
 	}
 	require.NotEqual(t, was, is, "what was mended and what is new shows")
 
+	for _, m := range judgedAfter.Modules {
+		for _, p := range m.Patterns {
+			require.NotEmpty(t, p.For, "something speaks for %s in %s", p.Name, m.Path)
+		}
+	}
+
 	all := routes.Of(after)
-	require.Len(t, all, 29)
+	require.Len(t, all, 52)
 	for _, r := range all {
 		require.NotEmpty(t, r.HandlerPath, "%s %s is followed to what answers", r.Method, r.Pattern)
 	}
 
 	h := after.History
-	require.Equal(t, 26, h.Commits)
+	require.Equal(t, 60, h.Commits)
 	require.Len(t, h.Authors, 4)
 	require.NotEmpty(t, h.Pairs)
 	require.Less(t, before.History.Commits, h.Commits)
@@ -92,6 +98,6 @@ func TestTheCharterOfTheDemoIsBrokenWhereTheReviewSaysSo(t *testing.T) {
 	for _, b := range held.Breaches {
 		from = append(from, b.From+" needs "+b.To)
 	}
-	require.Equal(t, []string{"counter/src/handlers/growers.ts needs counter/src/data/growers.ts", "counter/src/handlers/requests.ts needs counter/src/data/requests.ts"}, from)
+	require.Equal(t, []string{"counter/src/handlers/growers.ts needs counter/src/data/growers.ts", "counter/src/handlers/requests.ts needs counter/src/data/requests.ts", "press/core/queue/queue.go needs press/adapters/spool/spool.go"}, from)
 	require.Len(t, c.Exceptions, 1)
 }

@@ -10,10 +10,13 @@ test('the weave shows how the code is cut, by keyboard too', async ({ page, demo
   await expect(page.getByText(/: by feature \(1.00/)).toBeVisible()
   await grid.focus()
   await page.keyboard.press('ArrowDown')
-  await expect(page).toHaveURL(/role=routing&feature=accession/)
-  await expect(page.getByRole('heading', { name: 'accession · routing' })).toBeVisible()
-  await expect(margin(page).getByRole('heading', { name: /accessions.ts/ })).toBeVisible()
+  await expect(page).toHaveURL(/role=routing&feature=drying/)
+  await expect(page.getByRole('heading', { name: 'drying · routing' })).toBeVisible()
+  await expect(margin(page).getByRole('heading', { name: /drying\/routes.py/ })).toBeVisible()
+  await open(page, demo, 'weave', 'bench')
   await expect(grid.locator('td.gap').first()).toBeVisible()
+  await grid.getByRole('button', { name: 'sowing', exact: true }).click()
+  await expect(page.getByText(/It has no data access/)).toBeVisible()
 })
 
 test('a feature is renamed, merged and taken back by hand', async ({ page, demo }) => {
@@ -54,7 +57,7 @@ test('dependencies are drawn in levels, opened in place, and lead to their lines
   const drawing = page.getByRole('group', { name: /^Drawing/ })
   await expect(drawing.locator('g.box').filter({ hasText: 'desk/pages' })).toBeVisible()
   await page.getByRole('button', { name: 'Close what is opened' }).click()
-  await expect(drawing.locator('g.box')).toHaveCount(4)
+  await expect(drawing.locator('g.box')).toHaveCount(6)
   await drawing.locator('g.box').filter({ hasText: 'counter' }).click()
   await expect(page).toHaveURL(/pick=counter/)
   await drawing.focus()
@@ -154,7 +157,7 @@ test('a folder has a page of its own files', async ({ page, demo }) => {
 
 test('a charter is derived, tried, saved, and its breaches become findings', async ({ page, demo }) => {
   await open(page, demo, 'dependencies', 'counter')
-  await expect(page.getByText(/2 dependencies break it/)).toBeVisible()
+  await expect(page.getByText(/3 dependencies break it/)).toBeVisible()
   await page.getByRole('button', { name: 'Change the charter' }).click()
   await page.getByRole('button', { name: 'Take it away' }).click()
   await expect(page.getByText('none yet')).toBeVisible()

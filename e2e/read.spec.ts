@@ -63,7 +63,7 @@ test('definitions, what a file uses and who uses it lead on', async ({ page, dem
 test('routes are found by words and by a typed path, and lead to what answers', async ({ page, demo }) => {
   await open(page, demo, 'overview')
   await page.keyboard.press('5')
-  await expect(page.getByRole('status')).toContainText('29 routes')
+  await expect(page.getByRole('status')).toContainText('52 routes')
   const field = page.getByPlaceholder(/to see what answers it/)
   await field.fill('growers post')
   await expect(page.getByRole('row')).toHaveCount(2)

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"sort"
+	"strings"
 
 	"jantel/core/drawing"
 	"jantel/core/links"
@@ -66,6 +67,7 @@ type DrawingIn struct {
 	Opened []string `query:"open,explode" doc:"folders that are taken apart in place"`
 	Tests  bool     `query:"tests" doc:"draw tests as well"`
 	Auto   bool     `query:"auto" doc:"open folders where there are only few"`
+	Rim    bool     `query:"rim" doc:"draw the packages from outside as well"`
 	Focus  string   `query:"focus" doc:"one box with its neighbours"`
 }
 
@@ -83,7 +85,7 @@ func (s *Server) drawn(ctx context.Context, o *open, place string, in DrawingIn)
 	}
 	key := fmt.Sprintf("drawing %s %+v %q", place, in, order)
 	return kept(o, key, func() *drawing.Drawing {
-		r := drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto, Focus: in.Focus, Order: order}
+		r := drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto, Rim: in.Rim, Focus: in.Focus, Order: order}
 		if in.Narrow != (Narrow{}) {
 			r.Only = func(p string) bool { return in.holds(o, p) }
 		}
@@ -288,6 +290,14 @@ func (s *Server) between(ctx context.Context, in *struct {
 		return nil, huma.Status304NotModified()
 	}
 	out := []model.Link{}
+	if pkg, outside := strings.CutPrefix(in.To, drawing.RimPrefix); outside {
+		for _, e := range o.facts.External {
+			if len(out) < maxBetween && e.Package == pkg && model.Within(in.From, e.From) && o.InScope[e.From] {
+				out = append(out, model.Link{From: e.From, To: in.To, Kind: model.LinkImport, Line: e.Line, Text: e.Package, Sure: true})
+			}
+		}
+		return &view[[]model.Link]{tag, out}, nil
+	}
 	for _, l := range o.facts.Links {
 		if len(out) == maxBetween {
 			break

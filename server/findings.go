@@ -260,7 +260,7 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			if place == "" {
 				place = "."
 			}
-			d, e := s.drawn(r.Context(), o, place, DrawingIn{Narrow: Narrow{q.Get("feature"), q.Get("role")}, Opened: q["open"], Auto: q.Get("auto") == "true", Tests: q.Get("tests") == "true", Focus: q.Get("focus")})
+			d, e := s.drawn(r.Context(), o, place, DrawingIn{Narrow: Narrow{q.Get("feature"), q.Get("role")}, Opened: q["open"], Auto: q.Get("auto") == "true", Tests: q.Get("tests") == "true", Rim: q.Get("rim") == "true", Focus: q.Get("focus")})
 			if e != nil {
 				problem(w, http.StatusNotFound, e.Error())
 				return

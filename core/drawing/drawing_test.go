@@ -283,6 +283,43 @@ func TestAHandOrdersTheBoxesOfARow(t *testing.T) {
 	require.Equal(t, []string{"one", "three", "two", "false"}, row(drawing.Request{Place: ".", Order: []string{"one", "three", "two"}}))
 }
 
+func TestPackagesFromOutsideStandBelowAll(t *testing.T) {
+	tree := "-- a/x.ts --\nimport 'react'\nimport '../b/y'\n-- a/z.ts --\nimport 'react'\n-- b/y.ts --\nimport 'zod'\n-- c/w.ts --\nimport 'react'\n"
+	d := draw(t, tree, drawing.Request{Place: ".", Rim: true})
+	clear(t, d, 0)
+	require.Equal(t, []string{"code", "outside"}, d.Classes)
+	react, zod := box(d, "package:react"), box(d, "package:zod")
+	require.True(t, react.Rim)
+	require.Equal(t, 3, react.Files)
+	require.Equal(t, zod.Level, react.Level)
+	for _, b := range d.Boxes {
+		require.True(t, b.Rim || b.Level < react.Level, b.Path)
+	}
+	count := map[string]int{}
+	for _, b := range d.Bundles {
+		if b.Class == drawing.External {
+			count[b.From+" "+b.To] = b.Count
+			require.False(t, b.Up)
+		}
+	}
+	require.Equal(t, map[string]int{"a package:react": 2, "b package:zod": 1, "c package:react": 1}, count)
+	// With rings of a charter they stand outside of all.
+	rings := draw(t, tree, drawing.Request{Place: ".", Rim: true, Circles: []string{"outer", "inner"}, RingOf: map[string]string{"a/x.ts": "outer", "b/y.ts": "inner"}})
+	clear(t, rings, 1)
+	require.Len(t, rings.Frames, 2)
+	for _, f := range rings.Frames {
+		require.Less(t, f.Y+f.H, box(rings, "package:react").Y)
+	}
+	many := ""
+	for i := range 60 {
+		many += fmt.Sprintf("-- f%02d/a.ts --\nimport 'pkg%02d'\nimport 'common'\n", i, i)
+	}
+	d = draw(t, many, drawing.Request{Place: ".", Rim: true})
+	require.Contains(t, d.Notes[0], "Of 61 packages")
+	require.NotEmpty(t, box(d, "package:common").Path)
+	require.Empty(t, draw(t, tree, drawing.Request{Place: "."}).Boxes[0].Rim)
+}
+
 func TestOnlyWhatIsAskedForIsDrawn(t *testing.T) {
 	d := draw(t, layered, drawing.Request{Place: ".", Only: func(p string) bool { return !strings.HasPrefix(p, "src/words") }})
 	require.Len(t, d.Boxes, 3)

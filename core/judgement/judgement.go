@@ -121,15 +121,16 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	var cycles sync.WaitGroup
 	var rings []model.Cycle
 	cycles.Go(func() { rings = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] }) })
+	lex := weave.Words().With(in.Overrules)
 	roles := make([]model.RoleOf, len(s.Files))
-	inParts(len(s.Files), func(i int) { roles[i] = weave.Role(s.Files[i]) })
+	inParts(len(s.Files), func(i int) { roles[i] = lex.Role(s.Files[i]) })
 	for i, f := range s.Files {
 		j.Roles[f.Path] = roles[i]
 	}
 	weave.OverruleRoles(j.Roles, in.Overrules)
 	var cutting sync.WaitGroup
 	var parts *links.Parts
-	aim := weave.NewAim(s, j.Roles, j.InScope)
+	aim := weave.NewAim(s, j.Roles, j.InScope, lex)
 	cutting.Go(func() {
 		j.Features, j.FeatureOf = aim.Features()
 		if len(in.Overrules) > 0 {

@@ -57,13 +57,14 @@ const (
 	OverruleFeature = "feature"
 	OverrulePurpose = "purpose"
 	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
+	OverruleWord    = "word"   // a word of names and folders stands for a role; an empty value takes it out of the lexicon
 	OverruleLink    = "link"   // a dependency that no line tells: the target is two files with a tab between, the value why
 )
 
 // Overrule is what the lead says against what was computed: for a file, a
 // folder or a glob, or for a feature by its name.
 type Overrule struct {
-	Kind   string `json:"kind" enum:"role,feature,purpose,rename,link"`
+	Kind   string `json:"kind" enum:"role,feature,purpose,rename,link,word"`
 	Target string `json:"target"`
 	Value  string `json:"value"`
 	By     string `json:"by"`

@@ -69,7 +69,8 @@ func Rank(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool
 			}
 		}
 		m.Score = round1(math.Min(limit, 100*got/all))
-		if m.Score >= threshold {
+		// What nothing speaks for is no answer, however little speaks against it.
+		if m.Score >= threshold && len(m.For) > 0 {
 			out = append(out, m)
 		}
 	}

@@ -39,7 +39,7 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 					// The role again, without what its folders say of it.
 					alone := *f
 					alone.Path = path.Base(f.Path)
-					bares[i] = &bare{Role(&alone).Role, a.named(f, names)}
+					bares[i] = &bare{a.lex.Role(&alone).Role, a.named(f, names)}
 				}
 			}
 		})

@@ -13,6 +13,7 @@ import (
 // Aim is what features and cuts are told from: the judged files with their
 // roles, the words of their names, and which of these are features.
 type Aim struct {
+	lex   *Lexicon
 	files []*model.File
 	roles map[string]model.RoleOf
 	words map[string][]string // of a file's own name
@@ -66,20 +67,20 @@ func scatter(files []string, roles map[string]model.RoleOf) int {
 }
 
 // NewAim gathers what files can be about.
-func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) *Aim {
+func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, lex *Lexicon) *Aim {
 	at := map[string]bool{} // folders with a project file: what they are called is no feature of them
 	for _, f := range s.Files {
 		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] {
 			at[model.FolderOf(f.Path)] = true
 		}
 	}
-	a := &Aim{roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
+	a := &Aim{lex: lex, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
 	for _, f := range s.Files {
 		if !judged[f.Path] || f.Facts == nil || !featured(f, roles[f.Path].Role) {
 			continue
 		}
 		a.files = append(a.files, f)
-		a.words[f.Path] = subject(f)
+		a.words[f.Path] = lex.subject(f)
 		for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
 			if _, ok := a.dirs[d]; ok {
 				break
@@ -90,7 +91,7 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 				a.dirs[d] = nil
 				continue
 			}
-			a.dirs[d] = folderWords(path.Base(d))
+			a.dirs[d] = lex.folderWords(path.Base(d))
 		}
 	}
 	a.known = a.names()
@@ -117,8 +118,7 @@ func stemWord(w string) string { return naming.Singular(w) }
 
 // subject is the words of a file's name that can be what it is about: without
 // those of the trade at its end and those that stand anywhere.
-func subject(f *model.File) []string {
-	lex := Words()
+func (lex *Lexicon) subject(f *model.File) []string {
 	base := path.Base(f.Path)
 	words := naming.Words(naming.Stem(base))
 	if parts := strings.Split(base, "."); len(parts) > 2 {
@@ -136,11 +136,10 @@ func subject(f *model.File) []string {
 	if len(words) > 1 && (words[0] == "use" || words[0] == "test" || words[0] == "i" && len(words[0]) == 1) {
 		words = words[1:]
 	}
-	return clean(words)
+	return lex.clean(words)
 }
 
-func clean(words []string) []string {
-	lex := Words()
+func (lex *Lexicon) clean(words []string) []string {
 	var out []string
 	for _, w := range words {
 		if len(w) < 3 || lex.NoFeatures[w] || w[0] >= '0' && w[0] <= '9' {
@@ -153,8 +152,7 @@ func clean(words []string) []string {
 
 // folderWords is the words of a folder's name that can be what it is about;
 // none where the folder is one of a role.
-func folderWords(name string) []string {
-	lex := Words()
+func (lex *Lexicon) folderWords(name string) []string {
 	words := naming.Words(name)
 	if _, ok := lex.Folders[strings.Join(words, " ")]; ok || lex.CatchAll[strings.Join(words, " ")] {
 		return nil
@@ -164,7 +162,7 @@ func folderWords(name string) []string {
 	} else if _, role := lex.Names[stemWord(words[n-1])]; role {
 		words = words[:n-1]
 	}
-	return clean(words)
+	return lex.clean(words)
 }
 
 // names are the words that are features, each with how many files have it.
@@ -282,7 +280,7 @@ func (a *Aim) named(f *model.File, names map[string]int) string {
 		}
 		n++
 		seen := map[string]bool{}
-		for _, w := range clean(naming.Words(d.Name)) {
+		for _, w := range a.lex.clean(naming.Words(d.Name)) {
 			if names[w] > 0 && !seen[w] {
 				seen[w] = true
 				score[w] += 0.4
@@ -292,21 +290,21 @@ func (a *Aim) named(f *model.File, names map[string]int) string {
 	// What it asks of a store, and what its authors say it is for.
 	asked := map[string]bool{}
 	for _, o := range f.Facts.Operations {
-		for _, w := range clean(naming.Words(o.Entity)) {
+		for _, w := range a.lex.clean(naming.Words(o.Entity)) {
 			if names[w] > 0 && !asked[w] {
 				asked[w] = true
 				score[w]++
 			}
 		}
 	}
-	for _, w := range clean(naming.Words(f.Facts.Doc)) {
+	for _, w := range a.lex.clean(naming.Words(f.Facts.Doc)) {
 		if names[w] > 0 && !asked["doc "+w] {
 			asked["doc "+w] = true
 			score[w] += 0.9
 		}
 	}
 	for _, r := range f.Facts.Routes {
-		for _, w := range clean(naming.Words(r.Pattern)) {
+		for _, w := range a.lex.clean(naming.Words(r.Pattern)) {
 			if names[w] > 0 {
 				score[w] += 0.5
 				break

@@ -4,6 +4,7 @@ package weave
 
 import (
 	_ "embed" // the lexicon
+	"maps"
 	"strings"
 	"sync"
 
@@ -51,6 +52,32 @@ var Words = sync.OnceValue(func() *Lexicon {
 	l.VagueFunctions, l.VagueTypes, l.VagueSuffixes = set(raw.Vague.Functions), set(raw.Vague.Types), set(raw.Vague.Suffixes)
 	return l
 })
+
+// With is the lexicon with what the lead says words stand for in one codebase:
+// a role, or none of them. The lexicon itself stays as it is.
+func (lex *Lexicon) With(by []model.Overrule) *Lexicon {
+	said := map[string]model.Role{}
+	for _, o := range by {
+		if o.Kind == model.OverruleWord {
+			said[strings.ToLower(strings.TrimSpace(o.Target))] = model.Role(o.Value)
+		}
+	}
+	if len(said) == 0 {
+		return lex
+	}
+	out := *lex
+	for _, m := range []*map[string]model.Role{&out.Names, &out.Folders, &out.Files} {
+		*m = maps.Clone(*m)
+		for w, r := range said {
+			if r == "" {
+				delete(*m, w)
+			} else {
+				(*m)[w] = r
+			}
+		}
+	}
+	return &out
+}
 
 func fill(m map[string]model.Role, words []string, role model.Role) {
 	for _, w := range words {

@@ -21,6 +21,11 @@ func CheckOverrule(o model.Overrule) error {
 		if !slices.Contains(model.Roles, model.Role(o.Value)) {
 			return fmt.Errorf("there is no role %q", o.Value)
 		}
+	case model.OverruleWord:
+		if o.Value != "" && !slices.Contains(model.Roles, model.Role(o.Value)) {
+			return fmt.Errorf("there is no role %q", o.Value)
+		}
+		return nil
 	case model.OverruleLink:
 		from, to, ok := strings.Cut(o.Target, "\t")
 		if !ok || from == "" || to == "" || from == to {

@@ -115,3 +115,25 @@ func TestCellsAreJoinedOnlyWhereTheyLieWhollyInOneFolder(t *testing.T) {
 	require.Zero(t, left)
 	require.Equal(t, cells-len(things)-2, up)
 }
+
+func TestAWordOfTheTradeIsTaughtForOneCodebase(t *testing.T) {
+	s := testkit.Survey(t, `
+-- kilns/warm_kiln.ts --
+export function run() {}
+-- kilns/cold_kiln.ts --
+export function run() {}
+-- services/seed_service.ts --
+export function run() {}
+`)
+	by := []model.Overrule{{Kind: model.OverruleWord, Target: "kilns", Value: "logic"}, {Kind: model.OverruleWord, Target: "Service", Value: ""}, {Kind: model.OverruleWord, Target: "services", Value: ""}}
+	before := judgement.Judge(s, model.Brief{}, nil)
+	after := judgement.JudgeBy(s, judgement.Inputs{Overrules: by})
+	require.Empty(t, before.Roles["kilns/warm_kiln.ts"].Role)
+	require.Equal(t, model.RoleLogic, after.Roles["kilns/warm_kiln.ts"].Role)
+	require.Equal(t, model.RoleLogic, before.Roles["services/seed_service.ts"].Role)
+	require.NotEqual(t, model.RoleLogic, after.Roles["services/seed_service.ts"].Role)
+	require.Equal(t, before.Roles, judgement.Judge(s, model.Brief{}, nil).Roles, "the lexicon itself stays as it is")
+	require.Error(t, weave.CheckOverrule(model.Overrule{Kind: model.OverruleWord, Target: "kilns", Value: "oven"}))
+	require.NoError(t, weave.CheckOverrule(by[0]))
+	require.Same(t, weave.Words(), weave.Words().With(nil))
+}

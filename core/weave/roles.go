@@ -31,11 +31,14 @@ type vote struct {
 
 // Role judges what a file is technically, by a vote of its name, its ending,
 // its folders and what stands in it.
-func Role(f *model.File) model.RoleOf {
+func Role(f *model.File) model.RoleOf { return Words().Role(f) }
+
+// Role tells the role of a file by the words of a lexicon.
+func (lex *Lexicon) Role(f *model.File) model.RoleOf {
 	if f.Skipped == model.SkippedGenerated || f.Skipped == model.SkippedMinified {
 		return model.RoleOf{Role: model.RoleGenerated, Confidence: 1, Reasons: []string{"told apart as " + f.Skipped}}
 	}
-	votes := votes(f)
+	votes := lex.votes(f)
 	sum := map[model.Role]float64{}
 	var total float64
 	for _, v := range votes {
@@ -65,8 +68,7 @@ func Role(f *model.File) model.RoleOf {
 
 func round4(x float64) float64 { return math.Round(x*10000) / 10000 }
 
-func votes(f *model.File) (out []vote) {
-	lex := Words()
+func (lex *Lexicon) votes(f *model.File) (out []vote) {
 	add := func(r model.Role, w float64, format string, args ...any) {
 		out = append(out, vote{r, w, fmt.Sprintf(format, args...)})
 	}
@@ -122,12 +124,12 @@ func votes(f *model.File) (out []vote) {
 		}
 	}
 	if isCode && f.Facts != nil {
-		content(f.Facts, words, add)
+		lex.content(f.Facts, words, add)
 	}
 	return out
 }
 
-func content(f *model.Facts, words []string, add func(model.Role, float64, string, ...any)) {
+func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role, float64, string, ...any)) {
 	if f.Starts > 1 {
 		add(model.RoleEntry, 1.2, "a program starts in it, line %d", f.Starts)
 	} else if f.Starts == 1 {
@@ -175,7 +177,7 @@ func content(f *model.Facts, words []string, add func(model.Role, float64, strin
 	for _, d := range f.Definitions {
 		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
 			if w := naming.Words(d.Name); len(w) > 1 {
-				if r, ok := Words().Names[w[len(w)-1]]; ok {
+				if r, ok := lex.Names[w[len(w)-1]]; ok {
 					spoken = true
 					add(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
 				}

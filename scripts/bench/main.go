@@ -328,7 +328,24 @@ func (b *bench) views(folder string) error {
 		}
 		fmt.Printf("  %-32s %9.1f ms %9.1f ms first %6.1f KB\n", strings.SplitN(v, "?", 2)[0], float64(median(l).Microseconds())/1000, float64(one.Microseconds())/1000, float64(size)/1000)
 	}
-	return nil
+	return b.browser(jar, u)
+}
+
+// browser hands the server to a browser that measures its own frames; without
+// one that part is left out.
+func (b *bench) browser(jar *cookiejar.Jar, u *url.URL) error {
+	if _, err := os.Stat("/usr/bin/chromium"); err != nil {
+		fmt.Println("in the browser: left out, Debian's chromium is missing")
+		return nil
+	}
+	cookies := jar.Cookies(&url.URL{Scheme: "http", Host: u.Host, Path: "/"})
+	if len(cookies) == 0 {
+		return errors.New("the server let nobody in")
+	}
+	cmd := exec.Command("node", "frames.mjs", "http://"+u.Host, cookies[0].Name+"="+cookies[0].Value, "1")
+	cmd.Dir = "e2e"
+	cmd.Stdout, cmd.Stderr = os.Stdout, os.Stderr
+	return cmd.Run()
 }
 
 func get(c *http.Client, u string) ([]byte, http.Header, error) {

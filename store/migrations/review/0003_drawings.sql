@@ -10,7 +10,7 @@ CREATE TABLE arrangements (
 -- Dependencies that the lead declares are kept with what else is said by hand.
 CREATE TABLE said (
     codebase INTEGER NOT NULL REFERENCES codebases (id) ON DELETE CASCADE,
-    kind     TEXT NOT NULL CHECK (kind IN ('role', 'feature', 'purpose', 'rename', 'link')),
+    kind     TEXT NOT NULL CHECK (kind IN ('role', 'feature', 'purpose', 'rename', 'link', 'word')),
     target   TEXT NOT NULL,
     value    TEXT NOT NULL,
     at       INTEGER NOT NULL,

@@ -90,9 +90,13 @@ export const useNarrowed = (a: At & Narrow, enabled: boolean) =>
       ),
   })
 
-export const useDependencies = (a: At & Narrow, open: readonly string[] | null, tests: boolean, focus: string) =>
+export const useDependencies = (
+  a: At & Narrow,
+  open: readonly string[] | null,
+  o: { tests: boolean; rim: boolean; focus: string },
+) =>
   useQuery({
-    queryKey: [...key('dependencies', a), open ? [...open].sort().join('\n') : null, tests, focus, a.feature, a.role],
+    queryKey: [...key('dependencies', a), open ? [...open].sort().join('\n') : null, o.tests, o.rim, o.focus, a.feature, a.role],
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/dependencies', {
@@ -103,8 +107,9 @@ export const useDependencies = (a: At & Narrow, open: readonly string[] | null, 
               survey: a.survey || undefined,
               open: open && open.length > 0 ? [...open] : undefined,
               auto: open ? undefined : true,
-              tests: tests || undefined,
-              focus: focus || undefined,
+              tests: o.tests || undefined,
+              rim: o.rim || undefined,
+              focus: o.focus || undefined,
               feature: a.feature || undefined,
               role: a.role || undefined,
             },

@@ -633,6 +633,8 @@ export interface components {
             /** @description it can be taken apart in place */
             opens: boolean;
             path: string;
+            /** @description a package from outside, by its name */
+            rim: boolean;
             /**
              * Format: int64
              * @description number of the ring of dependencies it is in, 0 for none
@@ -1219,7 +1221,7 @@ export interface components {
         Overrule: {
             by: string;
             /** @enum {string} */
-            kind: "role" | "feature" | "purpose" | "rename" | "link";
+            kind: "role" | "feature" | "purpose" | "rename" | "link" | "word";
             target: string;
             value: string;
         };
@@ -2366,6 +2368,8 @@ export interface operations {
                 tests?: boolean;
                 /** @description open folders where there are only few */
                 auto?: boolean;
+                /** @description draw the packages from outside as well */
+                rim?: boolean;
                 /** @description one box with its neighbours */
                 focus?: string;
             };

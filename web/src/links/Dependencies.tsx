@@ -20,6 +20,7 @@ const words: Record<string, string> = {
   message: 'messages by name',
   'by name': 'templates, routes and settings by name',
   declared: 'declared by the lead',
+  outside: 'packages from outside',
 }
 
 /** What needs what, in levels; the charter beside it. */
@@ -34,7 +35,11 @@ export default function Dependencies() {
           .split(' ')
           .filter((o) => o && o !== '.')
           .map(decodeURIComponent)
-  const data = useDependencies(where, open, query.get('tests') === '1', query.get('focus') ?? '')
+  const data = useDependencies(where, open, {
+    tests: query.get('tests') === '1',
+    rim: query.get('rim') === '1',
+    focus: query.get('focus') ?? '',
+  })
   const charter = useCharter(where)
   const [tried, setTried] = useState<CharterState | null>(null)
   if (data.isError) return <Failed error={data.error} />
@@ -87,7 +92,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
     }
     return s
   }, [d, where.pick])
-  const picked = d.boxes.some((b) => b.path === where.pick) ? where.pick : ''
+  const picked = d.boxes.some((b) => b.path === where.pick && !b.rim) ? where.pick : ''
   const setOpen = (list: string[]) => show({ open: list.length > 0 ? list.map(encodeURIComponent).join(' ') : '.' })
   const toggle = (path: string) =>
     setOpen(open.includes(path) ? open.filter((o) => o !== path && !o.startsWith(`${path}/`)) : [...open, path])
@@ -99,7 +104,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
       e.preventDefault()
       return
     }
-    const at = d.boxes.find((b) => b.path === picked) ?? d.boxes[0]
+    const at = d.boxes.find((b) => b.path === picked) ?? d.boxes.find((b) => !b.rim)
     if (!at) return
     if (e.key === 'Enter') {
       if (at.opens) toggle(at.path)
@@ -113,6 +118,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
     if (!picked) return pick({ pick: at.path })
     // The nearest box that lies that way.
     const next = d.boxes
+      .filter((b) => !b.rim)
       .filter((b) =>
         way[0]
           ? Math.abs(b.y - at.y) < 2 && Math.sign(b.x - at.x) === way[0]
@@ -127,6 +133,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
     where.feature && `&feature=${encodeURIComponent(where.feature)}`,
     where.role && `&role=${encodeURIComponent(where.role)}`,
     query.get('tests') === '1' && '&tests=true',
+    query.get('rim') === '1' && '&rim=true',
   ]
   const query2 = `${narrowed.filter(Boolean).join('')}${where.at === '.' ? '' : `&at=${encodeURIComponent(where.at)}`}${auto ? '&auto=true' : open.map((o) => `&open=${encodeURIComponent(o)}`).join('')}`
   const link = (file: string) => `/api/codebases/${where.id}/export/${file}?survey=${where.survey || ''}${query2}`
@@ -188,6 +195,24 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
           />
           tests
         </label>
+        <label className="check" title="packages from outside, as a last row">
+          <input
+            type="checkbox"
+            checked={query.get('rim') === '1'}
+            onChange={(e) => show({ rim: e.target.checked ? '1' : '' })}
+          />
+          packages
+        </label>
+        {d.boxes.some((b) => b.opens) && (
+          <button
+            type="button"
+            className="quiet"
+            title="takes every folder apart by one step"
+            onClick={() => setOpen([...new Set([...open, ...d.boxes.filter((b) => b.opens).map((b) => b.path)])])}
+          >
+            Deeper
+          </button>
+        )}
         {open.length > 0 && (
           <button type="button" className="quiet" onClick={() => setOpen([])}>
             Close what is opened
@@ -281,13 +306,17 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
             {d.boxes.map((b) => (
               <g
                 key={b.path}
-                className={`box ${b.path === picked ? 'picked' : ''} ${picked && b.path !== picked && !near.has(b.path) ? 'dim' : ''} ${b.ring ? 'ring' : ''} ${b.within ? 'inner' : ''}`}
+                className={`box ${b.path === picked ? 'picked' : ''} ${picked && b.path !== picked && !near.has(b.path) ? 'dim' : ''} ${b.ring ? 'ring' : ''} ${b.within ? 'inner' : ''} ${b.rim ? 'rim' : ''}`}
                 transform={drag?.path === b.path ? `translate(${drag.dx} 0)` : undefined}
                 onPointerDown={(e) => e.button === 0 && setDrag({ path: b.path, from: e.clientX, dx: 0 })}
-                onClick={() => pick({ pick: b.path })}
-                onDoubleClick={() => (b.opens ? toggle(b.path) : go({ at: b.path, view: 'code' }))}
+                onClick={() => !b.rim && pick({ pick: b.path })}
+                onDoubleClick={() => !b.rim && (b.opens ? toggle(b.path) : go({ at: b.path, view: 'code' }))}
               >
-                <title>{`${b.path}: ${counted(b.files, 'file')}, ${figure(b.lines)} lines`}</title>
+                <title>
+                  {b.rim
+                    ? `${b.name}, a package from outside, used by ${counted(b.files, 'file')}`
+                    : `${b.path}: ${counted(b.files, 'file')}, ${figure(b.lines)} lines`}
+                </title>
                 <rect x={b.x} y={b.y} width={b.w} height={b.h} rx="2" />
                 <text x={b.x + b.w / 2} y={b.y + 19} textAnchor="middle">
                   {b.name}

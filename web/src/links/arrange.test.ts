@@ -17,6 +17,7 @@ const box = (path: string, x: number, y: number): Drawing['boxes'][number] => ({
   level: y,
   ring: 0,
   circle: 0,
+  rim: false,
 })
 
 const boxes = [box('desk', 0, 0), box('counter', 120, 0), box('bench', 240, 0), box('shared', 60, 90)]

@@ -7,6 +7,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { nameOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { roleLook, roleOrder } from '../theme/roles'
+import { TaughtWords } from './TaughtWords'
 import { cutSentence, grouped, joined, type Joined } from './joins'
 
 /** Roles down, features across: how the code is cut, whatever its folders say. */
@@ -165,6 +166,7 @@ function Woven({ grid }: { grid: Grid }) {
         </section>
       )}
       {!cell && feature && <Anatomy key={feature.name} grid={grid} index={atFeature} />}
+      <TaughtWords />
     </section>
   )
 }
