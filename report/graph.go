@@ -40,7 +40,7 @@ func SVG(w io.Writer, d *drawing.Drawing, title, below string) error {
 func stroke(e drawing.Bundle) (colour, dash string) {
 	colour = "#8a8f96"
 	if e.Up {
-		colour = "#8a2f4f"
+		colour = "#b23a24"
 	}
 	switch e.Class {
 	case drawing.Lazy, drawing.Message, drawing.HTTP, drawing.ByName:

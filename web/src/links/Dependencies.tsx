@@ -298,7 +298,15 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
                 <g key={key + b.class} className={`line ${klass(b.class)} ${state}`} onClick={() => setChosen(b)}>
                   <title>{`${b.from} needs ${b.to}: ${b.count} ${b.class}${b.cut ? ', the cut that opens the ring' : ''}`}</title>
                   <path d={b.curve} className="hit" />
-                  <path d={b.curve} className={`bundle ${klass(b.class)}`} strokeWidth={b.wide} />
+                  {broken.has(key) ? (
+                    // Against the charter: a double line.
+                    <>
+                      <path d={b.curve} className="bundle" strokeWidth={b.wide + 3} />
+                      <path d={b.curve} className="inner" strokeWidth={b.wide} />
+                    </>
+                  ) : (
+                    <path d={b.curve} className={`bundle ${klass(b.class)}`} strokeWidth={b.wide} />
+                  )}
                   <path d={b.tip} className="tip" />
                 </g>
               )

@@ -27,7 +27,7 @@ export function Packages({ data }: { data: Data }) {
             <tr key={p.name}>
               <td className="mono">{p.name}</td>
               <td
-                className={p.versions.length > 1 ? 'mono loud' : 'mono'}
+                className={p.versions.length > 1 ? 'mono warn' : 'mono'}
                 title={p.versions.length > 1 ? 'asked for in several versions' : ''}
               >
                 {p.versions.join(', ') || '—'}
