@@ -23,8 +23,6 @@ const config = defineConfig({
         verdigris: pair('#1F6F6B', '#63B5AC'),
         ochre: pair('#7D560D', '#D9A945'),
         plum: pair('#6B3F63', '#B98AB0'),
-        // Against the charter, or in a ring; nothing else.
-        vermilion: pair('#B23A24', '#F0795F'),
         vermilion: pair('#B23A24', '#F0795F'),
         moss: pair('#3F5A22', '#B4D48A'),
         wash: pair('#E9EFE9', '#24312F'),
