@@ -577,6 +577,22 @@ func Spoken(name string) string {
 		return "apps beside libraries"
 	case "model-view-controller":
 		return "model, view and controller"
+	case "model-view-viewmodel":
+		return "model, view and view model"
+	case "core-feature-shared":
+		return "a core with features and what they share"
+	case "ui-logic-data":
+		return "interface over logic over data"
+	case "message loops":
+		return "loops of state and messages"
+	case "publish-subscribe":
+		return "parts that publish and subscribe"
+	case "pipeline":
+		return "a pipeline of stages"
+	case "plug-ins":
+		return "a host with plug-ins"
+	case "scaffold":
+		return "what a framework's generator lays out"
 	}
 	return name
 }

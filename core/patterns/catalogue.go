@@ -11,8 +11,8 @@ import (
 	"jantel/core/naming"
 )
 
-// catalogue lists the patterns that are told apart so far. A pattern is added
-// here, with signals of its own or shared ones.
+// catalogue lists the patterns that are told apart. A pattern is added here,
+// with signals of its own or shared ones; docs/analysis.md tells how.
 var catalogue = []pattern{
 	{"layered", []signal{
 		{30, true, 0, roles("The code holds %s of the layers routes or handlers, logic, and data access", []model.Role{model.RoleRouting, model.RoleHandler}, []model.Role{model.RoleLogic}, []model.Role{model.RoleDataAccess})},
@@ -28,6 +28,41 @@ var catalogue = []pattern{
 	{"rings", []signal{
 		{45, true, 0, named("Folders are named for a core, its ports and what surrounds them", "No folders are named for a core with ports around it", 2, "core", "domain", "ports", "adapters", "application", "infrastructure", "usecases", "use cases")},
 		{55, true, 0, inward},
+	}},
+	{"model-view-viewmodel", []signal{
+		{50, true, 0, viewModels},
+		{30, true, 30, paired},
+		{20, false, 0, viewModelsApart},
+	}},
+	{"core-feature-shared", []signal{
+		{60, true, 0, threeParts},
+		{40, true, 20, featuresApart},
+	}},
+	{"ui-logic-data", []signal{
+		{60, true, 0, threeTiers},
+		{40, true, 20, tiersDown},
+	}},
+	{"message loops", []signal{
+		{45, true, 0, updates},
+		{30, true, 20, messageTypes},
+		{25, false, 0, draws},
+	}},
+	{"publish-subscribe", []signal{
+		{70, true, 0, tiedByMessages},
+		{30, true, 30, receiversUnknown},
+	}},
+	{"pipeline", []signal{
+		{70, true, 0, row},
+		{30, false, 0, named("A folder is named for stages", "No folder is named for stages", 1, "pipeline", "pipelines", "stages", "steps", "etl", "jobs", "passes")},
+	}},
+	{"plug-ins", []signal{
+		{45, true, 0, plugFolder},
+		{25, true, 20, plugsApart},
+		{30, true, 20, hostBlind},
+	}},
+	{"scaffold", []signal{
+		{60, true, 0, laidOut},
+		{40, true, 20, barely},
 	}},
 	{"by kind", []signal{
 		{70, true, 0, kindShare},
@@ -362,6 +397,9 @@ func starts(c *context) outcome {
 		return outcome{0, "There is no program text to tell from.", nil}
 	}
 	share := float64(len(fs)) / float64(len(c.source))
+	if share < 0.3 {
+		share /= 4 // most software has a program or two to run in it
+	}
 	return outcome{share * 1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)), filesEvidence(fs, "a program to run")}
 }
 

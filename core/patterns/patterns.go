@@ -4,12 +4,15 @@
 package patterns
 
 import (
+	"cmp"
 	"math"
+	"slices"
 	"sort"
 	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/relations"
 	"jantel/core/weave"
 )
 
@@ -127,8 +130,20 @@ type context struct {
 	source  []*model.File // judged program text except tests
 	judged  map[string]bool
 	byRole  map[model.Role][]*model.File
+	edges   []*model.Link // between judged files, from no test, none that only says more of another
 	links   map[[2]model.Role][]model.Link
 	inner   map[string]*model.Folder
+	named   map[string][]*model.Folder // by the words of their names, outermost first
+	sent    []model.Message
+	asked   bool // sent is filled in
+}
+
+// messages lists the messages; few codebases have any, and two signals ask.
+func (c *context) messages() []model.Message {
+	if !c.asked {
+		c.sent, c.asked = relations.Messages(c.survey), true
+	}
+	return c.sent
 }
 
 func newContext(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) *context {
@@ -140,10 +155,12 @@ func newContext(s *model.Survey, roles map[string]model.RoleOf, judged map[strin
 			c.byRole[r] = append(c.byRole[r], f)
 		}
 	}
-	for _, l := range s.Links {
+	for i := range s.Links {
+		l := &s.Links[i]
 		a, b := roles[l.From].Role, roles[l.To].Role
 		if !l.Kind.Repeats() && judged[l.From] && judged[l.To] && a != model.RoleTest {
-			c.links[[2]model.Role{a, b}] = append(c.links[[2]model.Role{a, b}], l)
+			c.edges = append(c.edges, l)
+			c.links[[2]model.Role{a, b}] = append(c.links[[2]model.Role{a, b}], *l)
 		}
 	}
 	for _, f := range folders {
@@ -175,16 +192,21 @@ func filesEvidence(fs []*model.File, note string) (ev []model.Evidence) {
 
 // foldersNamed finds folders whose name is one of the words, outermost first.
 func (c *context) foldersNamed(words ...string) (out []*model.Folder) {
-	want := map[string]bool{}
-	for _, w := range words {
-		want[w] = true
-	}
-	for _, d := range c.folders {
-		if d.Path != "." && d.JudgedLines > 0 && want[strings.Join(naming.Words(d.Name), " ")] {
-			out = append(out, d)
+	if c.named == nil {
+		c.named = map[string][]*model.Folder{}
+		for _, d := range c.folders {
+			if d.Path != "." && d.JudgedLines > 0 {
+				n := strings.Join(naming.Words(d.Name), " ")
+				c.named[n] = append(c.named[n], d)
+			}
 		}
 	}
-	sort.SliceStable(out, func(i, j int) bool { return out[i].Depth < out[j].Depth })
+	for _, w := range words {
+		out = append(out, c.named[w]...)
+	}
+	slices.SortStableFunc(out, func(a, b *model.Folder) int {
+		return cmp.Or(cmp.Compare(a.Depth, b.Depth), cmp.Compare(a.Path, b.Path))
+	})
 	return out
 }
 

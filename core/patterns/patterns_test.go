@@ -95,3 +95,15 @@ func TestVerdicts(t *testing.T) {
 	require.Equal(t, "undecided", patterns.Verdict(m(80, 78)))
 	require.Equal(t, "undecided", patterns.Verdict(m(40)))
 }
+
+// told writes a ranking with its reasons, for when a test fails.
+func told(ms []model.PatternMatch) string {
+	var b strings.Builder
+	for _, m := range ms {
+		fmt.Fprintf(&b, "%s %.1f\n", m.Name, m.Score)
+		for _, a := range append(m.For, m.Against...) {
+			fmt.Fprintf(&b, "  %+.1f %s\n", a.Points, a.Text)
+		}
+	}
+	return b.String()
+}

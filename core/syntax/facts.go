@@ -35,6 +35,9 @@ func (s Signs) List() []model.Sign {
 func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	CountStream(f, s)
 	traits(f, s, signs)
+	if f.Starts == 0 && Interpreter(s.Src) != "" {
+		f.Starts = 1 // it can be run by its name
+	}
 	f.Read = model.ReadFull
 	if s.Problem != "" {
 		f.Read, f.Problem = model.ReadPartial, s.Problem

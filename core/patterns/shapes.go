@@ -1,0 +1,583 @@
+package patterns
+
+import (
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+// ending reports whether the words of a name end with one of the endings, each
+// written as it is split: "view model".
+func ending(name string, endings ...string) bool {
+	// Few names end so: the last letters turn the others away.
+	if !slices.ContainsFunc(endings, func(e string) bool {
+		last := e[strings.LastIndexByte(e, ' ')+1:]
+		return len(name) >= len(last) && strings.EqualFold(name[len(name)-len(last):], last)
+	}) {
+		return false
+	}
+	words := " " + strings.Join(naming.Words(name), " ")
+	return slices.ContainsFunc(endings, func(e string) bool { return strings.HasSuffix(words, " "+e) })
+}
+
+// filesEnding are the source files whose name ends so.
+func (c *context) filesEnding(endings ...string) (out []*model.File) {
+	for _, f := range c.source {
+		if ending(naming.Stem(f.Path), endings...) {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// between counts the links from files for which a holds to files for which b
+// does, and lists them.
+func (c *context) between(a, b func(p string) bool) (out []model.Link) {
+	for _, l := range c.edges {
+		if a(l.From) && b(l.To) {
+			out = append(out, *l)
+		}
+	}
+	return out
+}
+
+func in(d *model.Folder) func(p string) bool {
+	return func(p string) bool { return model.Within(d.Path, p) }
+}
+
+// siblings finds folders that lie side by side, one for each group of names;
+// none where a group has none beside the others.
+func (c *context) siblings(groups ...[]string) []*model.Folder {
+	for _, first := range c.foldersNamed(groups[0]...) {
+		found := []*model.Folder{first}
+		for _, g := range groups[1:] {
+			for _, d := range c.foldersNamed(g...) {
+				if d.Parent == first.Parent && !slices.Contains(found, d) {
+					found = append(found, d)
+					break
+				}
+			}
+		}
+		if len(found) == len(groups) {
+			return found
+		}
+	}
+	return nil
+}
+
+func names(ds []*model.Folder) string {
+	var out []string
+	for _, d := range ds {
+		out = append(out, d.Name)
+	}
+	return strings.Join(out, ", ")
+}
+
+// Model, view and view model.
+
+var viewModelWords = []string{"view model", "viewmodel", "vm"}
+
+func viewModels(c *context) outcome {
+	fs := c.filesEnding(viewModelWords...)
+	if len(fs) == 0 {
+		return outcome{0, "No file is named for a view model.", nil}
+	}
+	return outcome{float64(len(fs)) / 2, fmt.Sprintf("%d files are view models by their names.", len(fs)), filesEvidence(fs, "a view model")}
+}
+
+// paired tests that view models have a view of the same name.
+func paired(c *context) outcome {
+	fs := c.filesEnding(viewModelWords...)
+	views := map[string]bool{}
+	for _, f := range c.survey.Files {
+		if c.roles[f.Path].Role == model.RoleView || strings.HasSuffix(f.Path, ".xaml") {
+			words := naming.Words(naming.Stem(f.Path))
+			for n := len(words); n > 0; n-- {
+				views[strings.Join(words[:n], " ")] = true
+			}
+		}
+	}
+	n := 0
+	for _, f := range fs {
+		words := " " + strings.Join(naming.Words(naming.Stem(f.Path)), " ")
+		for _, e := range viewModelWords {
+			if rest, ok := strings.CutSuffix(words, " "+e); ok && views[strings.TrimSpace(rest)] {
+				n++
+				break
+			}
+		}
+	}
+	if len(fs) == 0 {
+		return outcome{0, "There are no view models that could belong to views.", nil}
+	}
+	return outcome{float64(n) / float64(len(fs)), fmt.Sprintf("%d of %d view models have a view of the same name.", n, len(fs)), filesEvidence(fs, "a view model")}
+}
+
+func viewModelsApart(c *context) outcome {
+	fs := c.filesEnding(viewModelWords...)
+	if len(fs) == 0 {
+		return outcome{0, "There are no view models that could know their views.", nil}
+	}
+	own := map[string]bool{}
+	for _, f := range fs {
+		own[f.Path] = true
+	}
+	ls := c.between(func(p string) bool { return own[p] }, func(p string) bool { return c.roles[p].Role == model.RoleView && !own[p] })
+	if len(ls) == 0 {
+		return outcome{1, "No view model needs a view.", nil}
+	}
+	return outcome{1 - float64(len(ls))/float64(len(fs)), fmt.Sprintf("%d dependencies lead from view models to views.", len(ls)), linksEvidence(ls)}
+}
+
+// A core, features and what they share.
+
+var (
+	coreNames    = []string{"core"}
+	featureNames = []string{"features", "feature", "modules", "domains"}
+	sharedNames  = []string{"shared", "common"}
+)
+
+func threeParts(c *context) outcome {
+	ds := c.siblings(coreNames, featureNames, sharedNames)
+	if ds == nil {
+		return outcome{0, "There is no core beside features and what they share.", nil}
+	}
+	return outcome{1, "A core, features and what they share lie side by side: " + names(ds) + ".", foldersEvidence(ds, "so named")}
+}
+
+// featuresApart tests that what is shared knows no feature, nor one feature
+// another.
+func featuresApart(c *context) outcome {
+	ds := c.siblings(coreNames, featureNames, sharedNames)
+	if ds == nil {
+		return outcome{0, "There are no features that could be kept apart.", nil}
+	}
+	features := ds[1]
+	of := func(p string) string {
+		rest := strings.TrimPrefix(p, features.Path+"/")
+		first, _, _ := strings.Cut(rest, "/")
+		return first
+	}
+	var against []model.Link
+	for _, l := range c.between(func(string) bool { return true }, in(features)) {
+		inside := model.Within(features.Path, l.From)
+		if inside && of(l.From) != of(l.To) || !inside && (model.Within(ds[0].Path, l.From) || model.Within(ds[2].Path, l.From)) {
+			against = append(against, l)
+		}
+	}
+	down := len(c.between(in(features), in(ds[0]))) + len(c.between(in(features), in(ds[2])))
+	if down == 0 {
+		return outcome{0, "No feature uses the core or what is shared.", nil}
+	}
+	return outcome{1 - 2*float64(len(against))/float64(down+len(against)), fmt.Sprintf("%d dependencies lead from features to the core and to what is shared, %d the other way or between features.", down, len(against)), linksEvidence(against)}
+}
+
+// Interface, logic and data.
+
+func uiLogicData(c *context) []*model.Folder {
+	return c.siblings([]string{"ui", "presentation", "gui"}, []string{"logic", "business", "domain", "bll"}, []string{"data", "dal", "persistence", "storage"})
+}
+
+func threeTiers(c *context) outcome {
+	ds := uiLogicData(c)
+	if ds == nil {
+		return outcome{0, "There are no three folders for interface, logic and data side by side.", nil}
+	}
+	return outcome{1, "Interface, logic and data lie side by side: " + names(ds) + ".", foldersEvidence(ds, "so named")}
+}
+
+func tiersDown(c *context) outcome {
+	ds := uiLogicData(c)
+	if ds == nil {
+		return outcome{0, "There are no tiers whose direction could be told.", nil}
+	}
+	down := len(c.between(in(ds[0]), in(ds[1]))) + len(c.between(in(ds[1]), in(ds[2])))
+	skip := c.between(in(ds[0]), in(ds[2]))
+	up := append(append(c.between(in(ds[1]), in(ds[0])), c.between(in(ds[2]), in(ds[1]))...), c.between(in(ds[2]), in(ds[0]))...)
+	if down == 0 {
+		return outcome{0, "No tier uses the one below it.", nil}
+	}
+	text := fmt.Sprintf("%d dependencies lead from a tier to the one below, %d skip one and %d lead upwards.", down, len(skip), len(up))
+	return outcome{1 - float64(len(skip)+2*len(up))/float64(down+len(skip)+len(up)), text, linksEvidence(append(up, skip...))}
+}
+
+// Message loops: one state, messages, and a function that takes both.
+
+func updates(c *context) outcome {
+	var ev []model.Evidence
+	for _, f := range c.source {
+		for _, d := range f.Facts.Definitions {
+			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefVariable || d.Kind == model.DefConstant) && (d.Params == 2 || d.Params == 0 && d.Kind != model.DefFunction) && (ending(d.Name, "update", "reduce", "reducer") && !strings.HasPrefix(d.Name, "create")) {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
+				break
+			}
+		}
+	}
+	if len(ev) == 0 {
+		return outcome{0, "No function takes a state and a message to the next state.", nil}
+	}
+	return outcome{float64(len(ev)) / 2, fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)), ev[:min(5, len(ev))]}
+}
+
+func messageTypes(c *context) outcome {
+	var ev []model.Evidence
+	for _, f := range c.source {
+		for _, d := range f.Facts.Definitions {
+			switch d.Kind {
+			case model.DefType, model.DefEnum, model.DefInterface, model.DefClass:
+				if ending(d.Name, "msg", "message", "action", "actions") {
+					ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
+				}
+			}
+		}
+	}
+	if len(ev) == 0 {
+		return outcome{0, "No type names the messages.", nil}
+	}
+	return outcome{1, fmt.Sprintf("%d types name the messages.", len(ev)), ev[:min(5, len(ev))]}
+}
+
+// draws tests that what draws is a function of the state beside it.
+func draws(c *context) outcome {
+	ls := c.between(func(p string) bool { return c.roles[p].Role == model.RoleView || c.roles[p].Role == model.RoleEntry }, func(p string) bool { return c.roles[p].Role == model.RoleState || c.roles[p].Role == model.RoleMessage })
+	n := 0
+	var ev []model.Evidence
+	for _, f := range c.source {
+		for _, d := range f.Facts.Definitions {
+			if d.Kind == model.DefFunction && d.Name == "view" {
+				n++
+				ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: "view"})
+			}
+		}
+	}
+	if n == 0 && len(ls) == 0 {
+		return outcome{0, "Nothing that draws depends on a state or its messages.", nil}
+	}
+	return outcome{float64(n+len(ls)) / 2, fmt.Sprintf("%d functions draw a state, and %d dependencies lead from what draws to it.", n, len(ls)), append(ev, linksEvidence(ls)...)}
+}
+
+// Publish and subscribe.
+
+func tiedByMessages(c *context) outcome {
+	type ends struct{ send, receive map[string]bool }
+	by := map[string]*ends{}
+	at := map[string]model.Evidence{}
+	for _, m := range c.messages() {
+		if !c.judged[m.Path] || c.roles[m.Path].Role == model.RoleTest {
+			continue
+		}
+		e := by[m.Name]
+		if e == nil {
+			e = &ends{map[string]bool{}, map[string]bool{}}
+			by[m.Name] = e
+		}
+		if m.Direction == model.Send {
+			e.send[m.Path] = true
+			at[m.Name] = model.Evidence{Path: m.Path, Line: m.Line, Note: m.Name}
+		} else {
+			e.receive[m.Path] = true
+		}
+	}
+	var ev []model.Evidence
+	parts := map[string]bool{}
+	for _, n := range slices.Sorted(keys(by)) {
+		e := by[n]
+		apart := false
+		for s := range e.send {
+			for r := range e.receive {
+				apart = apart || s != r
+			}
+		}
+		if !apart {
+			continue
+		}
+		ev = append(ev, at[n])
+		for p := range e.send {
+			parts[p] = true
+		}
+		for p := range e.receive {
+			parts[p] = true
+		}
+	}
+	if len(ev) == 0 {
+		return outcome{0, "No message goes by name from one file to another.", nil}
+	}
+	text := fmt.Sprintf("%d messages go by name from one file to another; %d of %d source files send or receive one.", len(ev), len(parts), len(c.source))
+	return outcome{min(float64(len(ev))/3, 3*float64(len(parts))/float64(len(c.source))), text, ev[:min(5, len(ev))]}
+}
+
+func keys[V any](m map[string]V) func(yield func(string) bool) {
+	return func(yield func(string) bool) {
+		for k := range m {
+			if !yield(k) {
+				return
+			}
+		}
+	}
+}
+
+// receiversUnknown tests that those who send do not need those who receive.
+func receiversUnknown(c *context) outcome {
+	send, receive := map[string]bool{}, map[string]bool{}
+	for _, m := range c.messages() {
+		if m.Direction == model.Send {
+			send[m.Path] = true
+		} else {
+			receive[m.Path] = true
+		}
+	}
+	if len(send) == 0 || len(receive) == 0 {
+		return outcome{0, "Nothing sends to what could receive.", nil}
+	}
+	ls := c.between(func(p string) bool { return send[p] && !receive[p] }, func(p string) bool { return receive[p] && !send[p] })
+	ls = slices.DeleteFunc(ls, func(l model.Link) bool { return l.Kind == model.LinkMessage })
+	if len(ls) == 0 {
+		return outcome{1, "Nobody who sends needs one who receives.", nil}
+	}
+	return outcome{1 - float64(len(ls))/float64(len(send)), fmt.Sprintf("%d dependencies lead from who sends to who receives.", len(ls)), linksEvidence(ls)}
+}
+
+// Pipelines.
+
+var stageWords = []string{"stage", "stages", "step", "steps", "pipeline", "transform", "transforms", "filter", "filters", "extract", "load", "clean", "parse", "normalize", "normalise", "enrich", "sink", "emit", "ingest", "validate", "write", "read", "export", "split", "merge", "sort", "render"}
+
+// row finds the folder whose files are stages: one file needs most of them in
+// turn, and they do not need each other.
+func row(c *context) outcome {
+	best := outcome{0, "No file puts stages in a row that do not know each other.", nil}
+	// A stage is a file, or a folder beside others; by what holds them.
+	byFolder := map[string]map[string]string{}
+	put := func(d, p, name string) {
+		words := naming.Words(name)
+		for len(words) > 1 && words[0][0] >= '0' && words[0][0] <= '9' {
+			words = words[1:]
+		}
+		if len(words) == 0 || !slices.Contains(stageWords, words[0]) && !slices.Contains(stageWords, words[len(words)-1]) {
+			return
+		}
+		if byFolder[d] == nil {
+			byFolder[d] = map[string]string{}
+		}
+		byFolder[d][p] = name
+	}
+	for _, f := range c.source {
+		d := model.FolderOf(f.Path)
+		put(d, f.Path, naming.Stem(f.Path))
+		if d != "." {
+			put(model.FolderOf(d), f.Path, path.Base(d))
+		}
+	}
+	for _, d := range slices.Sorted(keys(byFolder)) {
+		of := byFolder[d]
+		stages := map[string]bool{}
+		for _, name := range of {
+			stages[name] = true
+		}
+		if len(stages) < 3 {
+			continue
+		}
+		isStage := func(p string) bool { return of[p] != "" }
+		among := slices.DeleteFunc(c.between(isStage, isStage), func(l model.Link) bool { return of[l.From] == of[l.To] })
+		use := map[string]map[string]bool{}
+		for _, l := range c.between(func(p string) bool { return !isStage(p) }, isStage) {
+			if use[l.From] == nil {
+				use[l.From] = map[string]bool{}
+			}
+			use[l.From][of[l.To]] = true
+		}
+		driver, most := "", 0
+		for _, p := range slices.Sorted(keys(use)) {
+			if len(use[p]) > most {
+				driver, most = p, len(use[p])
+			}
+		}
+		if most < 3 {
+			continue
+		}
+		share := float64(most)/float64(len(stages)) - float64(len(among))/float64(len(stages))
+		if share > best.share {
+			best = outcome{share, fmt.Sprintf("%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most, len(stages), d, len(among)), append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...)}
+		}
+	}
+	return best
+}
+
+// Plug-ins.
+
+var plugNames = []string{"plugins", "plug ins", "plugin", "extensions", "addons", "add ons", "drivers", "providers", "backends", "formats"}
+
+// plugged finds the folder whose parts do not know each other.
+func (c *context) plugged() (d *model.Folder, parts map[string]bool) {
+	for _, d := range c.foldersNamed(plugNames...) {
+		parts := map[string]bool{}
+		for _, f := range c.source {
+			if rest, ok := strings.CutPrefix(f.Path, d.Path+"/"); ok {
+				first, _, _ := strings.Cut(rest, "/")
+				if !strings.HasPrefix(naming.Stem(first), "index") && !strings.HasPrefix(first, "__init__") {
+					parts[first] = true
+				}
+			}
+		}
+		if len(parts) >= 3 {
+			return d, parts
+		}
+	}
+	return nil, nil
+}
+
+func plugFolder(c *context) outcome {
+	d, parts := c.plugged()
+	if d == nil {
+		return outcome{0, "No folder of three or more plug-ins stands in it.", nil}
+	}
+	return outcome{1, fmt.Sprintf("%s holds %d parts that are plugged in.", d.Path, len(parts)), foldersEvidence([]*model.Folder{d}, "so named")}
+}
+
+func plugsApart(c *context) outcome {
+	d, parts := c.plugged()
+	if d == nil {
+		return outcome{0, "There are no plug-ins that could know each other.", nil}
+	}
+	of := func(p string) string {
+		first, _, _ := strings.Cut(strings.TrimPrefix(p, d.Path+"/"), "/")
+		return first
+	}
+	var among []model.Link
+	for _, l := range c.between(in(d), in(d)) {
+		if a, b := of(l.From), of(l.To); a != b && parts[a] && parts[b] {
+			among = append(among, l)
+		}
+	}
+	if len(among) == 0 {
+		return outcome{1, "No plug-in needs another.", nil}
+	}
+	return outcome{1 - 2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %d times.", len(among)), linksEvidence(among)}
+}
+
+// hostBlind tests that plug-ins need what they are plugged into, and that at
+// most one place there knows them by name.
+func hostBlind(c *context) outcome {
+	d, parts := c.plugged()
+	if d == nil {
+		return outcome{0, "There is nothing that plug-ins are plugged into.", nil}
+	}
+	outside := func(p string) bool { return !model.Within(d.Path, p) }
+	inner := func(p string) bool {
+		first, _, _ := strings.Cut(strings.TrimPrefix(p, d.Path+"/"), "/")
+		return model.Within(d.Path, p) && parts[first]
+	}
+	needs := map[string]bool{}
+	for _, l := range c.between(inner, outside) {
+		first, _, _ := strings.Cut(strings.TrimPrefix(l.From, d.Path+"/"), "/")
+		needs[first] = true
+	}
+	who := map[string]bool{}
+	var known []model.Link
+	for _, l := range c.between(outside, inner) {
+		if !who[l.From] {
+			who[l.From] = true
+			known = append(known, l)
+		}
+	}
+	text := fmt.Sprintf("%d of %d plug-ins use what they are plugged into, and %d places know them by name.", len(needs), len(parts), len(who))
+	return outcome{float64(len(needs))/float64(len(parts)) - 0.34*float64(max(0, len(who)-1)), text, linksEvidence(known)}
+}
+
+// Scaffolds: what a framework's generator lays out, with little in it yet.
+
+// scaffolds are what generators lay out: files and folders that stand together.
+var scaffolds = [][]string{
+	{"config/routes.rb", "app/controllers", "app/models"},
+	{"artisan", "routes/web.php", "app/Http"},
+	{"manage.py", "*/settings.py", "*/urls.py"},
+	{"angular.json", "src/app", "src/main.ts"},
+	{"next.config.*", "app|pages|src/app|src/pages", "public|package.json"},
+	{"src/main/java", "src/main/resources", "pom.xml|build.gradle|build.gradle.kts"},
+	{"Program.cs", "appsettings.json", "Controllers|Pages"},
+	{"vite.config.*", "src/App.*", "src/main.*"},
+	{"mix.exs", "lib", "config/config.exs"},
+}
+
+// laidOut finds the scaffold of which all parts are there.
+func laidOut(c *context) outcome {
+	below := map[string][]string{} // names in a folder
+	has := map[string]bool{}
+	for _, f := range c.survey.Files {
+		for p := f.Path; c.judged[f.Path] && p != "." && !has[p]; p = model.FolderOf(p) {
+			has[p] = true
+			below[model.FolderOf(p)] = append(below[model.FolderOf(p)], path.Base(p))
+		}
+	}
+	roots := []string{"."}
+	for _, d := range c.folders {
+		if d.Path != "." && d.Depth <= 2 && has[d.Path] {
+			roots = append(roots, d.Path)
+		}
+	}
+	slices.Sort(roots)
+	for _, root := range roots {
+		for _, parts := range scaffolds {
+			var what []string
+			var ev []model.Evidence
+			for _, p := range parts {
+				at := ""
+				for _, form := range strings.Split(p, "|") {
+					if at = find(below, root, strings.Split(form, "/")); at != "" {
+						break
+					}
+				}
+				if at == "" {
+					break
+				}
+				what = append(what, at)
+				ev = append(ev, model.Evidence{Path: at, Note: "as a generator lays it out"})
+			}
+			if len(what) == len(parts) {
+				return outcome{1, "Its folders are those that a framework's generator makes: " + strings.Join(what, ", ") + ".", ev}
+			}
+		}
+	}
+	return outcome{0, "Its folders are not those of a framework's generator.", nil}
+}
+
+// find follows a form, part by part, from a folder to what is there; "" when
+// nothing is.
+func find(below map[string][]string, folder string, form []string) string {
+	for _, name := range below[folder] {
+		if ok, err := path.Match(form[0], name); !ok || err != nil {
+			continue
+		}
+		at := path.Join(folder, name)
+		if len(form) == 1 {
+			return at
+		}
+		if deeper := find(below, at, form[1:]); deeper != "" {
+			return deeper
+		}
+	}
+	return ""
+}
+
+// barely tests that little was added to what was laid out.
+func barely(c *context) outcome {
+	if len(c.source) == 0 {
+		return outcome{0, "There is no program text to tell from.", nil}
+	}
+	small, lines := 0, 0
+	for _, f := range c.source {
+		lines += f.Facts.Code
+		if f.Facts.Code <= 25 {
+			small++
+		}
+	}
+	share := float64(small) / float64(len(c.source))
+	text := fmt.Sprintf("%d of %d source files have 25 lines of code or fewer.", small, len(c.source))
+	if lines > 2000 {
+		return outcome{0, fmt.Sprintf("%d lines of code are more than a generator makes.", lines), nil}
+	}
+	return outcome{2*share - 1, text, nil}
+}

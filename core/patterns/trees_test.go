@@ -1,0 +1,501 @@
+package patterns_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+// shown is a tree that shows a pattern, or looks as if it did.
+type shown struct {
+	what string
+	tree string
+}
+
+// each repeats files for features: "$" stands for the feature, "%" for it with
+// a capital first.
+func each(files string, features ...string) string {
+	var b strings.Builder
+	for _, f := range features {
+		b.WriteString(strings.NewReplacer("$", f, "%", strings.ToUpper(f[:1])+f[1:]).Replace(files))
+	}
+	return b.String()
+}
+
+const (
+	layerFiles = `
+-- src/routes/$.ts --
+import { list } from '../handlers/$'
+router.get('/$', list)
+-- src/handlers/$.ts --
+import { all } from '../services/$'
+export const list = (req, res) => res.json(all())
+-- src/services/$.ts --
+import { rows } from '../repositories/$'
+export const all = () => rows()
+-- src/repositories/$.ts --
+export const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1')
+`
+	featureFiles = `
+-- src/$/routes.ts --
+import { all } from './service'
+router.get('/$', all)
+-- src/$/service.ts --
+import { rows } from './repository'
+export const all = () => rows()
+-- src/$/repository.ts --
+export const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1')
+-- src/$/model.ts --
+export interface % { id: string }
+`
+	component = `
+-- src/components/%Card.tsx --
+export function %Card({ row }) { return <b>{row.id}</b> }
+-- src/pages/%Page.tsx --
+import { %Card } from '../components/%Card'
+export function %Page() { return <main><%Card row={{ id: 1 }} /></main> }
+`
+)
+
+// trees are, for each pattern, trees that show it and trees that look like it
+// and are something else.
+var trees = map[string]struct{ shows, looks []shown }{
+	"layered": {
+		shows: []shown{
+			{"routes, handlers, services and repositories", each(layerFiles, "lots", "boxes", "growers")},
+			{"in Python", each(`
+-- vault/routes/$.py --
+from vault.services import $
+@app.get("/$")
+def listed():
+    return $.listed()
+-- vault/services/$.py --
+from vault.repositories import $ as rows
+def listed():
+    return rows.all()
+-- vault/repositories/$.py --
+def all():
+    return cursor.execute("SELECT id FROM $ WHERE kept = 1")
+`, "lots", "boxes", "growers")},
+			{"in Java", each(`
+-- src/main/java/vault/controllers/%Controller.java --
+package vault.controllers;
+import vault.services.%Service;
+@RestController
+public class %Controller {
+    private final %Service service;
+    public %Controller(%Service service) { this.service = service; }
+    @GetMapping("/$")
+    public Object all() { return service.all(); }
+}
+-- src/main/java/vault/services/%Service.java --
+package vault.services;
+import vault.repositories.%Repository;
+@Service
+public class %Service {
+    private final %Repository rows;
+    public %Service(%Repository rows) { this.rows = rows; }
+    public Object all() { return rows.all(); }
+}
+-- src/main/java/vault/repositories/%Repository.java --
+package vault.repositories;
+@Repository
+public class %Repository {
+    public Object all() { return jdbc.query("SELECT id FROM $ WHERE kept = 1"); }
+}
+`, "lot", "box", "grower")},
+		},
+		looks: []shown{
+			{"folders of such names whose dependencies point every way", each(`
+-- src/routes/$.ts --
+export const path = '/$'
+-- src/services/$.ts --
+import { path } from '../routes/$'
+export const all = () => path
+-- src/repositories/$.ts --
+import { all } from '../services/$'
+export const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1', all())
+`, "lots", "boxes", "growers")},
+			{"the same roles, cut by feature", each(featureFiles, "lots", "boxes", "growers")},
+		},
+	},
+	"model-view-controller": {
+		shows: []shown{
+			{"Ruby with templates", each(`
+-- app/controllers/%s_controller.rb --
+class %sController < ApplicationController
+  def index
+    @rows = %.where(kept: true)
+  end
+end
+-- app/models/$.rb --
+class % < ApplicationRecord
+end
+-- app/views/$s/index.html.erb --
+<h1>%</h1>
+`, "lot", "grower", "shelf")},
+			{"PHP", each(`
+-- src/Controllers/%Controller.php --
+<?php
+namespace Vault\Controllers;
+use Vault\Models\%;
+class %Controller { public function index() { return view('$.index', ['rows' => %::all()]); } }
+-- src/Models/%.php --
+<?php
+namespace Vault\Models;
+class % extends Model { protected $fillable = ['name']; }
+-- src/views/$/index.blade.php --
+<h1>%</h1>
+`, "lot", "grower", "box")},
+			{"C#", each(`
+-- Controllers/%Controller.cs --
+using Vault.Models;
+namespace Vault.Controllers;
+public class %Controller : Controller { public IActionResult Index() { return View(new %()); } }
+-- Models/%.cs --
+namespace Vault.Models;
+public class % { public int Id { get; set; } }
+-- Views/%/Index.cshtml --
+@model Vault.Models.%
+<h1>%</h1>
+`, "Lot", "Grower", "Box")},
+		},
+		looks: []shown{
+			{"components and pages with a folder of types", each(component, "lot", "box", "grower") + "-- src/models/all.ts --\nexport interface Lot { id: string }\n"},
+			{"layers whose handlers are called controllers", each(strings.NewReplacer("handlers", "controllers").Replace(layerFiles), "lots", "boxes", "growers")},
+		},
+	},
+	"model-view-viewmodel": {
+		shows: []shown{
+			{"XAML", each(`
+-- Views/%View.xaml --
+<UserControl xmlns="x"></UserControl>
+-- ViewModels/%ViewModel.cs --
+namespace Vault.ViewModels;
+using Vault.Models;
+public class %ViewModel { public % Row { get; set; } }
+-- Models/%.cs --
+namespace Vault.Models;
+public class % { public int Id { get; set; } }
+`, "Lot", "Grower", "Box")},
+			{"Kotlin", each(`
+-- app/ui/%Screen.kt --
+package vault.ui
+import vault.ui.%ViewModel
+@Composable
+fun %Screen(model: %ViewModel) { Text(model.name) }
+-- app/ui/%ViewModel.kt --
+package vault.ui
+import vault.data.%
+class %ViewModel(val row: %) : ViewModel() { val name = row.name }
+-- app/data/%.kt --
+package vault.data
+data class %(val name: String)
+`, "Lot", "Grower", "Box")},
+			{"TypeScript", each(`
+-- src/%View.tsx --
+import { %ViewModel } from './%ViewModel'
+export function %View({ model }: { model: %ViewModel }) { return <b>{model.name}</b> }
+-- src/%ViewModel.ts --
+import type { % } from './%'
+export class %ViewModel { constructor(private row: %) {} get name() { return this.row.name } }
+-- src/%.ts --
+export interface % { name: string }
+`, "Lot", "Grower", "Box")},
+		},
+		looks: []shown{
+			{"one file of that name among many", each(component, "lot", "box", "grower") + "-- src/printViewModel.ts --\nexport const width = 3\n"},
+			{"view models without any view", each("-- api/%ViewModel.cs --\nnamespace Vault.Api;\npublic class %ViewModel { public int Id { get; set; } }\n-- api/%Controller.cs --\nnamespace Vault.Api;\npublic class %Controller : ControllerBase { [HttpGet(\"/$\")] public %ViewModel Get() { return new %ViewModel(); } }\n", "Lot", "Box", "Grower")},
+		},
+	},
+	"rings": {
+		shows: []shown{
+			{"a core with ports and adapters in Go", `
+-- go.mod --
+module press
+-- core/label/label.go --
+package label
+type Label struct{ Code string }
+-- core/queue/queue.go --
+package queue
+import ("press/core/label"; "press/ports")
+func Step(p ports.Printer) { p.Print(label.Label{}) }
+-- ports/ports.go --
+package ports
+import "press/core/label"
+type Printer interface{ Print(label.Label) }
+-- adapters/spool/spool.go --
+package spool
+import "press/core/label"
+func Print(l label.Label) { println(l.Code) }
+-- adapters/web/web.go --
+package web
+import "press/core/queue"
+func Serve() { queue.Step(nil) }
+-- cmd/press/main.go --
+package main
+import "press/adapters/web"
+func main() { web.Serve() }
+`},
+			{"a domain with application and infrastructure", each(`
+-- src/domain/$.ts --
+export class % { dry() { return true } }
+-- src/application/$.ts --
+import { % } from '../domain/$'
+export const run = () => new %().dry()
+-- src/infrastructure/$.ts --
+import { % } from '../domain/$'
+import { run } from '../application/$'
+export const keep = (x: %) => pool.query('SELECT id FROM $ WHERE 1 = 1', run())
+`, "lot", "box", "grower")},
+			{"in Python", each(`
+-- vault/domain/$.py --
+class %:
+    pass
+-- vault/adapters/$.py --
+from vault.domain.$ import %
+def keep(x: %):
+    return cursor.execute("INSERT INTO $ VALUES (1)")
+-- vault/ports/$.py --
+from vault.domain.$ import %
+class Store:
+    def put(self, x: %): ...
+`, "lot", "box")},
+		},
+		looks: []shown{
+			{"a core that needs what surrounds it", each(`
+-- src/core/$.ts --
+import { keep } from '../infrastructure/$'
+import { show } from '../adapters/$'
+export const run = () => keep(show())
+-- src/infrastructure/$.ts --
+export const keep = (x) => x
+-- src/adapters/$.ts --
+import { keep } from '../infrastructure/$'
+export const show = () => keep(1)
+`, "lot", "box", "grower")},
+			{"a folder called core that nothing uses", each(layerFiles, "lots", "boxes", "growers") + "-- src/core/left.ts --\nexport const left = 1\n"},
+		},
+	},
+	"by feature": {
+		shows: []shown{
+			{"TypeScript", each(featureFiles, "lots", "boxes", "growers")},
+			{"Python", each(`
+-- bench/$/routes.py --
+from .service import listed
+@app.get("/$")
+def index():
+    return listed()
+-- bench/$/service.py --
+from .repository import rows
+def listed():
+    return rows()
+-- bench/$/repository.py --
+def rows():
+    return cursor.execute("SELECT id FROM $ WHERE 1 = 1")
+-- bench/$/models.py --
+class %:
+    pass
+`, "drying", "germination", "viability")},
+			{"Go", "-- go.mod --\nmodule vault\n-- main.go --\npackage main\nimport \"vault/drying\"\nfunc main() { drying.Handle(nil, nil) }\n" + each(`
+-- $/handler.go --
+package $
+import "net/http"
+func Handle(w http.ResponseWriter, r *http.Request) { logicOf() }
+-- $/service.go --
+package $
+func logicOf() { rows() }
+-- $/repository.go --
+package $
+func rows() { db.Query("SELECT id FROM $ WHERE 1 = 1") }
+-- $/model.go --
+package $
+type Row struct{ ID string }
+`, "drying", "germination", "viability")},
+		},
+		looks: []shown{
+			{"the same parts in folders of their kinds", each(layerFiles, "lots", "boxes", "growers")},
+			{"folders named for features with one kind in each", each("-- src/$/view.tsx --\nexport function %View() { return <b>$</b> }\n-- src/$/more.tsx --\nimport { %View } from './view'\nexport function %More() { return <%View /> }\n", "lots", "boxes", "growers")},
+		},
+	},
+	"by kind": {
+		shows: []shown{
+			{"hooks, stores and utilities", each("-- src/hooks/use%.ts --\nimport { useState } from 'react'\nexport function use%() { return useState(0) }\n-- src/types/$.ts --\nexport interface % { id: string }\n-- src/utils/$.ts --\nexport const format% = (x) => String(x)\n", "lots", "boxes", "growers", "labels")},
+			{"models and schemas", each("-- src/models/$.ts --\nexport interface % { id: string }\n-- src/schemas/$.ts --\nexport const $Schema = z.object({ id: z.string() })\n-- src/helpers/$.ts --\nexport const at = 1\n", "lots", "boxes", "growers")},
+			{"helpers and configuration", each("-- lib/helpers/$.rb --\nmodule %Helper\n  def self.show\n    1\n  end\nend\n-- lib/types/$.rb --\nclass %\nend\n", "lot", "box", "grower", "label")},
+		},
+		looks: []shown{
+			{"layers that keep their direction", each(layerFiles, "lots", "boxes", "growers")},
+			{"features with their kinds inside", each(featureFiles, "lots", "boxes", "growers")},
+		},
+	},
+	"core-feature-shared": {
+		shows: []shown{
+			{"TypeScript", each("-- src/features/$/index.ts --\nimport { open } from '../../core/db'\nimport { format } from '../../shared/format'\nexport const $ = () => format(open())\n", "drying", "growers", "labels") + "-- src/core/db.ts --\nexport const open = () => 1\n-- src/shared/format.ts --\nexport const format = (x) => x\n"},
+			{"Kotlin", each("-- app/feature/$/%.kt --\npackage vault.feature.$\nimport vault.core.Store\nimport vault.common.Words\nclass %(val s: Store, val w: Words)\n", "drying", "growers") + "-- app/core/Store.kt --\npackage vault.core\nclass Store\n-- app/common/Words.kt --\npackage vault.common\nclass Words\n"},
+			{"Python", each("-- vault/modules/$/__init__.py --\nfrom vault.core import store\nfrom vault.shared import words\nx = store.open(words.say())\n", "drying", "growers", "labels") + "-- vault/core/store.py --\ndef open(x):\n    return x\n-- vault/core/__init__.py --\n-- vault/shared/words.py --\ndef say():\n    return 1\n-- vault/shared/__init__.py --\n-- vault/__init__.py --\n"},
+		},
+		looks: []shown{
+			{"features that need each other", "-- src/features/a/index.ts --\nimport '../b'\nimport '../c'\nimport '../../core/x'\n-- src/features/b/index.ts --\nimport '../a'\nimport '../c'\n-- src/features/c/index.ts --\nimport '../a'\nimport '../b'\n-- src/core/x.ts --\nimport '../features/a'\n-- src/shared/y.ts --\nimport '../features/b'\n"},
+			{"a shared folder and no core", each("-- src/features/$/index.ts --\nimport { format } from '../../shared/format'\nexport const $ = format(1)\n", "drying", "growers") + "-- src/shared/format.ts --\nexport const format = (x) => x\n"},
+		},
+	},
+	"apps and libs": {
+		shows: []shown{
+			{"apps and packages", each("-- apps/$/package.json --\n{ \"name\": \"$\" }\n-- apps/$/main.ts --\nimport { say } from '@vault/words'\nsay('$')\n", "desk", "counter") + each("-- packages/$/package.json --\n{ \"name\": \"@vault/$\", \"main\": \"index.ts\" }\n-- packages/$/index.ts --\nexport const say = (x) => x\n", "words", "types")},
+			{"apps and libs", each("-- apps/$/package.json --\n{ \"name\": \"$\" }\n-- apps/$/main.ts --\nexport const $ = 1\n", "desk", "counter", "press") + each("-- libs/$/package.json --\n{ \"name\": \"$\" }\n-- libs/$/index.ts --\nexport const $ = 1\n", "words", "units")},
+			{"services and packages in Python", each("-- services/$/pyproject.toml --\n[project]\nname = \"$\"\n-- services/$/$.py --\nimport words\n", "desk", "bench", "press") + each("-- packages/$/pyproject.toml --\n[project]\nname = \"$\"\n-- packages/$/$.py --\nx = 1\n", "words", "units")},
+		},
+		looks: []shown{
+			{"one project with such folders", each(component, "lot", "box", "grower") + "-- package.json --\n{ \"name\": \"desk\" }\n-- src/libs/one.ts --\nexport const one = 1\n"},
+			{"several projects side by side, of one sort", each("-- $/package.json --\n{ \"name\": \"$\", \"main\": \"index.js\" }\n-- $/index.js --\nexport const $ = 1\n", "words", "units", "dates", "codes")},
+		},
+	},
+	"components and pages": {
+		shows: []shown{
+			{"pages", each(component, "lot", "box", "grower")},
+			{"screens", each(strings.NewReplacer("pages", "screens", "Page", "Screen").Replace(component), "lot", "box", "grower")},
+			{"single-file components", each("-- src/components/%Card.vue --\n<template><b>$</b></template>\n<script setup>\ndefineProps(['row'])\n</script>\n-- src/views/%View.vue --\n<template><%Card /></template>\n<script setup>\nimport %Card from '../components/%Card.vue'\n</script>\n", "lot", "box", "grower")},
+		},
+		looks: []shown{
+			{"a service with one page", each(layerFiles, "lots", "boxes", "growers") + "-- src/pages/Home.tsx --\nexport function Home() { return <b>vault</b> }\n"},
+			{"components without pages", each("-- src/parts/%Tag.tsx --\nexport function %Tag() { return <b>$</b> }\n", "lot", "box", "grower")},
+		},
+	},
+	"ui-logic-data": {
+		shows: []shown{
+			{"C#", each(`
+-- Vault/UI/%Form.cs --
+namespace Vault.UI;
+using Vault.Logic;
+public class %Form { %Rules rules = new %Rules(); }
+-- Vault/Logic/%Rules.cs --
+namespace Vault.Logic;
+using Vault.Data;
+public class %Rules { %Table table = new %Table(); }
+-- Vault/Data/%Table.cs --
+namespace Vault.Data;
+public class %Table { public int Count => 1; }
+`, "Lot", "Box")},
+			{"Kotlin", each(`
+-- app/ui/%Screen.kt --
+package vault.ui
+import vault.domain.%Rules
+class %Screen(val rules: %Rules)
+-- app/domain/%Rules.kt --
+package vault.domain
+import vault.data.%Store
+class %Rules(val store: %Store)
+-- app/data/%Store.kt --
+package vault.data
+class %Store
+`, "Lot", "Box", "Grower")},
+			{"Python", each("-- vault/ui/$.py --\nfrom vault.logic import $\nx = $.run()\n-- vault/logic/$.py --\nfrom vault.data import $ as rows\ndef run():\n    return rows.all()\n-- vault/data/$.py --\ndef all():\n    return []\n", "lots", "boxes") + "-- vault/__init__.py --\n-- vault/ui/__init__.py --\n-- vault/logic/__init__.py --\n-- vault/data/__init__.py --\n"},
+		},
+		looks: []shown{
+			{"an interface that reaches for the data", each("-- src/ui/$.ts --\nimport { rows } from '../data/$'\nexport const show = rows\n-- src/logic/$.ts --\nimport { show } from '../ui/$'\nexport const run = show\n-- src/data/$.ts --\nimport { run } from '../logic/$'\nexport const rows = run\n", "lots", "boxes")},
+			{"no logic between", each("-- src/ui/$.ts --\nimport { rows } from '../data/$'\nexport const show = rows\n-- src/data/$.ts --\nexport const rows = 1\n", "lots", "boxes")},
+		},
+	},
+	"message loops": {
+		shows: []shown{
+			{"reducers and actions", each("-- src/$/reducer.ts --\nimport type { %Action } from './actions'\nexport function $Reducer(state: number, action: %Action) { return state + action.by }\n-- src/$/actions.ts --\nexport type %Action = { by: number }\n-- src/$/%Page.tsx --\nimport { $Reducer } from './reducer'\nexport function %Page() { const [n, send] = useReducer($Reducer, 0); return <b onClick={() => send({ by: 1 })}>{n}</b> }\n", "lots", "boxes")},
+			{"update and view in Go", "-- go.mod --\nmodule desk\n-- main.go --\npackage main\nimport \"desk/lots\"\nfunc main() { lots.Run() }\n" + each("-- $/$.go --\npackage $\ntype Msg struct{ Key string }\ntype Model struct{ N int }\nfunc update(m Model, msg Msg) Model { return m }\nfunc view(m Model) string { return \"\" }\n", "lots", "boxes")},
+			{"update and view in Rust", "-- Cargo.toml --\n[package]\nname = \"desk\"\n-- src/main.rs --\nmod lots;\nmod boxes;\nfn main() {}\n" + each("-- src/$.rs --\npub enum Msg { Dry, Store }\npub struct Model { n: i32 }\npub fn update(model: Model, msg: Msg) -> Model { model }\npub fn view(model: &Model) -> String { String::new() }\n", "lots", "boxes")},
+		},
+		looks: []shown{
+			{"functions called update that store rows", each("-- src/$.ts --\nexport function update(id: string, row: object) { return pool.query('UPDATE $ SET x = 1') }\n", "lots", "boxes", "growers")},
+			{"types of messages without a loop", each("-- src/mail/$.ts --\nexport interface %Message { to: string }\nexport const send = (m: %Message) => m\n", "lots", "boxes", "growers")},
+		},
+	},
+	"publish-subscribe": {
+		shows: []shown{
+			{"topics", each("-- src/$/send.ts --\nexport const done = (x) => bus.publish('$.dried', x)\n-- src/print/$.ts --\nbus.subscribe('$.dried', (x) => x)\n", "lot", "box", "grower")},
+			{"queues in Python", each("-- vault/$.py --\ndef done(x):\n    channel.basic_publish(exchange='', routing_key='$.dried', body=x)\n-- printer/$.py --\ndef listen():\n    channel.basic_consume(queue='$.dried', on_message_callback=show)\n", "lot", "box", "grower")},
+			{"emitters", each("-- src/$.js --\nexports.done = (x) => events.emit('$:dried', x)\n-- src/watch_$.js --\nevents.on('$:dried', (x) => x)\n", "lot", "box", "grower")},
+		},
+		looks: []shown{
+			{"messages that nobody receives", each("-- src/$.ts --\nexport const done = (x) => bus.publish('$.dried', x)\n", "lot", "box", "grower")},
+			{"a single message in a layered service", each(layerFiles, "lots", "boxes", "growers") + "-- src/services/late.ts --\nexport const done = () => bus.publish('lot.dried', 1)\n-- src/handlers/late.ts --\nbus.subscribe('lot.dried', () => 1)\n"},
+		},
+	},
+	"pipeline": {
+		shows: []shown{
+			{"steps in a row", "-- src/main.ts --\nimport { read } from './steps/read'\nimport { clean } from './steps/clean'\nimport { merge } from './steps/merge'\nimport { write } from './steps/write'\nwrite(merge(clean(read())))\n" + each("-- src/steps/$.ts --\nexport const $ = (x) => x\n", "read", "clean", "merge", "write")},
+			{"numbered stages in Python", "-- run.py --\nfrom pipeline.extract_cards import run as a\nfrom pipeline.transform_cards import run as b\nfrom pipeline.load_cards import run as c\nc(b(a()))\n-- pipeline/__init__.py --\n" + each("-- pipeline/$_cards.py --\ndef run(x=None):\n    return x\n", "extract", "transform", "load")},
+			{"passes in Go", "-- go.mod --\nmodule cards\n-- cmd/cards/main.go --\npackage main\nimport (\"cards/passes/parse\"; \"cards/passes/validate\"; \"cards/passes/sort\"; \"cards/passes/write\")\nfunc main() { write.Run(sort.Run(validate.Run(parse.Run(nil)))) }\n" + each("-- passes/$/$.go --\npackage $\nfunc Run(x []string) []string { return x }\n", "parse", "validate", "sort", "write") + "-- passes/all.go --\npackage passes\n"},
+		},
+		looks: []shown{
+			{"steps that call each other", "-- src/main.ts --\nimport { read } from './steps/read'\nread()\n-- src/steps/read.ts --\nimport { clean } from './clean'\nexport const read = () => clean()\n-- src/steps/clean.ts --\nimport { merge } from './merge'\nexport const clean = () => merge()\n-- src/steps/merge.ts --\nimport { write } from './write'\nexport const merge = () => write()\n-- src/steps/write.ts --\nexport const write = () => 1\n"},
+			{"an index that hands utilities out", "-- src/index.ts --\nexport { a } from './helpers/a'\nexport { b } from './helpers/b'\nexport { c } from './helpers/c'\n" + each("-- src/helpers/$.ts --\nexport const $ = 1\n", "a", "b", "c")},
+		},
+	},
+	"plug-ins": {
+		shows: []shown{
+			{"found at run time", "-- src/host.ts --\nexport interface Plugin { name: string }\nexport const load = (n: string) => import(`./plugins/${n}`)\n" + each("-- src/plugins/$.ts --\nimport type { Plugin } from '../host'\nexport const $: Plugin = { name: '$' }\n", "ink", "paper", "cutter", "folder")},
+			{"registered in one place", "-- src/host.ts --\nexport const plugins = []\nexport const register = (p) => plugins.push(p)\n-- src/all.ts --\n" + each("import './drivers/$'\n", "ink", "paper", "cutter") + each("-- src/drivers/$.ts --\nimport { register } from '../host'\nregister('$')\n", "ink", "paper", "cutter")},
+			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
+		},
+		looks: []shown{
+			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
+			{"a folder of providers that everybody calls by name", each("-- src/providers/$.ts --\nexport const $ = 1\n-- src/use_$.ts --\nimport { $ } from './providers/$'\nexport const used = $\n", "ink", "paper", "cutter")},
+		},
+	},
+	"library": {
+		shows: []shown{
+			{"a package of npm", "-- package.json --\n{ \"name\": \"words\", \"main\": \"index.js\" }\n-- index.js --\nexport { a } from './a'\n-- a.js --\nexport const a = 1\n-- b.js --\nexport const b = 1\n"},
+			{"a module of Go", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- units/units.go --\npackage units\nfunc Grams() {}\n"},
+			{"a project of Python", "-- pyproject.toml --\n[project]\nname = \"words\"\n-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\ndef say():\n    return 1\n"},
+		},
+		looks: []shown{
+			{"a module with a program in it", "-- go.mod --\nmodule press\n-- cmd/press/main.go --\npackage main\nfunc main() {}\n-- cmd/scan/main.go --\npackage main\nfunc main() {}\n"},
+			{"a page with a package file", each(component, "lot", "box", "grower") + "-- package.json --\n{ \"name\": \"desk\", \"private\": true }\n"},
+		},
+	},
+	"scripts": {
+		shows: []shown{
+			{"Python", "-- dry.py --\n#!/usr/bin/env python3\nprint(1)\n-- weigh.py --\n#!/usr/bin/env python3\nprint(2)\n-- label.py --\nif __name__ == '__main__':\n    print(3)\n"},
+			{"Perl", each("-- $.pl --\n#!/usr/bin/perl\nuse strict;\nprint \"$\\n\";\n", "dry", "weigh", "label")},
+			{"JavaScript", each("-- $.js --\n#!/usr/bin/env node\nconsole.log('$')\n", "dry", "weigh", "label", "store")},
+		},
+		looks: []shown{
+			{"one script beside a package", "-- run.py --\n#!/usr/bin/env python3\nfrom vault import lots\nlots.all()\n-- vault/__init__.py --\n" + each("-- vault/$.py --\ndef all():\n    return []\n", "lots", "boxes", "growers")},
+			{"modules that others use", each("-- $.py --\nimport shared\ndef run():\n    return shared.x\n", "dry", "weigh", "label") + "-- shared.py --\nx = 1\n"},
+		},
+	},
+	"scaffold": {
+		shows: []shown{
+			{"a project of Python's", "-- manage.py --\n#!/usr/bin/env python3\nimport os\n-- vault/__init__.py --\n-- vault/settings.py --\nDEBUG = True\n-- vault/urls.py --\nurlpatterns = []\n-- lots/__init__.py --\n-- lots/apps.py --\nname = 'lots'\n"},
+			{"a page's", "-- vite.config.ts --\nexport default {}\n-- package.json --\n{ \"name\": \"desk\", \"private\": true }\n-- src/main.tsx --\nimport { App } from './App'\nrender(<App />)\n-- src/App.tsx --\nexport function App() { return <h1>desk</h1> }\n"},
+			{"a service's", "-- Program.cs --\nvar app = WebApplication.Create();\napp.Run();\n-- appsettings.json --\n{}\n-- Controllers/HomeController.cs --\nnamespace Vault;\npublic class HomeController : Controller { }\n-- vault.csproj --\n<Project Sdk=\"Microsoft.NET.Sdk.Web\" />\n"},
+		},
+		looks: []shown{
+			{"the same folders with years of work in them", "-- manage.py --\nimport os\n-- vault/settings.py --\nDEBUG = True\n-- vault/urls.py --\nurlpatterns = []\n" + each("-- vault/$.py --\n"+strings.Repeat("def rule():\n    return 1\n\n\n", 120), "a", "b", "c", "d", "e", "f", "g", "h", "i", "j")},
+			{"half of a generator's folders", "-- manage.py --\nimport os\n-- vault/lots.py --\ndef all():\n    return []\n-- vault/boxes.py --\nfrom vault import lots\n"},
+		},
+	},
+}
+
+func TestEachPatternIsToldFromWhatLooksLikeIt(t *testing.T) {
+	require.Len(t, trees, 17, "the whole catalogue")
+	for name, c := range trees {
+		require.GreaterOrEqual(t, len(c.shows), 3, name)
+		require.GreaterOrEqual(t, len(c.looks), 2, name)
+		for _, s := range c.shows {
+			t.Run(name+": "+s.what, func(t *testing.T) {
+				got := ranking(t, s.tree)
+				require.NotEmpty(t, got)
+				require.Equal(t, name, got[0].Name, "%s", told(got))
+				require.NotEmpty(t, got[0].For)
+			})
+		}
+		for _, s := range c.looks {
+			t.Run(name+", but for: "+s.what, func(t *testing.T) {
+				if got := ranking(t, s.tree); len(got) > 0 {
+					require.NotEqual(t, name, got[0].Name, "%s", told(got))
+				}
+			})
+		}
+	}
+}
