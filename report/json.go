@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"jantel/core/judgement"
+	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/relations"
 	"jantel/core/routes"
@@ -25,7 +26,9 @@ type jsonFile struct {
 	Language   *string     `json:"language"`
 	Role       *model.Role `json:"role"`
 	Confidence *float64    `json:"role_confidence"`
+	RoleWhy    []string    `json:"role_evidence,omitempty"` // what the role is told from
 	Feature    *string     `json:"feature"`
+	FeatureWhy []string    `json:"feature_evidence,omitempty"`
 	Lines      *int        `json:"lines"`
 	CodeLines  *int        `json:"code_lines"`
 	Bytes      int64       `json:"bytes"`
@@ -47,6 +50,7 @@ type jsonFolder struct {
 	Lines      int                `json:"lines"`
 	Roles      map[model.Role]int `json:"roles"`
 	Legibility model.Legibility   `json:"legibility"`
+	Cohesion   links.Ties         `json:"cohesion"` // dependencies of its files that stay inside, and that cross its edge
 }
 
 type jsonModule struct {
@@ -253,7 +257,10 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		role := j.Roles[f.Path]
 		x := jsonFile{Path: f.Path, Feature: maybe(j.FeatureOf[f.Path].Feature), Language: maybe(f.Language), Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path], Skipped: maybe(f.Skipped)}
 		if role.Role != "" {
-			x.Confidence = &role.Confidence
+			x.Confidence, x.RoleWhy = &role.Confidence, role.Reasons
+		}
+		if x.Feature != nil {
+			x.FeatureWhy = j.FeatureOf[f.Path].Reasons
 		}
 		if f.Facts != nil && f.Facts.Skipped != model.SkippedBinary {
 			x.Lines, x.CodeLines, x.Read, x.Problem = &f.Facts.Lines, &f.Facts.Code, maybe(f.Facts.Read), maybe(f.Facts.Problem)
@@ -271,6 +278,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		}
 		d.Files = append(d.Files, x)
 	}
+	ties := links.TiesOf(s.Links)
 	for _, f := range j.Folders {
 		roles := map[model.Role]int{}
 		for r, n := range f.Roles {
@@ -278,7 +286,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 				roles[r] = n
 			}
 		}
-		d.Folders = append(d.Folders, jsonFolder{f.Path, maybe(f.Purpose.Text), maybe(f.Purpose.Source), f.Files, f.Lines, roles, f.Legibility})
+		d.Folders = append(d.Folders, jsonFolder{f.Path, maybe(f.Purpose.Text), maybe(f.Purpose.Source), f.Files, f.Lines, roles, f.Legibility, ties[f.Path]})
 	}
 	for _, m := range j.Modules {
 		d.Modules = append(d.Modules, jsonModule{m.Path, m.Name, m.Files, cutOf(m.Cut), patternsOf(m.Patterns), list(m.Levels)})

@@ -77,8 +77,8 @@ func TestTheSurveyAsJSONHasEveryKeyOfTheFormat(t *testing.T) {
 			require.Contains(t, rows[0], k)
 		}
 	}
-	has("files", "path language role role_confidence feature lines code_lines bytes hash read entry judged skipped")
-	has("folders", "path purpose purpose_source files lines roles legibility")
+	has("files", "path language role role_confidence role_evidence feature lines code_lines bytes hash read entry judged skipped")
+	has("folders", "path purpose purpose_source files lines roles legibility cohesion")
 	has("modules", "path cut patterns levels")
 	has("definitions", "path name parent kind line end_line exported")
 	has("links", "from to kind line text sure")

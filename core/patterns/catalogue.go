@@ -22,11 +22,11 @@ var catalogue = []pattern{
 	}},
 	{"model-view-controller", []signal{
 		{30, true, 0, roles("The code holds %s of models, views and controllers", []model.Role{model.RoleModel, model.RoleDataAccess}, []model.Role{model.RoleView}, []model.Role{model.RoleHandler})},
-		{50, true, 0, named("Folders are named models, views and controllers", "Folders are not named models, views and controllers", 3, "models", "views", "controllers", "model", "view", "controller", "templates")},
+		{50, true, 0, parts("Folders are named models, views and controllers", "Folders are not named models, views and controllers", []string{"models", "model"}, []string{"views", "view", "templates"}, []string{"controllers", "controller"})},
 		{20, false, 0, leads("Controllers use models", "No controller uses a model", model.RoleHandler, model.RoleModel, model.RoleDataAccess)},
 	}},
 	{"rings", []signal{
-		{45, true, 0, named("Folders are named for a core, its ports and what surrounds them", "No folders are named for a core with ports around it", 2, "core", "domain", "ports", "adapters", "application", "infrastructure", "usecases", "use cases")},
+		{45, true, 40, named("Folders are named for a core, its ports and what surrounds them", "No folders are named for a core with ports around it", 2, "core", "domain", "ports", "adapters", "application", "infrastructure", "usecases", "use cases")},
 		{55, true, 0, inward},
 	}},
 	{"model-view-viewmodel", []signal{
@@ -45,7 +45,7 @@ var catalogue = []pattern{
 	{"message loops", []signal{
 		{45, true, 0, updates},
 		{30, true, 20, messageTypes},
-		{25, false, 0, draws},
+		{25, true, 20, draws},
 	}},
 	{"publish-subscribe", []signal{
 		{70, true, 0, tiedByMessages},
@@ -138,6 +138,25 @@ func named(yes, no string, enough int, words ...string) func(*context) outcome {
 			return outcome{min(share, 0.4), no + fmt.Sprintf(", but for %s.", strings.Join(names, ", ")), foldersEvidence(first, "so named")}
 		}
 		return outcome{share, yes + ": " + strings.Join(names, ", ") + ".", foldersEvidence(first, "so named")}
+	}
+}
+
+// parts tests that a folder is named for each of the groups.
+func parts(yes, no string, groups ...[]string) func(*context) outcome {
+	return func(c *context) outcome {
+		var found []*model.Folder
+		for _, g := range groups {
+			if ds := c.foldersNamed(g...); len(ds) > 0 {
+				found = append(found, ds[0])
+			}
+		}
+		switch {
+		case len(found) == len(groups):
+			return outcome{1, yes + ": " + names(found) + ".", foldersEvidence(found, "so named")}
+		case len(found) > 0:
+			return outcome{0.15 * float64(len(found)), no + ", but for " + names(found) + ".", foldersEvidence(found, "so named")}
+		}
+		return outcome{0, no + ".", nil}
 	}
 }
 

@@ -69,6 +69,22 @@ func (c *context) siblings(groups ...[]string) []*model.Folder {
 	return nil
 }
 
+// large is 1 when so many files are at least that share of the source, less as
+// they are fewer: what makes up a corner of a codebase is not how it is built.
+func (c *context) large(files int, share float64) float64 {
+	return min(1, float64(files)/float64(len(c.source))/share)
+}
+
+// within counts the source files below folders.
+func (c *context) within(ds ...*model.Folder) (n int) {
+	for _, f := range c.source {
+		if slices.ContainsFunc(ds, func(d *model.Folder) bool { return model.Within(d.Path, f.Path) }) {
+			n++
+		}
+	}
+	return n
+}
+
 func names(ds []*model.Folder) string {
 	var out []string
 	for _, d := range ds {
@@ -86,7 +102,7 @@ func viewModels(c *context) outcome {
 	if len(fs) == 0 {
 		return outcome{0, "No file is named for a view model.", nil}
 	}
-	return outcome{float64(len(fs)) / 2, fmt.Sprintf("%d files are view models by their names.", len(fs)), filesEvidence(fs, "a view model")}
+	return outcome{min(float64(len(fs))/2, c.large(len(fs), 0.1)), fmt.Sprintf("%d of %d source files are view models by their names.", len(fs), len(c.source)), filesEvidence(fs, "a view model")}
 }
 
 // paired tests that view models have a view of the same name.
@@ -146,7 +162,7 @@ func threeParts(c *context) outcome {
 	if ds == nil {
 		return outcome{0, "There is no core beside features and what they share.", nil}
 	}
-	return outcome{1, "A core, features and what they share lie side by side: " + names(ds) + ".", foldersEvidence(ds, "so named")}
+	return outcome{c.large(c.within(ds...), 0.5), fmt.Sprintf("A core, features and what they share lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named")}
 }
 
 // featuresApart tests that what is shared knows no feature, nor one feature
@@ -187,7 +203,7 @@ func threeTiers(c *context) outcome {
 	if ds == nil {
 		return outcome{0, "There are no three folders for interface, logic and data side by side.", nil}
 	}
-	return outcome{1, "Interface, logic and data lie side by side: " + names(ds) + ".", foldersEvidence(ds, "so named")}
+	return outcome{c.large(c.within(ds...), 0.5), fmt.Sprintf("Interface, logic and data lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named")}
 }
 
 func tiersDown(c *context) outcome {
@@ -209,7 +225,14 @@ func tiersDown(c *context) outcome {
 
 func updates(c *context) outcome {
 	var ev []model.Evidence
+	told := map[string]bool{} // folders in which a type names messages
 	for _, f := range c.source {
+		told[model.FolderOf(f.Path)] = told[model.FolderOf(f.Path)] || slices.ContainsFunc(f.Facts.Definitions, isMessage)
+	}
+	for _, f := range c.source {
+		if !told[model.FolderOf(f.Path)] {
+			continue
+		}
 		for _, d := range f.Facts.Definitions {
 			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefVariable || d.Kind == model.DefConstant) && (d.Params == 2 || d.Params == 0 && d.Kind != model.DefFunction) && (ending(d.Name, "update", "reduce", "reducer") && !strings.HasPrefix(d.Name, "create")) {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
@@ -220,18 +243,23 @@ func updates(c *context) outcome {
 	if len(ev) == 0 {
 		return outcome{0, "No function takes a state and a message to the next state.", nil}
 	}
-	return outcome{float64(len(ev)) / 2, fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)), ev[:min(5, len(ev))]}
+	return outcome{min(float64(len(ev))/2, c.large(len(ev), 0.1)), fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)), ev[:min(5, len(ev))]}
+}
+
+func isMessage(d model.Definition) bool {
+	switch d.Kind {
+	case model.DefType, model.DefEnum, model.DefInterface, model.DefClass:
+		return ending(d.Name, "msg", "message", "action", "actions")
+	}
+	return false
 }
 
 func messageTypes(c *context) outcome {
 	var ev []model.Evidence
 	for _, f := range c.source {
 		for _, d := range f.Facts.Definitions {
-			switch d.Kind {
-			case model.DefType, model.DefEnum, model.DefInterface, model.DefClass:
-				if ending(d.Name, "msg", "message", "action", "actions") {
-					ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
-				}
+			if isMessage(d) {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
 			}
 		}
 	}
@@ -398,7 +426,7 @@ func row(c *context) outcome {
 		if most < 3 {
 			continue
 		}
-		share := float64(most)/float64(len(stages)) - float64(len(among))/float64(len(stages))
+		share := (float64(most)/float64(len(stages)) - float64(len(among))/float64(len(stages))) * c.large(len(of), 0.2)
 		if share > best.share {
 			best = outcome{share, fmt.Sprintf("%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most, len(stages), d, len(among)), append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...)}
 		}
@@ -411,7 +439,8 @@ func row(c *context) outcome {
 var plugNames = []string{"plugins", "plug ins", "plugin", "extensions", "addons", "add ons", "drivers", "providers", "backends", "formats"}
 
 // plugged finds the folder whose parts do not know each other.
-func (c *context) plugged() (d *model.Folder, parts map[string]bool) {
+func (c *context) plugged() (best *model.Folder, of map[string]bool) {
+	most := 0
 	for _, d := range c.foldersNamed(plugNames...) {
 		parts := map[string]bool{}
 		for _, f := range c.source {
@@ -422,11 +451,11 @@ func (c *context) plugged() (d *model.Folder, parts map[string]bool) {
 				}
 			}
 		}
-		if len(parts) >= 3 {
-			return d, parts
+		if n := c.within(d); len(parts) >= 3 && n > most {
+			best, of, most = d, parts, n
 		}
 	}
-	return nil, nil
+	return best, of
 }
 
 func plugFolder(c *context) outcome {
@@ -434,7 +463,7 @@ func plugFolder(c *context) outcome {
 	if d == nil {
 		return outcome{0, "No folder of three or more plug-ins stands in it.", nil}
 	}
-	return outcome{1, fmt.Sprintf("%s holds %d parts that are plugged in.", d.Path, len(parts)), foldersEvidence([]*model.Folder{d}, "so named")}
+	return outcome{c.large(c.within(d), 0.25), fmt.Sprintf("%s holds %d parts that are plugged in, %d of %d source files.", d.Path, len(parts), c.within(d), len(c.source)), foldersEvidence([]*model.Folder{d}, "so named")}
 }
 
 func plugsApart(c *context) outcome {

@@ -6,7 +6,7 @@ import { Sign } from '../findings/Sign'
 import { useReview } from '../findings/review'
 import { useKeys } from '../frame/keys'
 import { PlaceActions } from '../place/PlaceActions'
-import { PurposeByHand } from '../place/ByHand'
+import { AllByHand, PurposeByHand } from '../place/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
 import { narrowName, useNarrowing } from '../place/narrow'
 import { stay, urlOf, useWhere } from '../place/place'
@@ -93,6 +93,7 @@ function About({ m }: { m: Margin }) {
         )}
       </p>
       {m.kind === 'folder' && <PurposeByHand path={m.path} text={m.purpose.text} lead={m.purpose.source === 'lead'} />}
+      {m.kind !== 'file' && <AllByHand path={m.path} />}
       <p className="facts">
         {m.kind === 'file' ? (
           <>

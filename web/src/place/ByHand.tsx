@@ -119,3 +119,77 @@ export function PurposeByHand({ path, text, lead }: { path: string; text: string
     </form>
   )
 }
+
+/** Lets the lead give a role or a feature to all files of a folder, or to those a glob names. */
+export function AllByHand({ path }: { path: string }) {
+  const { where } = useWhere()
+  const person = useSettings().data?.person ?? ''
+  const set = useOverrule(where.id)
+  const mine = (useOverrules(where.id).data ?? []).filter(
+    (o) => (o.kind === 'role' || o.kind === 'feature') && (o.target === path || o.target.startsWith(`${path}/`) || path === '.'),
+  )
+  const [target, setTarget] = useState(path === '.' ? '**/*' : path)
+  const [kind, setKind] = useState<'role' | 'feature'>('role')
+  const [value, setValue] = useState('logic')
+  return (
+    <details className="many">
+      <summary>Set for all of it{mine.length > 0 && <small> {mine.length} by hand</small>}</summary>
+      <form
+        className="byhand"
+        onSubmit={(e) => {
+          e.preventDefault()
+          set.mutate({ kind, target: target.trim(), value: value.trim(), by: person })
+        }}
+      >
+        <label title="a folder, or a glob such as **/*_rules.py">
+          files
+          <input className="mono" value={target} onChange={(e) => setTarget(e.target.value)} />
+        </label>
+        <label>
+          have the
+          <select
+            value={kind}
+            onChange={(e) => {
+              setKind(e.target.value === 'role' ? 'role' : 'feature')
+              setValue(e.target.value === 'role' ? 'logic' : '')
+            }}
+          >
+            <option>role</option>
+            <option>feature</option>
+          </select>
+        </label>
+        {kind === 'role' ? (
+          <label>
+            <span className="hidden">which role</span>
+            <select value={value} onChange={(e) => setValue(e.target.value)}>
+              {roleOrder.map((r) => (
+                <option key={r}>{r}</option>
+              ))}
+            </select>
+          </label>
+        ) : (
+          <label>
+            <span className="hidden">which feature</span>
+            <input value={value} placeholder="shared" onChange={(e) => setValue(e.target.value)} />
+          </label>
+        )}
+        <button type="submit" className="quiet" disabled={!target.trim()}>
+          Set all
+        </button>
+      </form>
+      {set.isError && <p role="alert">{set.error.message}</p>}
+      {mine.length > 0 && (
+        <ul className="byhand">
+          {mine.map((o) => (
+            <li key={o.kind + o.target}>
+              <span className="mono">{o.target}</span>: {o.kind} {o.value || 'shared'}{' '}
+              <button type="button" className="quiet" onClick={() => set.mutate({ ...o, gone: true })}>
+                Take back
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </details>
+  )
+}
