@@ -8,7 +8,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 4, Extensions: []string{".java"}, Read: read,
+	syntax.Register(&syntax.Language{Name: "Java", Version: 5, Extensions: []string{".java"}, Read: read,
 		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Java") }})
 }
 
@@ -106,7 +106,7 @@ func (r *reader) member(i, end int, parent string) int {
 	s := r.s
 	first := i
 	var marks []string
-	public, static, final := false, false, false
+	public, private, static, final := false, false, false, false
 	for i < end {
 		switch {
 		case s.Is(i, "@") && !s.Is(i+1, "interface"):
@@ -122,6 +122,7 @@ func (r *reader) member(i, end int, parent string) int {
 			continue
 		case modifiers[string(s.Bytes(i))] && s.IsIdent(i):
 			public = public || s.Is(i, "public")
+			private = private || s.Is(i, "private")
 			static = static || s.Is(i, "static")
 			final = final || s.Is(i, "final")
 			i++
@@ -157,7 +158,7 @@ func (r *reader) member(i, end int, parent string) int {
 	if parent == "" {
 		return s.Close(i) + 1
 	}
-	return r.valueOrMethod(first, i, end, parent, public || r.inInterface(parent), static && final || r.inInterface(parent), marks)
+	return r.valueOrMethod(first, i, end, parent, public || !private && r.inInterface(parent), static && final || r.inInterface(parent), marks)
 }
 
 func (r *reader) inInterface(parent string) bool {

@@ -9,10 +9,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 8, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 8, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 8, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 8, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 9, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 9, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 9, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 9, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.
@@ -583,6 +583,9 @@ func (r *reader) endsValue(i int) bool {
 	case syntax.Number, syntax.String, syntax.Regex, syntax.TagEnd:
 		return true
 	case syntax.Ident:
+		if (s.Is(i, "of") || s.Is(i, "is") || s.Is(i, "as")) && (s.Is(i-1, "=") || s.Is(i-1, "(") || s.Is(i-1, ",")) {
+			return true // a name here, since nothing stands before it to be one of
+		}
 		return s.Is(i-1, ".") || s.Is(i, "const") && s.Is(i-1, "as") || !goesOn.Match(s.Bytes(i))
 	}
 	switch string(s.Bytes(i)) {

@@ -54,7 +54,7 @@ func TestJavaInItsCorners(t *testing.T) {
     private void help() {}
     static <X> Holder<X> of(X... xs) { return null; }
 }
-`, defs: []string{"interface Holder 1-6", "+constant Holder.MAX 2-2", "+method Holder.take 3-3", "+method Holder.help 4-4", "+method Holder.of 5-5"}},
+`, defs: []string{"interface Holder 1-6", "+constant Holder.MAX 2-2", "+method Holder.take 3-3", "method Holder.help 4-4", "+method Holder.of 5-5"}},
 		{name: "several names of one field end where each does", file: "A.java", text: `class A {
     int a = f(1, 2),
         b[] = {1, 2},

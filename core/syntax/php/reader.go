@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "PHP", Version: 5, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "PHP", Version: 6, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("getenv", "env", `\getenv`), Indexed: syntax.Set("$_ENV")}
@@ -114,7 +114,7 @@ func (r *reader) word(i, end int, parent string) int {
 			return i + 2
 		}
 	case "use":
-		if parent == "" {
+		if parent == "" && !s.Is(i+1, "(") { // what a closure takes along is no import
 			return r.useStatement(i, end)
 		}
 	case "const":

@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Python", Version: 5, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Python", Version: 6, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"), Indexed: syntax.Set("os.environ", "environ")}
@@ -136,8 +136,16 @@ func (r *reader) statement(i int, sc scope) int {
 		return r.compound(i, sc)
 	}
 	end := r.lineEnd(i)
-	if !sc.function {
-		r.assignment(i, end, sc)
+	for at := i; !sc.function && at < end; {
+		if at > i && (s.Is(at, "import") || s.Is(at, "from")) {
+			return at // a statement of its own
+		}
+		stop := at
+		for stop < end && !s.Is(stop, ";") {
+			stop = s.Close(stop) + 1
+		}
+		r.assignment(at, min(stop, end), sc)
+		at = stop + 1
 	}
 	return end + 1
 }
@@ -368,6 +376,9 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 // assignment defines what a line at the top of a module or a class binds.
 func (r *reader) assignment(i, end int, sc scope) {
 	s := r.s
+	if s.Is(i, "*") && s.IsIdent(i+1) {
+		i++ // *rest, last = …
+	}
 	if !s.IsIdent(i) || end <= i+1 {
 		return
 	}
@@ -383,7 +394,7 @@ func (r *reader) assignment(i, end int, sc scope) {
 			if s.Is(k, "=") {
 				break
 			}
-			if !s.IsIdent(k) && !s.Is(k, ",") {
+			if !s.IsIdent(k) && !s.Is(k, ",") && !(s.Is(k, "*") && s.Is(k-1, ",")) {
 				return
 			}
 		}
@@ -401,7 +412,10 @@ func (r *reader) assignment(i, end int, sc scope) {
 			r.names[name] = true
 		}
 		r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1), Exported: !strings.HasPrefix(name, "_")})
-		if !s.Is(k+1, ",") || !s.IsIdent(k+2) {
+		if s.Is(k+1, ",") && s.Is(k+2, "*") {
+			k++
+		}
+		if !s.Is(k+1, ",") && !s.Is(k+1, "*") || !s.IsIdent(k+2) {
 			return
 		}
 	}
@@ -439,7 +453,7 @@ func (r *reader) imports(i int, sc scope) int {
 			r.f.Imports = append(r.f.Imports, im)
 		}
 		if s.Is(k, ";") {
-			break
+			return k + 1
 		}
 		k++
 	}
@@ -477,6 +491,9 @@ func (r *reader) importFrom(i int, sc scope) int {
 	im.Names = syntax.SortedSet(names)
 	if im.Text != "" && len(names) > 0 {
 		r.f.Imports = append(r.f.Imports, im)
+	}
+	if k < end {
+		return k + 1 // another statement follows in the line
 	}
 	return end + 1
 }

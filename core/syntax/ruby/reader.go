@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 6, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Ruby", Version: 7, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
 }
 
 // block is something that an "end" closes.
@@ -369,6 +369,7 @@ func (r *reader) method(i int) int {
 	if s.Is(i-1, "private") || s.Is(i-1, "protected") || s.Is(i-1, "private_class_method") {
 		public = false
 	}
+	public = public || s.Is(i-1, "public")
 	params := 0
 	if s.Is(j, "(") {
 		close := s.Close(j)
