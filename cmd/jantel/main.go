@@ -213,7 +213,7 @@ func surveyed(cmd *cobra.Command, path string, f surveyFlags) (s *model.Survey, 
 	o := survey.Options{Name: strings.TrimSuffix(filepath.Base(abs), ".git"), Root: filepath.Base(abs), Key: src.Origin().Kind + ":" + abs}
 	// What is thrown away is collected late, but before the whole takes more
 	// than a few times the source it reads.
-	o.Listed = func(source int64) { debug.SetMemoryLimit(230<<20 + 3*source) }
+	o.Listed = func(source int64) { debug.SetMemoryLimit(200<<20 + 3*source) }
 	if !f.noCache && src.Origin().Kind != "archive" {
 		// A cache that can not be used makes the survey slower, not wrong.
 		if facts, e := store.OpenFacts(ctx, dataFolder("XDG_CACHE_HOME", ".cache")); e == nil {

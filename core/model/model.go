@@ -373,7 +373,7 @@ func (f *Facts) Sign(name string) (count, line int) {
 type File struct {
 	Path     string
 	Language string // "" when unknown
-	Hash     string // hex SHA-256 of the bytes, "" when it was not read
+	Hash     string // hex BLAKE2b-256 of the bytes, "" when it was not read
 	Bytes    int64
 	Skipped  string // "" when it is judged
 	Facts    *Facts // nil when it was not read

@@ -4,7 +4,6 @@ package survey
 
 import (
 	"context"
-	"crypto/sha256"
 	"encoding/hex"
 	"errors"
 	"fmt"
@@ -24,6 +23,7 @@ import (
 	"jantel/core/twins"
 
 	"github.com/go-enry/go-enry/v2"
+	"golang.org/x/crypto/blake2b"
 )
 
 // Progress tells how far a survey is. Total is 0 while it is unknown.
@@ -299,7 +299,7 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 			return nil
 		}
 		f.Bytes = int64(len(data))
-		sum := sha256.Sum256(data)
+		sum := blake2b.Sum256(data)
 		f.Hash = hex.EncodeToString(sum[:])
 		lang := syntax.ForFile(e.Path, data)
 		facts := Read(lang, data)

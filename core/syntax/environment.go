@@ -17,7 +17,7 @@ type Environment struct {
 	Members map[string]bool // process.env.NAME
 
 	once sync.Once
-	ends sieve // of the last parts of all of these
+	ends Sieve // of the last parts of all of these
 }
 
 // endOf reports whether a word can be the last part of one of the ways.
@@ -29,7 +29,7 @@ func (e *Environment) endOf(w []byte) bool {
 			}
 		}
 	})
-	return e.ends.may(w)
+	return e.ends.May(w)
 }
 
 // Read lists the variables met in a stream, each with its first line.

@@ -66,7 +66,7 @@ var sqlStarts = []string{"SELECT ", "INSERT INTO", "INSERT OR", "UPDATE ", "DELE
 // LooksSQL reports whether a string literal is an SQL statement.
 func LooksSQL(text string) bool {
 	text = strings.TrimLeft(text, " \t\r\n\"'`")
-	if len(text) < 10 {
+	if len(text) < 10 || !startsSQL(text[0]) {
 		return false
 	}
 	head := strings.ToUpper(text[:min(len(text), 14)])
@@ -76,6 +76,29 @@ func LooksSQL(text string) bool {
 			return strings.Contains(up, " FROM ") || strings.Contains(up, " SET ") || strings.Contains(up, " INTO ") ||
 				strings.Contains(up, "TABLE ") || strings.Contains(up, "DELETE FROM") || strings.Contains(up, "\nFROM")
 		}
+	}
+	return false
+}
+
+// startsSQL reports whether a statement can start with a letter.
+func startsSQL(c byte) bool {
+	switch c | 0x20 {
+	case 's', 'i', 'u', 'd', 'c', 'w':
+		return true
+	}
+	return false
+}
+
+// LooksSQL reports whether token i, a text, is an SQL statement.
+func (s *Stream) LooksSQL(i int) bool {
+	b := s.Bytes(i)
+	for n := 0; n < len(b); n++ {
+		switch b[n] {
+		case ' ', '\t', '\r', '\n', '"', '\'', '`':
+			continue
+		}
+		// Nearly all texts are turned away by their first letter.
+		return (startsSQL(b[n]) || n < 3 && startsSQL(b[min(n+1, len(b)-1)])) && LooksSQL(s.Unquote(i))
 	}
 	return false
 }

@@ -110,10 +110,10 @@ func TestNoTwoShapesShareASlot(t *testing.T) {
 }
 
 func TestASieveNeverTurnsAwayAWordOfItsSet(t *testing.T) {
-	v := newSieve(names)
+	v := NewSieve(names)
 	for w := range names {
-		require.True(t, v.may([]byte(w)), w)
+		require.True(t, v.May([]byte(w)), w)
 	}
-	require.False(t, v.may([]byte("zz")))
-	require.True(t, newSieve(Set("aVeryLongNameThatIsLongerThanThirtyOneSigns")).may([]byte("aVeryLongNameThatIsLongerThanThirtyOneSigns")))
+	require.False(t, v.May([]byte("zz")))
+	require.True(t, NewSieve(Set("aVeryLongNameThatIsLongerThanThirtyOneSigns")).May([]byte("aVeryLongNameThatIsLongerThanThirtyOneSigns")))
 }

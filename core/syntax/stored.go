@@ -136,7 +136,7 @@ var operations = map[string]string{
 func (t *traiter) operation(i, open int) {
 	s := t.s
 	w := s.Bytes(i)
-	if !operSieve.may(w) {
+	if !operSieve.May(w) {
 		return
 	}
 	what, ok := operations[string(w)]

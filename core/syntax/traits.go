@@ -96,30 +96,33 @@ func (s *Stream) typeArgsEnd(i int) int {
 // most words away.
 var (
 	names       = map[string]bool{}
-	namesSieve  = &sieve{}
-	accessSieve = newSieve(access)
-	operSieve   = &sieve{}
+	namesSieve  = &Sieve{}
+	accessSieve = NewSieve(access)
+	operSieve   = &Sieve{}
 )
 
-func known(w []byte) bool { return namesSieve.may(w) && names[string(w)] }
+func known(w []byte) bool { return namesSieve.May(w) && names[string(w)] }
 
-// sieve turns away most words that are not in a set, by their first sign and
+// Sieve turns away most words that are not in a set, by their first sign and
 // their length, before the set itself is asked: nearly all words of a text are
 // asked for, and nearly none is in it.
-type sieve [256]uint32
+type Sieve [256]uint32
 
-func newSieve(set map[string]bool) *sieve {
-	v := &sieve{}
+// NewSieve makes the sieve of a set.
+func NewSieve(set map[string]bool) *Sieve {
+	v := &Sieve{}
 	for w := range set {
-		v.add(w)
+		if w != "" {
+			v.add(w)
+		}
 	}
 	return v
 }
 
-func (v *sieve) add(w string) { v[w[0]] |= 1 << min(len(w), 31) }
+func (v *Sieve) add(w string) { v[w[0]] |= 1 << min(len(w), 31) }
 
-// may reports whether a word, which is not empty, can be in the set.
-func (v *sieve) may(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
+// May reports whether a word, which is not empty, can be in the set.
+func (v *Sieve) May(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 
 func init() {
 	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, leftOver} {
@@ -130,7 +133,7 @@ func init() {
 	for n := range requestVerbs {
 		names[n] = true
 	}
-	namesSieve = newSieve(names)
+	namesSieve = NewSieve(names)
 	for n := range operations {
 		operSieve.add(n)
 	}
@@ -382,7 +385,7 @@ var access = Set("login_required", "permission_required", "user_passes_test", "r
 
 // checks keeps a word that stands for such a check.
 func (t *traiter) checks(i int) {
-	if w := t.s.Bytes(i); accessSieve.may(w) && access[string(w)] {
+	if w := t.s.Bytes(i); accessSieve.May(w) && access[string(w)] {
 		t.access(i)
 	}
 }

@@ -405,6 +405,7 @@ func (r *reader) selectors() {
 			local[n] = true
 		}
 	}
+	sieve := syntax.NewSieve(local)
 	dot := false
 	for _, im := range r.f.Imports {
 		dot = dot || im.Alias == "."
@@ -413,7 +414,7 @@ func (r *reader) selectors() {
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
 		case syntax.String:
-			if s.Tokens[i].End-s.Tokens[i].Start > 12 && syntax.LooksSQL(s.Unquote(i)) {
+			if s.Tokens[i].End-s.Tokens[i].Start > 12 && s.LooksSQL(i) {
 				r.signs.Add("runs SQL", s.Line(i))
 			}
 		case syntax.Ident:
@@ -428,7 +429,7 @@ func (r *reader) selectors() {
 			} else if string(b) == "ListenAndServe" || string(b) == "ListenAndServeTLS" {
 				r.signs.Add("listens", s.Line(i))
 			}
-			if s.Is(i-1, ".") || !local[string(s.Bytes(i))] {
+			if w := s.Bytes(i); !sieve.May(w) || s.Is(i-1, ".") || !local[string(w)] {
 				continue
 			}
 			taken := r.used[string(s.Bytes(i))]

@@ -175,8 +175,10 @@ func Tags(text []byte) []model.Mention {
 		if full := string(text[from+1 : end]); strings.Contains(full, "-") {
 			keep(full, from)
 		}
-		for _, m := range component.FindAllSubmatch(text[end:to], 20) {
-			keep(string(m[1]), from)
+		if bytes.ContainsFunc(text[end:to], func(c rune) bool { return c >= 'A' && c <= 'Z' }) {
+			for _, m := range component.FindAllSubmatch(text[end:to], 20) {
+				keep(string(m[1]), from)
+			}
 		}
 	})
 	return out
