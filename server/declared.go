@@ -34,6 +34,20 @@ type CharterState struct {
 	Wiring   []model.Evidence    `json:"wiring"`
 }
 
+// CharterChange is a change of the form, with the text that it is made in.
+type CharterChange struct {
+	Text   string         `json:"text" maxLength:"262144"`
+	Change charter.Revision `json:"change"`
+}
+
+// ChangedText is a charter's text after a change of the form, not yet saved.
+type ChangedText struct {
+	Text   string          `json:"text"`
+	Faults []charter.Fault `json:"faults" doc:"why it could not be changed; the text is as it was then"`
+	// Charter is what the text says now, null where it can not be read.
+	Charter *charter.Charter `json:"charter"`
+}
+
 // LayerFiles is how many files a layer holds.
 type LayerFiles struct {
 	Name  string `json:"name"`
@@ -91,12 +105,26 @@ func (s *Server) registerDeclared(api huma.API) {
 		if err != nil {
 			return nil, err
 		}
-		c, faults := charter.Parse([]byte(in.Body.Text))
+		c, faults := judgement.ReadCharter(in.Body.Text)
 		res := &judgement.Result{Judgement: o.Judgement, Charter: c, Faults: faults}
 		if c != nil {
 			res.Held = c.Hold(o.facts, o.Roles, o.InScope, time.Now())
 		}
 		return &body[*CharterState]{stateOf(in.Body.Text, in.Body.Version, "jantel", res)}, nil
+	}, notFound)
+	huma.Post(api, "/api/codebases/{id}/charter/change", func(ctx context.Context, in *struct {
+		CodebaseIn
+		Body CharterChange
+	}) (*body[ChangedText], error) {
+		if _, err := s.review.Codebase(ctx, in.ID); err != nil {
+			return nil, failure(err)
+		}
+		text, faults := charter.Apply(in.Body.Text, in.Body.Change)
+		if faults == nil {
+			faults = []charter.Fault{}
+		}
+		c, _ := charter.Parse([]byte(text))
+		return &body[ChangedText]{ChangedText{text, faults, c}}, nil
 	}, notFound)
 	huma.Get(api, "/api/codebases/{id}/charter/derived", func(ctx context.Context, in *ViewIn) (*body[CharterText], error) {
 		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
@@ -115,7 +143,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		Body CharterText
 	}) (*body[CharterText], error) {
 		if in.Body.Text != "" {
-			if _, faults := charter.Parse([]byte(in.Body.Text)); len(faults) > 0 {
+			if _, faults := judgement.ReadCharter(in.Body.Text); len(faults) > 0 {
 				return nil, huma.Error422UnprocessableEntity("the charter can not be read: " + faults[0].Error())
 			}
 		}

@@ -10,6 +10,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"jantel/core/charter"
 	"log/slog"
 	"net"
 	"net/http"
@@ -194,6 +195,10 @@ func (s *Server) routes() http.Handler {
 		r.Get("/api/codebases/{id}/search", s.search)
 		r.Post("/api/uploads", s.upload)
 		r.Get("/api/codebases/{id}/export/{file}", s.export)
+		r.Get("/api/charter.schema.json", func(w http.ResponseWriter, _ *http.Request) {
+			w.Header().Set("Content-Type", "application/schema+json")
+			_, _ = w.Write(charter.Schema)
+		})
 	})
 	r.NotFound(s.page)
 	return r

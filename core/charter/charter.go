@@ -117,7 +117,27 @@ func Parse(src []byte) (out *Charter, faults []Fault) {
 	if faults := c.check(src); len(faults) > 0 {
 		return nil, faults
 	}
+	c.fill()
 	return &c, nil
+}
+
+// fill makes empty lists of those that are left out, as readers of the API
+// expect them.
+func (c *Charter) fill() {
+	for i := range c.Layers {
+		if c.Layers[i].May == nil {
+			c.Layers[i].May = []string{}
+		}
+	}
+	if c.Apart == nil {
+		c.Apart = []Area{}
+	}
+	if c.Exceptions == nil {
+		c.Exceptions = []Exception{}
+	}
+	if c.Thresholds == nil {
+		c.Thresholds = map[string]float64{}
+	}
 }
 
 // bounded turns away what is too large or could explode before it is decoded.
@@ -179,7 +199,8 @@ func linesOf(n ast.Node, key string) (out []int) {
 	return out
 }
 
-func lineOf(src []byte, text string) int {
+// LineOf is the first line of a charter that holds a text, 0 where none does.
+func LineOf(src []byte, text string) int {
 	i := strings.Index(string(src), text)
 	if i < 0 || text == "" {
 		return 0
@@ -199,7 +220,7 @@ func (c *Charter) check(src []byte) (out []Fault) {
 	glob := func(g string) {
 		globs++
 		if !doublestar.ValidatePattern(g) || strings.HasPrefix(g, "/") || strings.Contains(g, "..") {
-			fault(lineOf(src, g), "%q is no glob of paths below the root", g)
+			fault(LineOf(src, g), "%q is no glob of paths below the root", g)
 		}
 	}
 	for _, l := range c.Layers {
@@ -225,7 +246,7 @@ func (c *Charter) check(src []byte) (out []Fault) {
 	}
 	for _, a := range c.Apart {
 		if len(a.Places) < 2 {
-			fault(lineOf(src, a.Name), "areas kept apart need at least two places")
+			fault(LineOf(src, a.Name), "areas kept apart need at least two places")
 		}
 		for _, g := range a.Places {
 			glob(g)

@@ -8,6 +8,7 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"math"
 	"runtime"
 	"slices"
@@ -99,8 +100,29 @@ func readCharter(s *model.Survey, text string) (c *charter.Charter, faults []cha
 		}
 		text, inside = f.Facts.Charter, true
 	}
-	c, faults = charter.Parse([]byte(text))
+	c, faults = ReadCharter(text)
 	return c, faults, inside
+}
+
+// ReadCharter reads a charter and checks that its thresholds mean something;
+// with any fault the charter is nil.
+func ReadCharter(text string) (*charter.Charter, []charter.Fault) {
+	c, faults := charter.Parse([]byte(text))
+	if c == nil {
+		return nil, faults
+	}
+	for _, key := range slices.Sorted(maps.Keys(c.Thresholds)) {
+		switch {
+		case smells.UnknownThreshold(key):
+			faults = append(faults, charter.Fault{Line: charter.LineOf([]byte(text), key), Text: fmt.Sprintf("there is no threshold %q; \"jantel rules\" lists the rules and their parameters, as rule or rule.parameter", key)})
+		case c.Thresholds[key] < 0:
+			faults = append(faults, charter.Fault{Line: charter.LineOf([]byte(text), key), Text: fmt.Sprintf("the threshold %q is below zero", key)})
+		}
+	}
+	if len(faults) > 0 {
+		return nil, faults
+	}
+	return c, nil
 }
 
 // JudgeBy judges a survey. The brief must have passed CheckBrief; a brief
@@ -172,7 +194,11 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 		res.Held = res.Charter.Hold(s, j.Roles, j.InScope, today)
 	}
 	// The modules are copied: their patterns are ranked while the rules look.
-	c := &smells.Context{Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
+	var thresholds map[string]float64
+	if res.Charter != nil {
+		thresholds = res.Charter.Thresholds
+	}
+	c := &smells.Context{Thresholds: thresholds, Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
 	ranking.Go(func() { modulePatterns(s, j, parts) })

@@ -1,6 +1,7 @@
 package judgement_test
 
 import (
+	"strings"
 	"testing"
 
 	"jantel/core/judgement"
@@ -99,4 +100,38 @@ func TestJudgingTwiceGivesTheSame(t *testing.T) {
 	require.Equal(t, a.Patterns, b.Patterns)
 	require.Equal(t, a.Legibility, b.Legibility)
 	require.Equal(t, a.Folders, b.Folders)
+}
+
+func TestTheChartersThresholdsHoldInsteadOfTheRules(t *testing.T) {
+	tree := "-- src/a.go --\npackage src\n" + strings.Repeat("func dry() {\n\tprintln()\n}\n", 200)
+	hits := func(charter string) (n int, faults []string) {
+		s := testkit.Survey(t, tree)
+		j := judgement.JudgeBy(s, judgement.Inputs{Charter: charter})
+		for _, sm := range j.Smells {
+			if sm.Rule == "long-file" {
+				n++
+			}
+		}
+		for _, f := range j.Faults {
+			faults = append(faults, f.Error())
+		}
+		return n, faults
+	}
+	const layers = "layers:\n  - name: all\n    holds: [src]\nthresholds:\n"
+	n, faults := hits(layers + "  long-file: 5000\n")
+	require.Zero(t, n)
+	require.Empty(t, faults)
+	n, _ = hits(layers + "  long-file.code lines: 50\n")
+	require.Equal(t, 1, n)
+	for text, want := range map[string]string{
+		"  no-rule: 3\n":          `line 5: there is no threshold "no-rule"`,
+		"  long-file.weight: 3\n": `line 5: there is no threshold "long-file.weight"`,
+		"  long-file: -1\n":       `line 5: the threshold "long-file" is below zero`,
+	} {
+		n, faults = hits(layers + text)
+		require.Len(t, faults, 1)
+		require.Contains(t, faults[0], want)
+		none, _ := hits("")
+		require.Equal(t, none, n, "a charter with a fault changes nothing")
+	}
 }

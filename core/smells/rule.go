@@ -7,7 +7,9 @@ import (
 	"encoding/hex"
 	"math"
 	"runtime"
+	"slices"
 	"sort"
+	"strings"
 	"sync"
 
 	"jantel/core/charter"
@@ -54,6 +56,8 @@ type Context struct {
 	Modules   []model.Module
 	Cut       model.Cut       // of the whole codebase
 	Held      *charter.Result // what came of holding it against a charter, nil without one
+	// Thresholds are the charter's own figures for parameters of rules.
+	Thresholds map[string]float64
 
 	routesOnce sync.Once
 	routeList  []model.Route
@@ -125,8 +129,26 @@ type hit struct {
 	remedy     string
 }
 
-// Value is the parameter's figure at the stage of the brief.
+// UnknownThreshold reports whether a threshold of a charter means no parameter:
+// it is a rule's slug where the rule has one parameter, else "slug.parameter".
+func UnknownThreshold(key string) bool {
+	slug, name, dotted := strings.Cut(key, ".")
+	r := Named(slug)
+	if r == nil || !dotted && len(r.Parameters) != 1 {
+		return true
+	}
+	return dotted && !slices.ContainsFunc(r.Parameters, func(p Parameter) bool { return p.Name == name })
+}
+
+// Value is the parameter's figure: as the charter says, else at the stage of
+// the brief.
 func (c *Context) Value(r *Rule, name string) float64 {
+	if v, ok := c.Thresholds[r.Slug+"."+name]; ok {
+		return v
+	}
+	if v, ok := c.Thresholds[r.Slug]; ok && len(r.Parameters) == 1 {
+		return v
+	}
 	for _, p := range r.Parameters {
 		if p.Name == name {
 			switch c.Stage {

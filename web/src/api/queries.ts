@@ -1,6 +1,17 @@
 import { keepPreviousData, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import api, { answer, bare, Problem } from './client'
-import type { BriefVersion, CodebaseStatus, Finding, Home, Margin, NewFinding, Overrule, Patch, Settings } from './types'
+import type {
+  BriefVersion,
+  CharterChange,
+  CodebaseStatus,
+  Finding,
+  Home,
+  Margin,
+  NewFinding,
+  Overrule,
+  Patch,
+  Settings,
+} from './types'
 
 export const client = new QueryClient({
   defaultOptions: {
@@ -181,6 +192,13 @@ export const useTryCharter = (a: At) =>
           body,
         }),
       ),
+  })
+
+/** Puts one change of the form into a charter's text; nothing is saved by it. */
+export const useChangeCharter = (id: number) =>
+  useMutation({
+    mutationFn: (body: CharterChange) =>
+      answer(api.POST('/api/codebases/{id}/charter/change', { params: { path: { id } }, body })),
   })
 
 export const useDeriveCharter = (a: At) =>

@@ -144,6 +144,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/charter/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API codebases by ID charter change */
+        post: operations["post-api-codebases-by-id-charter-change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/charter/derived": {
         parameters: {
             query?: never;
@@ -738,6 +755,12 @@ export interface components {
             /** @description files that change with it; b is the other one */
             together: components["schemas"]["Pair"][];
         };
+        ChangedText: {
+            charter: components["schemas"]["Charter"];
+            /** @description why it could not be changed; the text is as it was then */
+            faults: components["schemas"]["Fault"][];
+            text: string;
+        };
         Charter: {
             apart: components["schemas"]["Area"][];
             exceptions: components["schemas"]["Exception"][];
@@ -746,6 +769,10 @@ export interface components {
             thresholds: {
                 [key: string]: number;
             };
+        };
+        CharterChange: {
+            change: components["schemas"]["Revision"];
+            text: string;
         };
         CharterState: {
             breaches: components["schemas"]["Breach"][];
@@ -1367,6 +1394,27 @@ export interface components {
             route_line: number;
             route_path: string;
             sure: boolean;
+        };
+        Revision: {
+            /** @description takes it away */
+            drop: boolean;
+            exception?: components["schemas"]["Exception"];
+            /**
+             * Format: int64
+             * @description of the layer or exception; -1 adds one
+             */
+            index: number;
+            /** @description of the threshold */
+            key?: string;
+            layer?: components["schemas"]["Layer"];
+            rings?: boolean;
+            /**
+             * Format: double
+             * @description of the threshold
+             */
+            value?: number;
+            /** @enum {string} */
+            what: "layer" | "exception" | "threshold" | "rings";
         };
         Ring: {
             break: components["schemas"]["CycleLink"][];
@@ -2151,6 +2199,59 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-charter-change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CharterChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedText"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,6 +5,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { useReview } from '../findings/review'
 import { counted, figure } from '../theme/ink'
+import { CharterForm } from './CharterForm'
 
 /** The charter as text, with what it forbids at once, before it is saved. */
 export function CharterPane({
@@ -19,6 +20,7 @@ export function CharterPane({
   const { where } = useWhere()
   const [open, setOpen] = useState(false)
   const [text, setText] = useState<string | null>(null)
+  const [asText, setAsText] = useState(false)
   const attempt = useTryCharter(where)
   const derive = useDeriveCharter(where)
   const save = useSaveCharter(where.id)
@@ -92,7 +94,23 @@ export function CharterPane({
             )
           }}
         >
-          <label>
+          <p className="buttons">
+            <button type="button" className="quiet" aria-pressed={!asText} onClick={() => setAsText(false)}>
+              As a form
+            </button>
+            <button type="button" className="quiet" aria-pressed={asText} onClick={() => setAsText(true)}>
+              As text
+            </button>
+          </p>
+          {!asText && (
+            <CharterForm
+              text={written}
+              charter={(now.text === written || now.faults.length === 0 ? now.charter : state.charter) ?? null}
+              state={now}
+              onText={setText}
+            />
+          )}
+          <label className={asText ? undefined : 'folded'}>
             <span className="hidden">Charter as YAML</span>
             <textarea
               className="mono"
