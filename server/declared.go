@@ -36,7 +36,7 @@ type CharterState struct {
 
 // CharterChange is a change of the form, with the text that it is made in.
 type CharterChange struct {
-	Text   string         `json:"text" maxLength:"262144"`
+	Text   string           `json:"text" maxLength:"262144"`
 	Change charter.Revision `json:"change"`
 }
 
