@@ -137,7 +137,8 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 	}
 	switch label := j.Cut.Label; {
 	case label == "":
-	case len(j.Features) >= 3:
+	case len(j.Features) >= 3 && (label != model.CutByKind || 4*spread >= len(j.Features)):
+		// How far features are spread is told where it bears the cut out.
 		add(ev, "It is cut %s: %d of %d features lie in %d folders or more.", spokenCut(label), spread, len(j.Features), far)
 	default:
 		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
