@@ -177,6 +177,9 @@ func (s *Server) belongings(ctx context.Context, in *ViewIn) (*view[[]Belonging]
 	out := kept(o, "belongings "+place, func() []Belonging {
 		out := []Belonging{}
 		for _, b := range links.BelongingsOf(o.facts, func(p string) bool { return o.InScope[p] }, place) {
+			if o.Roles[b.Path].Role == model.RoleTest {
+				b.Elsewhere = false // it lies beside what it tests, whatever it needs for that
+			}
 			out = append(out, Belonging{b, o.Roles[b.Path].Role, o.FeatureOf[b.Path].Feature, o.facts.File(b.Path).Lines()})
 		}
 		return out

@@ -12,6 +12,9 @@ import { Declared } from './Declared'
 import { Packages } from './Packages'
 import { savePicture } from './picture'
 
+/** From so many bundles on they are drawn fine, so that boxes and what is loud stand out. */
+const crowded = 160
+
 const words: Record<string, string> = {
   code: 'imports',
   lazy: 'imports when needed',
@@ -269,6 +272,7 @@ function Picture({ data, open, auto, charter }: { data: Data; open: string[]; au
           aria-label="Drawing; arrows move between parts, Enter opens one, Shift and an arrow move one in its row"
         >
           <svg
+            className={shown.length > crowded ? 'dense' : undefined}
             ref={svg}
             viewBox={`0 0 ${d.width} ${d.height}`}
             width={d.width}
