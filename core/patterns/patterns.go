@@ -111,8 +111,12 @@ func Verdict(ranking []model.PatternMatch) string {
 		return "undecided"
 	}
 	lead := ranking[0].Score
-	if len(ranking) > 1 {
-		lead = ranking[0].Score - ranking[1].Score
+	for _, next := range ranking[1:] {
+		// How the folders are cut is no rival of a pattern that says more.
+		if !general[next.Name] || general[ranking[0].Name] {
+			lead = ranking[0].Score - next.Score
+			break
+		}
 	}
 	switch {
 	case ranking[0].Score >= 65 && lead >= 15:

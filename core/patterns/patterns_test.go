@@ -94,6 +94,11 @@ func TestVerdicts(t *testing.T) {
 	require.Equal(t, "leaning", patterns.Verdict(m(80, 70)))
 	require.Equal(t, "undecided", patterns.Verdict(m(80, 78)))
 	require.Equal(t, "undecided", patterns.Verdict(m(40)))
+	named := m(90, 88, 60)
+	named[0].Name, named[1].Name, named[2].Name = "layered", "by kind", "rings"
+	require.Equal(t, "clear", patterns.Verdict(named), "by kind is no rival of layers")
+	named[0].Name = "by feature"
+	require.Equal(t, "undecided", patterns.Verdict(named))
 }
 
 // told writes a ranking with its reasons, for when a test fails.

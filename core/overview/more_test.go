@@ -1,0 +1,36 @@
+package overview_test
+
+import (
+	"testing"
+
+	"jantel/core/model"
+	"jantel/core/overview"
+
+	"github.com/stretchr/testify/require"
+)
+
+// What is told of how features are spread bears the cut out, or is left out.
+func TestTheCutIsToldWithWhatBearsItOut(t *testing.T) {
+	byKind := ""
+	for _, f := range []string{"lot", "box", "grower", "label"} {
+		byKind += "-- src/routes/" + f + ".ts --\nimport { list } from '../handlers/" + f + "'\nrouter.get('/" + f + "', list)\n" +
+			"-- src/handlers/" + f + ".ts --\nimport { all } from '../services/" + f + "'\nexport const list = (req, res) => res.json(all())\n" +
+			"-- src/services/" + f + ".ts --\nimport { rows } from '../repositories/" + f + "'\nexport const all = () => rows()\n" +
+			"-- src/repositories/" + f + ".ts --\nexport const rows = () => pool.query('SELECT id FROM " + f + " WHERE 1 = 1')\n"
+	}
+	s := sheet(t, byKind, ".", model.Brief{})
+	require.Contains(t, text(s), "It is cut by technical kind: 4 of 4 features lie in 4 folders or more.")
+	require.Equal(t, "clear", s.Verdict)
+	require.Contains(t, text(s), "It is clearly layered.")
+}
+
+func TestEveryPatternReadsWellInASentence(t *testing.T) {
+	said := map[string]bool{}
+	for _, name := range []string{"layered", "model-view-controller", "model-view-viewmodel", "rings", "by feature", "by kind", "core-feature-shared", "apps and libs", "components and pages", "ui-logic-data", "message loops", "publish-subscribe", "pipeline", "plug-ins", "library", "scripts", "scaffold"} {
+		spoken := overview.Spoken(name)
+		require.NotEmpty(t, spoken)
+		require.NotContains(t, spoken, "-view-", "a slug is no phrase")
+		require.False(t, said[spoken], "two patterns are both called %q", spoken)
+		said[spoken] = true
+	}
+}
