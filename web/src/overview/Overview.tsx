@@ -4,6 +4,7 @@ import type { Evidence, Sheet, Smell } from '../api/types'
 import { Failed, Waiting } from '../frame/Waiting'
 import { Emphasised } from '../margin/MarginStrip'
 import { PlaceLink } from '../place/PlaceLink'
+import { useNarrowing } from '../place/narrow'
 import { useWhere } from '../place/place'
 import { counted, figure, inkStep, points } from '../theme/ink'
 import { BriefBlock } from './BriefBlock'
@@ -12,9 +13,17 @@ import { BriefBlock } from './BriefBlock'
 export default function Overview() {
   const { where } = useWhere()
   const sheet = useSheet(where)
+  const narrowing = useNarrowing(where)
   if (sheet.isError) return <Failed error={sheet.error} />
   if (!sheet.data) return <Waiting />
-  return <OneSheet key={sheet.data.place} s={sheet.data} />
+  const s = sheet.data
+  const held = <T extends { path: string }>(list: T[]) => (narrowing ? list.filter((x) => narrowing.holds(x.path)) : list)
+  return (
+    <OneSheet
+      key={s.place}
+      s={{ ...s, worst: held(s.worst), hurts: held(s.hurts), read_first: held(s.read_first), entries: held(s.entries) }}
+    />
+  )
 }
 
 function OneSheet({ s }: { s: Sheet }) {
@@ -311,9 +320,17 @@ function Rostered({ list }: { list: Evidence[] }) {
 
 function Worst({ s }: { s: Sheet }) {
   const { where } = useWhere()
-  const [all, setAll] = useState(false)
+  const narrowing = useNarrowing(where)
+  const [every, setAll] = useState(false)
+  // The three worst of all may have nothing to do with what is picked.
+  const all = every || narrowing !== null
   const list = useSmells(where, all)
-  const shown = all && list.data ? [...list.data].filter((x) => !x.silenced).sort((a, b) => b.strength - a.strength) : s.worst
+  const shown =
+    all && list.data
+      ? list.data
+          .filter((x) => !x.silenced && (narrowing === null || narrowing.holds(x.path)))
+          .sort((a, b) => b.strength - a.strength)
+      : s.worst
   const [more, setMore] = useState(50)
   return (
     <>
