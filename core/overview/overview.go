@@ -429,7 +429,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			case "clear":
 				add(ev, "It is clearly %s.%s", Spoken(p.Name), reason)
 			case "leaning":
-				add(ev, "It leans towards %s.%s", Spoken(p.Name), reason)
+				add(ev, "It leans towards being %s.%s", Spoken(p.Name), reason)
 			default:
 				add(ev, "Its pattern is undecided; %s comes nearest.%s", Spoken(p.Name), reason)
 			}

@@ -18,12 +18,7 @@ export default function Overview() {
   if (!sheet.data) return <Waiting />
   const s = sheet.data
   const held = <T extends { path: string }>(list: T[]) => (narrowing ? list.filter((x) => narrowing.holds(x.path)) : list)
-  return (
-    <OneSheet
-      key={s.place}
-      s={{ ...s, worst: held(s.worst), hurts: held(s.hurts), read_first: held(s.read_first), entries: held(s.entries) }}
-    />
-  )
+  return <OneSheet key={s.place} s={{ ...s, hurts: held(s.hurts), read_first: held(s.read_first), entries: held(s.entries) }} />
 }
 
 function OneSheet({ s }: { s: Sheet }) {
