@@ -89,7 +89,13 @@ func (d *Drawing) neighbours(ls []model.Link, files []*model.File, r Request) {
 	if len(files) > MaxBoxes {
 		d.Notes = append(d.Notes, fmt.Sprintf("Of %d neighbours the %d with the most lines are shown.", len(files)-1, MaxBoxes-1))
 		slices.SortStableFunc(files, func(a, b *model.File) int {
-			return cmp.Or(-compareBool(a.Path == r.Place, b.Path == r.Place), cmp.Compare(b.Lines(), a.Lines()), cmp.Compare(a.Path, b.Path))
+			if first := a.Path == r.Place; first != (b.Path == r.Place) {
+				if first {
+					return -1
+				}
+				return 1
+			}
+			return cmp.Or(cmp.Compare(b.Lines(), a.Lines()), cmp.Compare(a.Path, b.Path))
 		})
 		files = files[:MaxBoxes]
 		slices.SortFunc(files, func(a, b *model.File) int { return cmp.Compare(a.Path, b.Path) })
@@ -107,16 +113,6 @@ func (d *Drawing) neighbours(ls []model.Link, files []*model.File, r Request) {
 	d.focus(r.Place)
 	d.ring(boxOf, r)
 	d.layout(r)
-}
-
-func compareBool(a, b bool) int {
-	switch {
-	case a == b:
-		return 0
-	case a:
-		return 1
-	}
-	return -1
 }
 
 // focus leaves the boxes of one place and those that are tied to them, with the

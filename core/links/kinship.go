@@ -125,17 +125,13 @@ func BelongingsOf(s *model.Survey, counts func(path string) bool, folder string)
 		b.Elsewhere = b.Other != nil && b.Other.Value >= b.Own.Value+clearlyMore && max(b.Other.Links, b.Other.Changes) >= leastTies && 2*b.Other.Links >= b.Links
 	}
 	slices.SortStableFunc(out, func(a, c Belonging) int {
-		return cmp.Or(-compareBool(a.Elsewhere, c.Elsewhere), cmp.Compare(a.Path, c.Path))
+		if a.Elsewhere != c.Elsewhere {
+			if a.Elsewhere {
+				return -1
+			}
+			return 1
+		}
+		return cmp.Compare(a.Path, c.Path)
 	})
 	return out
-}
-
-func compareBool(a, b bool) int {
-	switch {
-	case a == b:
-		return 0
-	case a:
-		return 1
-	}
-	return -1
 }

@@ -2,6 +2,7 @@ package patterns
 
 import (
 	"fmt"
+	"maps"
 	"path"
 	"slices"
 	"strings"
@@ -312,7 +313,7 @@ func tiedByMessages(c *context) outcome {
 	}
 	var ev []model.Evidence
 	parts := map[string]bool{}
-	for _, n := range slices.Sorted(keys(by)) {
+	for _, n := range slices.Sorted(maps.Keys(by)) {
 		e := by[n]
 		apart := false
 		for s := range e.send {
@@ -336,16 +337,6 @@ func tiedByMessages(c *context) outcome {
 	}
 	text := fmt.Sprintf("%d messages go by name from one file to another; %d of %d source files send or receive one.", len(ev), len(parts), len(c.source))
 	return outcome{min(float64(len(ev))/3, 3*float64(len(parts))/float64(len(c.source))), text, ev[:min(5, len(ev))]}
-}
-
-func keys[V any](m map[string]V) func(yield func(string) bool) {
-	return func(yield func(string) bool) {
-		for k := range m {
-			if !yield(k) {
-				return
-			}
-		}
-	}
 }
 
 // receiversUnknown tests that those who send do not need those who receive.
@@ -399,7 +390,7 @@ func row(c *context) outcome {
 			put(model.FolderOf(d), f.Path, path.Base(d))
 		}
 	}
-	for _, d := range slices.Sorted(keys(byFolder)) {
+	for _, d := range slices.Sorted(maps.Keys(byFolder)) {
 		of := byFolder[d]
 		stages := map[string]bool{}
 		for _, name := range of {
@@ -418,7 +409,7 @@ func row(c *context) outcome {
 			use[l.From][of[l.To]] = true
 		}
 		driver, most := "", 0
-		for _, p := range slices.Sorted(keys(use)) {
+		for _, p := range slices.Sorted(maps.Keys(use)) {
 			if len(use[p]) > most {
 				driver, most = p, len(use[p])
 			}
@@ -514,99 +505,4 @@ func hostBlind(c *context) outcome {
 	}
 	text := fmt.Sprintf("%d of %d plug-ins use what they are plugged into, and %d places know them by name.", len(needs), len(parts), len(who))
 	return outcome{float64(len(needs))/float64(len(parts)) - 0.34*float64(max(0, len(who)-1)), text, linksEvidence(known)}
-}
-
-// Scaffolds: what a framework's generator lays out, with little in it yet.
-
-// scaffolds are what generators lay out: files and folders that stand together.
-var scaffolds = [][]string{
-	{"config/routes.rb", "app/controllers", "app/models"},
-	{"artisan", "routes/web.php", "app/Http"},
-	{"manage.py", "*/settings.py", "*/urls.py"},
-	{"angular.json", "src/app", "src/main.ts"},
-	{"next.config.*", "app|pages|src/app|src/pages", "public|package.json"},
-	{"src/main/java", "src/main/resources", "pom.xml|build.gradle|build.gradle.kts"},
-	{"Program.cs", "appsettings.json", "Controllers|Pages"},
-	{"vite.config.*", "src/App.*", "src/main.*"},
-	{"mix.exs", "lib", "config/config.exs"},
-}
-
-// laidOut finds the scaffold of which all parts are there.
-func laidOut(c *context) outcome {
-	below := map[string][]string{} // names in a folder
-	has := map[string]bool{}
-	for _, f := range c.survey.Files {
-		for p := f.Path; c.judged[f.Path] && p != "." && !has[p]; p = model.FolderOf(p) {
-			has[p] = true
-			below[model.FolderOf(p)] = append(below[model.FolderOf(p)], path.Base(p))
-		}
-	}
-	roots := []string{"."}
-	for _, d := range c.folders {
-		if d.Path != "." && d.Depth <= 2 && has[d.Path] {
-			roots = append(roots, d.Path)
-		}
-	}
-	slices.Sort(roots)
-	for _, root := range roots {
-		for _, parts := range scaffolds {
-			var what []string
-			var ev []model.Evidence
-			for _, p := range parts {
-				at := ""
-				for _, form := range strings.Split(p, "|") {
-					if at = find(below, root, strings.Split(form, "/")); at != "" {
-						break
-					}
-				}
-				if at == "" {
-					break
-				}
-				what = append(what, at)
-				ev = append(ev, model.Evidence{Path: at, Note: "as a generator lays it out"})
-			}
-			if len(what) == len(parts) {
-				return outcome{1, "Its folders are those that a framework's generator makes: " + strings.Join(what, ", ") + ".", ev}
-			}
-		}
-	}
-	return outcome{0, "Its folders are not those of a framework's generator.", nil}
-}
-
-// find follows a form, part by part, from a folder to what is there; "" when
-// nothing is.
-func find(below map[string][]string, folder string, form []string) string {
-	for _, name := range below[folder] {
-		if ok, err := path.Match(form[0], name); !ok || err != nil {
-			continue
-		}
-		at := path.Join(folder, name)
-		if len(form) == 1 {
-			return at
-		}
-		if deeper := find(below, at, form[1:]); deeper != "" {
-			return deeper
-		}
-	}
-	return ""
-}
-
-// barely tests that little was added to what was laid out.
-func barely(c *context) outcome {
-	if len(c.source) == 0 {
-		return outcome{0, "There is no program text to tell from.", nil}
-	}
-	small, lines := 0, 0
-	for _, f := range c.source {
-		lines += f.Facts.Code
-		if f.Facts.Code <= 25 {
-			small++
-		}
-	}
-	share := float64(small) / float64(len(c.source))
-	text := fmt.Sprintf("%d of %d source files have 25 lines of code or fewer.", small, len(c.source))
-	if lines > 2000 {
-		return outcome{0, fmt.Sprintf("%d lines of code are more than a generator makes.", lines), nil}
-	}
-	return outcome{2*share - 1, text, nil}
 }
