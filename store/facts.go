@@ -20,6 +20,7 @@ import (
 	"github.com/fxamacker/cbor/v2"
 	"github.com/klauspost/compress/s2"
 	"github.com/klauspost/compress/zstd"
+	"github.com/tinylib/msgp/msgp"
 )
 
 // Encoders and decoders of the library may be shared by goroutines. Texts are
@@ -56,8 +57,16 @@ func mustMode() cbor.DecMode {
 	return m
 }
 
+// pack packs what has code made for it by that code, and all else by what it
+// looks like. The first is an array and the second a map, which tells them apart.
 func pack(v any) ([]byte, error) {
-	b, err := cbor.Marshal(v)
+	var b []byte
+	var err error
+	if m, ok := v.(msgp.Marshaler); ok {
+		b, err = m.MarshalMsg(nil)
+	} else {
+		b, err = cbor.Marshal(v)
+	}
 	if err != nil {
 		return nil, err
 	}
@@ -71,21 +80,32 @@ var zstdMark = []byte{0x28, 0xb5, 0x2f, 0xfd}
 const maxUnpacked = 2 << 30
 
 func unpack(data []byte, into any) error {
+	_, err := unpackWith(nil, data, into)
+	return err
+}
+
+// unpackWith is unpack with room to open the record in, which it returns for
+// the next; nothing of what is unpacked lies in it.
+func unpackWith(room, data []byte, into any) ([]byte, error) {
 	if bytes.HasPrefix(data, zstdMark) {
 		b, err := unpacker.DecodeAll(data, nil)
 		if err != nil {
-			return err
+			return room, err
 		}
-		return decoding.Unmarshal(b, into)
+		return room, decoding.Unmarshal(b, into)
 	}
 	if n, err := s2.DecodedLen(data); err != nil || n > maxUnpacked {
-		return errors.Join(errors.New("a record is damaged"), err)
+		return room, errors.Join(errors.New("a record is damaged"), err)
 	}
-	b, err := s2.Decode(nil, data)
+	b, err := s2.Decode(room, data)
 	if err != nil {
-		return err
+		return room, err
 	}
-	return decoding.Unmarshal(b, into)
+	if m, ok := into.(msgp.Unmarshaler); ok && len(b) > 0 && msgp.NextType(b) == msgp.ArrayType {
+		_, err = m.UnmarshalMsg(b)
+		return b[:cap(b)], err
+	}
+	return b[:cap(b)], decoding.Unmarshal(b, into)
 }
 
 // Stamps implements survey.Cache.
@@ -121,9 +141,11 @@ func (f *Facts) Facts(ctx context.Context, keys []string) map[string]*model.Fact
 	for range runtime.GOMAXPROCS(0) {
 		wg.Go(func() {
 			mine := map[string]*model.Facts{}
+			var room []byte
 			for r := range rows {
 				x := &model.Facts{}
-				if unpack(r.data, x) == nil {
+				var err error
+				if room, err = unpackWith(room, r.data, x); err == nil {
 					mine[r.key] = x
 				}
 			}

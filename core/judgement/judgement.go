@@ -201,13 +201,19 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	c := &smells.Context{Thresholds: thresholds, Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
 	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
-	ranking.Go(func() { modulePatterns(s, j, parts) })
+	whole := make([]bool, len(j.Modules))
+	ranking.Go(func() { modulePatterns(s, j, parts, whole) })
 	j.Smells = smells.Find(c)
 	for i := range j.Smells {
 		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
 	}
 	scores := smells.Score(c, j.Smells, resolved)
 	ranking.Wait()
+	for i := range j.Modules {
+		if whole[i] {
+			j.Modules[i].Patterns = j.Patterns
+		}
+	}
 	j.Legibility = scores.ByFolder["."]
 	j.Strains = scores.Arithmetic(".")
 	j.BuildIndex()
@@ -224,8 +230,9 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 const leastRanked = 5
 
 // modulePatterns ranks the patterns of each module by itself, where there are
-// several: a codebase may well be built in more than one way.
-func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts) {
+// several: a codebase may well be built in more than one way. A module that
+// holds all files is only noted in whole, since it is ranked already.
+func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts, whole []bool) {
 	if len(j.Modules) < 2 {
 		return
 	}
@@ -244,6 +251,10 @@ func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts) {
 	inParts(len(j.Modules), func(i int) {
 		m := &j.Modules[i]
 		if m.Files < leastRanked {
+			return
+		}
+		if len(files[i]) == len(s.Files) {
+			whole[i] = true
 			return
 		}
 		in := make(map[string]bool, len(files[i]))

@@ -112,13 +112,24 @@ func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool)
 		}
 		return n
 	}
+	// Links stand by the file they start in, which is looked up once.
+	type ends struct{ from, to string }
+	at := make([]ends, len(ls))
+	from, last := "", ""
 	for i := range ls {
-		for _, p := range []string{ls[i].From, ls[i].To} {
-			if n := of(p); n != "" && in(p) {
-				names[n] = true
+		if ls[i].From != last {
+			if last, from = ls[i].From, ""; in(last) {
+				from = of(last)
 			}
 		}
+		to := ""
+		if in(ls[i].To) {
+			to = of(ls[i].To)
+		}
+		at[i] = ends{from, to}
+		names[from], names[to] = true, true
 	}
+	delete(names, "")
 	list := make([]string, 0, len(names))
 	for n := range names {
 		list = append(list, n)
@@ -126,8 +137,8 @@ func FolderLevels(ls []model.Link, root string, depth int, in func(string) bool)
 	g := NewGraph(list)
 	for i := range ls {
 		l := &ls[i]
-		if Directs(l.Kind) && l.Kind != model.LinkLazyImport && in(l.From) && in(l.To) {
-			g.Add(of(l.From), of(l.To))
+		if e := at[i]; Directs(l.Kind) && l.Kind != model.LinkLazyImport && e.from != "" && e.to != "" && e.from != e.to {
+			g.Add(e.from, e.to)
 		}
 	}
 	if len(list) == 0 {

@@ -27,25 +27,37 @@ func Directs(k model.LinkKind) bool {
 // dependencies to cut, sorted by their first member. A lazy import closes no
 // ring: it is the usual way out of one.
 func FileCycles(links []model.Link, in func(path string) bool) []model.Cycle {
-	ids := map[string]int64{}
+	ids := map[string]int32{}
 	var names []string
-	id := func(p string) int64 {
-		if i, ok := ids[p]; ok {
-			return i
+	id := func(p string) int32 {
+		i, ok := ids[p]
+		if !ok {
+			if i = -1; in(p) {
+				i = int32(len(names))
+				names = append(names, p)
+			}
+			ids[p] = i
 		}
-		i := int64(len(names))
-		ids[p] = i
-		names = append(names, p)
 		return i
+	}
+	var ends [][2]int32
+	last, from := "", int32(-1)
+	for i := range links {
+		l := &links[i]
+		if !Directs(l.Kind) || l.Kind == model.LinkLazyImport || l.From == l.To {
+			continue
+		}
+		if l.From != last {
+			last, from = l.From, id(l.From)
+		}
+		if to := id(l.To); from >= 0 && to >= 0 {
+			ends = append(ends, [2]int32{from, to})
+		}
 	}
 	g := simple.NewDirectedGraph()
 	weight := map[[2]int64]int{}
-	for i := range links {
-		l := &links[i]
-		if !Directs(l.Kind) || l.Kind == model.LinkLazyImport || l.From == l.To || !in(l.From) || !in(l.To) {
-			continue
-		}
-		a, b := id(l.From), id(l.To)
+	for _, e := range inRings(ends, len(names)) {
+		a, b := int64(e[0]), int64(e[1])
 		if weight[[2]int64{a, b}] == 0 {
 			g.SetEdge(simple.Edge{F: simple.Node(a), T: simple.Node(b)})
 		}
@@ -86,6 +98,55 @@ func FileCycles(links []model.Link, in func(path string) bool) []model.Cycle {
 	}
 	sort.Slice(out, func(i, j int) bool { return out[i].Members[0] < out[j].Members[0] })
 	return out
+}
+
+// inRings leaves of the edges among n nodes those that may close a ring: nodes
+// that nothing leads to, or that lead nowhere, are taken away until none is
+// left. In most trees hardly anything stays.
+func inRings(edges [][2]int32, n int) [][2]int32 {
+	for end := range 2 { // by what they start from, then by what they lead to
+		// The edges of each node stand together in next, from first[node].
+		first := make([]int32, n+1)
+		into := make([]int32, n)
+		for _, e := range edges {
+			first[e[end]+1]++
+			into[e[1-end]]++
+		}
+		for i := range n {
+			first[i+1] += first[i]
+		}
+		next, at := make([]int32, len(edges)), make([]int32, n)
+		copy(at, first)
+		for _, e := range edges {
+			next[at[e[end]]] = e[1-end]
+			at[e[end]]++
+		}
+		var free []int32
+		gone := make([]bool, n)
+		for i := range n {
+			if into[i] == 0 {
+				free = append(free, int32(i))
+			}
+		}
+		for len(free) > 0 {
+			x := free[len(free)-1]
+			free = free[:len(free)-1]
+			gone[x] = true
+			for _, to := range next[first[x]:first[x+1]] {
+				if into[to]--; into[to] == 0 {
+					free = append(free, to)
+				}
+			}
+		}
+		left := edges[:0]
+		for _, e := range edges {
+			if !gone[e[0]] && !gone[e[1]] {
+				left = append(left, e)
+			}
+		}
+		edges = left
+	}
+	return edges
 }
 
 type edge struct{ from, to, weight int }

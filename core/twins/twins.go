@@ -33,25 +33,26 @@ func Of(files []*model.File) []model.Twins {
 			twin[m.Path] = true
 		}
 	}
-	return append(out, group(gather(files, func(i int, f *model.File) []unit {
+	return append(out, group(gather(files, func(o *sorter, i int, f *model.File) []unit {
 		if twin[f.Path] {
 			return nil
 		}
-		return definitions(i, f)
+		return definitions(o, i, f)
 	}))...)
 }
 
 // gather makes units of all files, in their order.
-func gather(files []*model.File, of func(i int, f *model.File) []unit) (out []unit) {
+func gather(files []*model.File, of func(o *sorter, i int, f *model.File) []unit) (out []unit) {
 	workers := runtime.GOMAXPROCS(0)
 	parts := make([][]unit, workers)
 	var wg sync.WaitGroup
 	for w := range workers {
 		wg.Go(func() {
+			var o sorter
 			n := len(files)
 			for i := w * n / workers; i < (w+1)*n/workers; i++ {
 				if f := files[i]; f.Facts != nil && f.Skipped == "" && len(f.Facts.Prints) > 0 {
-					parts[w] = append(parts[w], of(i, f)...)
+					parts[w] = append(parts[w], of(&o, i, f)...)
 				}
 			}
 		})
@@ -63,32 +64,43 @@ func gather(files []*model.File, of func(i int, f *model.File) []unit) (out []un
 	return out
 }
 
-func wholeFile(i int, f *model.File) []unit {
-	return []unit{{place: model.TwinPlace{Path: f.Path, Line: 1, EndLine: f.Facts.Lines}, file: i, whole: true, prints: set(decode(f.Facts.Prints))}}
+func wholeFile(o *sorter, i int, f *model.File) []unit {
+	return []unit{{place: model.TwinPlace{Path: f.Path, Line: 1, EndLine: f.Facts.Lines}, file: i, whole: true, prints: o.set(f.Facts.Prints)}}
 }
 
-func definitions(i int, f *model.File) (out []unit) {
+func definitions(o *sorter, i int, f *model.File) (out []unit) {
 	for _, sp := range f.Facts.Spans {
 		if sp.Definition >= len(f.Facts.Definitions) || 4*sp.To > len(f.Facts.Prints) || sp.From >= sp.To {
 			continue
 		}
 		d := f.Facts.Definitions[sp.Definition]
-		out = append(out, unit{place: model.TwinPlace{Path: f.Path, Line: d.Line, EndLine: d.EndLine, Name: d.Qualified()}, file: i, prints: set(decode(f.Facts.Prints[4*sp.From : 4*sp.To]))})
+		out = append(out, unit{place: model.TwinPlace{Path: f.Path, Line: d.Line, EndLine: d.EndLine, Name: d.Qualified()}, file: i, prints: o.set(f.Facts.Prints[4*sp.From : 4*sp.To])})
 	}
 	return out
 }
 
-func decode(b []byte) []uint32 {
-	out := make([]uint32, len(b)/4)
-	for i := range out {
-		out[i] = binary.LittleEndian.Uint32(b[4*i:])
+// sorter makes sets of fingerprints; each goroutine has its own.
+type sorter struct{ room []uint32 }
+
+// set returns the fingerprints that b holds, sorted and each once.
+func (o *sorter) set(b []byte) []uint32 {
+	out := decode(make([]uint32, len(b)/4), b)
+	if len(out) < few {
+		slices.Sort(out)
+		return slices.Compact(out)
 	}
-	return out
+	if len(o.room) < len(out) {
+		o.room = make([]uint32, 2*len(out))
+	}
+	copy(out, radix(out, o.room[:len(out)], 0, 1, 2, 3))
+	return slices.Compact(out)
 }
 
-func set(prints []uint32) []uint32 {
-	slices.Sort(prints)
-	return slices.Compact(prints)
+func decode(into []uint32, b []byte) []uint32 {
+	for i := range into {
+		into[i] = binary.LittleEndian.Uint32(b[4*i:])
+	}
+	return into
 }
 
 // group finds all pairs that are alike and puts those together that hang
@@ -106,8 +118,9 @@ func group(units []unit) []model.Twins {
 			entries = append(entries, uint64(p)<<32|uint64(i))
 		}
 	}
-	slices.Sort(entries)
-	pairs := map[uint64]bool{}
+	// They stand in the order of the units, which radix keeps.
+	entries = radix(entries, make([]uint64, len(entries)), 4, 5, 6, 7)
+	var list []uint64 // pairs of units, as one number
 	for from := 0; from < len(entries); {
 		to := from
 		for to < len(entries) && entries[to]>>32 == entries[from]>>32 {
@@ -120,22 +133,18 @@ func group(units []unit) []model.Twins {
 					a, b := int32(uint32(entries[i])), int32(uint32(entries[k]))
 					la, lb := len(units[a].prints), len(units[b].prints)
 					if float64(min(la, lb)) >= Alike*float64(max(la, lb)) {
-						pairs[uint64(a)<<32|uint64(b)] = true
+						list = append(list, uint64(a)<<32|uint64(b))
 					}
 				}
 			}
 		} else if n > maxShared {
 			for i := from + 1; i < to; i++ {
-				pairs[entries[i-1]<<32|entries[i]&0xffffffff] = true
+				list = append(list, entries[i-1]<<32|entries[i]&0xffffffff)
 			}
 		}
 		from = to
 	}
-	list := make([]uint64, 0, len(pairs))
-	for p := range pairs {
-		list = append(list, p)
-	}
-	slices.Sort(list)
+	list = slices.Compact(radix(list, make([]uint64, len(list)), 0, 1, 2, 3, 4, 5, 6, 7))
 	like := make([]float64, len(list))
 	workers := min(runtime.GOMAXPROCS(0), max(len(list), 1))
 	var wg sync.WaitGroup

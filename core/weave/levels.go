@@ -15,7 +15,13 @@ const (
 // source root that gives a reader something to look at; and those of each
 // module below it; parts are the modules, in their order.
 func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module, parts *links.Parts) ([][]string, int) {
-	in := func(p string) bool { return judged[p] && roles[p].Role != model.RoleTest }
+	counted := make(map[string]bool, len(s.Files))
+	for _, f := range s.Files {
+		if judged[f.Path] && roles[f.Path].Role != model.RoleTest {
+			counted[f.Path] = true
+		}
+	}
+	in := func(p string) bool { return counted[p] }
 	dirs := map[string]int{}
 	for _, f := range s.Files {
 		if in(f.Path) && IsCode(f) {
@@ -34,14 +40,21 @@ func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			below[i][d] = n
 		}
 	}
+	all := sourceRoot(dirs)
+	whole, depth := levelsAt(s.Links, all, dirs, in)
 	for i := range modules {
 		root := modules[i].Path
 		if r := sourceRoot(below[i]); model.Within(root, r) {
 			root = r
 		}
+		// A module that holds everything has the levels of the whole.
+		if root == all && len(below[i]) == len(dirs) {
+			modules[i].Levels = whole
+			continue
+		}
 		modules[i].Levels, _ = levelsAt(parts.Touching[i], root, below[i], in)
 	}
-	return levelsAt(s.Links, sourceRoot(dirs), dirs, in)
+	return whole, depth
 }
 
 func levelsAt(ls []model.Link, root string, dirs map[string]int, in func(string) bool) ([][]string, int) {
