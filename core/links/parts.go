@@ -23,18 +23,38 @@ func PartsOf(ls []model.Link, folders []string) *Parts {
 	for i, f := range folders {
 		p.index[f] = i
 	}
+	// First counted, so that a part that every link touches shares them all
+	// and no other one grows step by step.
+	count := make([]int, len(folders))
+	p.each(ls, func(_, i int) { count[i]++ })
+	for i, n := range count {
+		if n == len(ls) {
+			p.Touching[i] = ls
+		} else if n > 0 {
+			p.Touching[i] = make([]model.Link, 0, n)
+		}
+	}
+	p.each(ls, func(k, i int) {
+		if count[i] < len(ls) {
+			p.Touching[i] = append(p.Touching[i], ls[k])
+		}
+	})
+	return p
+}
+
+// each calls fn for each link with each part it touches.
+func (p *Parts) each(ls []model.Link, fn func(link, part int)) {
 	for k := range ls {
 		from, to := p.Holding(model.FolderOf(ls[k].From)), p.Holding(model.FolderOf(ls[k].To))
 		for _, i := range from {
-			p.Touching[i] = append(p.Touching[i], ls[k])
+			fn(k, i)
 		}
 		for _, i := range to {
 			if !slices.Contains(from, i) {
-				p.Touching[i] = append(p.Touching[i], ls[k])
+				fn(k, i)
 			}
 		}
 	}
-	return p
 }
 
 // Holding returns which parts a folder is or lies in, outermost first. It

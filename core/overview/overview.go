@@ -107,7 +107,8 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	// None of these needs another; they only look.
 	var beside sync.WaitGroup
 	beside.Go(func() { sh.System = system(s, j, place) })
-	beside.Go(func() { sh.Hurts, sh.Ask = hurts(s, j, place), ask(s, j, place) })
+	used := sync.OnceValue(func() map[string]int { return uses(s, j, place) })
+	beside.Go(func() { sh.Hurts, sh.Ask = hurts(s, j, place, used()), ask(s, j, place) })
 	beside.Go(func() { sh.Practices = practices(s, j, place) })
 	sh.Totals = totals(s, j, place)
 	sh.Languages = languages(s, j, place)
@@ -137,7 +138,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	}
 	sh.Runs = runs(s, j, place)
 	sh.Entries = entries(s, j, place)
-	sh.ReadFirst = readFirst(s, j, place, sh.Entries)
+	sh.ReadFirst = readFirst(s, j, place, sh.Entries, used())
 	beside.Wait()
 	sh.Strong = strong(s, j, place, sh)
 	sh.Modules = []ModulePattern{}

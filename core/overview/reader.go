@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -30,14 +31,18 @@ type Practice struct {
 
 // uses counts how many judged files need each file, once each.
 func uses(s *model.Survey, j *judgement.Result, place string) map[string]int {
-	seen := map[[2]string]bool{}
 	out := map[string]int{}
-	for _, l := range s.Links {
-		k := [2]string{l.From, l.To}
-		if l.Kind.Repeats() || seen[k] || !j.InScope[l.From] || !j.InScope[l.To] || j.Roles[l.From].Role == model.RoleTest || !model.Within(place, l.To) {
+	from, needs := "", false
+	last := map[string]string{} // which file was the last to need each: those of a file stand together
+	for i := range s.Links {
+		l := &s.Links[i]
+		if l.From != from {
+			from, needs = l.From, j.InScope[l.From] && j.Roles[l.From].Role != model.RoleTest
+		}
+		if !needs || l.Kind.Repeats() || last[l.To] == from || !j.InScope[l.To] || !model.Within(place, l.To) {
 			continue
 		}
-		seen[k] = true
+		last[l.To] = from
 		out[l.To]++
 	}
 	return out
@@ -180,8 +185,7 @@ func places(ev []model.Evidence) []model.Evidence {
 
 // hurts orders smells by strength, how recently and often their files change,
 // and how much needs them: where work will meet them first.
-func hurts(s *model.Survey, j *judgement.Result, place string) []Reason {
-	used := uses(s, j, place)
+func hurts(s *model.Survey, j *judgement.Result, place string, used map[string]int) []Reason {
 	newest := int64(0)
 	if s.History != nil {
 		newest = s.History.Last
@@ -248,7 +252,7 @@ func need(n int) string {
 }
 
 // readFirst names the files to read first, each with one reason.
-func readFirst(s *model.Survey, j *judgement.Result, place string, entries []model.Evidence) []Reason {
+func readFirst(s *model.Survey, j *judgement.Result, place string, entries []model.Evidence, used map[string]int) []Reason {
 	out := []Reason{}
 	seen := map[string]bool{}
 	add := func(p string, line int, format string, args ...any) {
@@ -268,26 +272,19 @@ func readFirst(s *model.Survey, j *judgement.Result, place string, entries []mod
 		add(e.Path, e.Line, "where it starts")
 	}
 	rank := func(n map[string]int, take int, format string) {
-		ps := make([]string, 0, len(n))
-		for p := range n {
-			if source(p) && n[p] > 1 {
-				ps = append(ps, p)
+		var ps []string // the first of all, the highest first
+		for p, k := range n {
+			at := sort.Search(len(ps), func(i int) bool { return n[ps[i]] < k || n[ps[i]] == k && ps[i] > p })
+			if k > 1 && at < take && source(p) {
+				ps = slices.Insert(ps, at, p)
+				ps = ps[:min(take, len(ps))]
 			}
 		}
-		sort.Slice(ps, func(a, b int) bool {
-			if n[ps[a]] != n[ps[b]] {
-				return n[ps[a]] > n[ps[b]]
-			}
-			return ps[a] < ps[b]
-		})
-		for i, p := range ps {
-			if i == take {
-				break
-			}
+		for _, p := range ps {
 			add(p, 0, format, n[p])
 		}
 	}
-	rank(uses(s, j, place), 2, "most depended on: %d files need it")
+	rank(used, 2, "most depended on: %d files need it")
 	changed, size := map[string]int{}, map[string]int{}
 	for _, f := range s.Files {
 		if h := s.History.File(f.Path); h != nil {

@@ -5,6 +5,7 @@ package routes
 
 import (
 	"cmp"
+	"iter"
 	"path"
 	"slices"
 	"strings"
@@ -18,10 +19,9 @@ const maxPrefixes = 8
 
 type joiner struct {
 	s       *model.Survey
-	links   map[string][]model.Link // by the file they start from
-	mounted map[string][]place      // file or file and router to where it is mounted
-	folder  map[string][]*model.File
-	classes map[string][]string // name of a class to the files that define it
+	mounted map[string][]place       // file or file and router to where it is mounted
+	folder  map[string][]*model.File // of Go
+	classes map[string][]string      // name of a class to the files that define it
 }
 
 // place is a router of a file with the path below which another is mounted.
@@ -35,21 +35,7 @@ func Of(s *model.Survey) []model.Route {
 	if len(out) == 0 && !slices.ContainsFunc(s.Files, func(f *model.File) bool { return f.Facts != nil && len(f.Facts.Routes) > 0 }) {
 		return out
 	}
-	j := &joiner{s: s, links: map[string][]model.Link{}, mounted: map[string][]place{}, folder: map[string][]*model.File{}}
-	for _, l := range s.Links {
-		if !l.Kind.Repeats() || l.Kind == model.LinkNameViaIndex {
-			j.links[l.From] = append(j.links[l.From], l)
-		}
-	}
-	for _, f := range s.Files {
-		if f.Facts == nil {
-			continue
-		}
-		if f.Language == "Go" {
-			d := path.Dir(f.Path)
-			j.folder[d] = append(j.folder[d], f)
-		}
-	}
+	j := &joiner{s: s, mounted: map[string][]place{}}
 	for _, f := range s.Files {
 		if f.Facts != nil {
 			j.mounts(f)
@@ -72,6 +58,34 @@ func Of(s *model.Survey) []model.Route {
 	return slices.CompactFunc(out, func(a, b model.Route) bool {
 		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
 	})
+}
+
+// links goes through the links that start from a file, but those that only say
+// more of another. Those of a file stand together, in the order of the files.
+func (j *joiner) links(file string) iter.Seq[*model.Link] {
+	return func(yield func(*model.Link) bool) {
+		ls := j.s.Links
+		i, _ := slices.BinarySearchFunc(ls, file, func(l model.Link, p string) int { return cmp.Compare(l.From, p) })
+		for ; i < len(ls) && ls[i].From == file; i++ {
+			if k := ls[i].Kind; (!k.Repeats() || k == model.LinkNameViaIndex) && !yield(&ls[i]) {
+				return
+			}
+		}
+	}
+}
+
+// beside lists the files of Go in a folder.
+func (j *joiner) beside(folder string) []*model.File {
+	if j.folder == nil { // few codebases ask
+		j.folder = map[string][]*model.File{}
+		for _, f := range j.s.Files {
+			if f.Facts != nil && f.Language == "Go" {
+				d := model.FolderOf(f.Path)
+				j.folder[d] = append(j.folder[d], f)
+			}
+		}
+	}
+	return j.folder[folder]
 }
 
 // class lists the files that define a class of that name.
@@ -129,7 +143,7 @@ func (j *joiner) mounts(f *model.File) {
 // module is the file that a module named in a text means: a path, or a dotted
 // name anywhere in the tree.
 func (j *joiner) module(f *model.File, name string) []string {
-	for _, l := range j.links[f.Path] {
+	for l := range j.links(f.Path) {
 		if l.Text == name {
 			return []string{l.To}
 		}
@@ -151,7 +165,7 @@ func (j *joiner) module(f *model.File, name string) []string {
 func (j *joiner) imported(f *model.File, name, member string) []string {
 	var out []string
 	take := func(im *model.Import) {
-		for _, l := range j.links[f.Path] {
+		for l := range j.links(f.Path) {
 			if l.Line == im.Line && l.Text == im.Text && !slices.Contains(out, l.To) && (len(l.Names) == 0 || slices.Contains(l.Names, name) || slices.Contains(l.Names, member) || slices.Contains(l.Names, "*") || slices.Contains(l.Names, "default")) {
 				out = append(out, l.To)
 			}
@@ -217,7 +231,7 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 	parts := strings.Split(strings.TrimPrefix(name, "this."), ".")
 	last := parts[len(parts)-1]
 	if mod, ok := strings.CutPrefix(name, "module:"); ok {
-		for _, l := range j.links[f.Path] {
+		for l := range j.links(f.Path) {
 			if l.Text == mod {
 				return l.To, 1
 			}
@@ -242,7 +256,7 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 	}
 	// A method of the same package, in Go: its files know each other's names.
 	if f.Language == "Go" {
-		for _, g := range j.folder[path.Dir(f.Path)] {
+		for _, g := range j.beside(model.FolderOf(f.Path)) {
 			if line := defined(g, "", last); line > 0 {
 				return g.Path, line
 			}
@@ -255,13 +269,13 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 		if len(l) == 0 {
 			short := class[strings.LastIndex(class, ":")+1:]
 			for _, to := range j.class(short) {
-				if linked(j.links[f.Path], to) || len(j.class(short)) == 1 {
+				if j.linked(f.Path, to) || len(j.class(short)) == 1 {
 					l = []string{to}
 				}
 			}
 		}
 		for _, to := range l {
-			if g := j.s.File(to); len(l) == 1 || linked(j.links[f.Path], to) {
+			if g := j.s.File(to); len(l) == 1 || j.linked(f.Path, to) {
 				if line := defined(g, class[strings.LastIndex(class, ":")+1:], last); line > 0 {
 					return to, line
 				}
@@ -274,8 +288,13 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 	return "", 0
 }
 
-func linked(ls []model.Link, to string) bool {
-	return slices.ContainsFunc(ls, func(l model.Link) bool { return l.To == to })
+func (j *joiner) linked(from, to string) bool {
+	for l := range j.links(from) {
+		if l.To == to {
+			return true
+		}
+	}
+	return false
 }
 
 // defined is the line on which a file defines a name, within a class where one

@@ -98,7 +98,13 @@ func (t *Tree) Each(fn func(out *Out, f *model.File), languages ...string) {
 	for w := range workers {
 		wg.Go(func() {
 			var out Out
-			for _, f := range mine[w*len(mine)/workers : (w+1)*len(mine)/workers] {
+			own := mine[w*len(mine)/workers : (w+1)*len(mine)/workers]
+			imports := 0
+			for _, f := range own {
+				imports += len(f.Facts.Imports)
+			}
+			out.Links = make([]model.Link, 0, imports)
+			for _, f := range own {
 				fn(&out, f)
 			}
 			t.Add(&out)
@@ -111,7 +117,11 @@ func (t *Tree) Each(fn func(out *Out, f *model.File), languages ...string) {
 func (t *Tree) Add(o *Out) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
-	t.links = append(t.links, o.Links...)
+	if len(t.links) == 0 {
+		t.links = o.Links
+	} else {
+		t.links = append(t.links, o.Links...)
+	}
 	t.external = append(t.external, o.External...)
 	t.unresolved = append(t.unresolved, o.Unresolved...)
 }
@@ -148,23 +158,32 @@ func byFile[T any](t *Tree, all []T, from func(*T) string, compare func(a, b *T)
 	}
 	at := make([]int32, len(t.Files)+1)
 	of := make([]int32, len(all))
+	last, here := "", int32(-1)
 	for i := range all {
-		of[i] = int32(t.at[from(&all[i])])
-		at[of[i]+1]++
+		if p := from(&all[i]); p != last || here < 0 {
+			last, here = p, int32(t.at[p])
+		}
+		of[i] = here
+		at[here+1]++
 	}
 	for i := 1; i < len(at); i++ {
 		at[i] += at[i-1]
 	}
-	out := make([]T, len(all))
+	// Pointers are put in order, so that each is copied once.
+	order := make([]*T, len(all))
 	next := slices.Clone(at)
 	for i := range all {
-		out[next[of[i]]] = all[i]
+		order[next[of[i]]] = &all[i]
 		next[of[i]]++
 	}
 	for i := 0; i+1 < len(at); i++ {
-		if part := out[at[i]:at[i+1]]; len(part) > 1 {
-			slices.SortStableFunc(part, func(a, b T) int { return compare(&a, &b) })
+		if part := order[at[i]:at[i+1]]; len(part) > 1 && !slices.IsSortedFunc(part, compare) {
+			slices.SortStableFunc(part, compare)
 		}
+	}
+	out := make([]T, len(all))
+	for i, x := range order {
+		out[i] = *x
 	}
 	return out
 }

@@ -67,21 +67,46 @@ type goPackage struct {
 	files []*model.File
 	once  sync.Once
 	names map[string][]string // exported name to files; "" lists all but tests
+
+	mu    sync.Mutex
+	found map[string]leading // where imports of its files lead: most are written in several
+}
+
+// leading is the folder of a package, and whether the import should lead into
+// the codebase even when there is none.
+type leading struct {
+	dir    string
+	inside bool
 }
 
 func (p *goPackage) offers() map[string][]string {
 	p.once.Do(func() {
-		p.names = map[string][]string{}
+		n := 0
+		for _, f := range p.files {
+			n += len(f.Facts.Names)
+		}
+		p.names = make(map[string][]string, n)
+		all := make([]string, 0, len(p.files))
 		for _, f := range p.files {
 			if strings.HasSuffix(f.Path, "_test.go") {
 				continue
 			}
+			// Nearly every name is in one file: those of a file share one list.
+			all = append(all, f.Path)
+			alone := all[len(all)-1 : len(all) : len(all)]
 			for _, n := range f.Facts.Names {
-				if exported(n) {
-					p.names[n] = append(p.names[n], f.Path)
+				if !exported(n) {
+					continue
+				}
+				if there := p.names[n]; len(there) > 0 {
+					p.names[n] = append(there, f.Path)
+				} else {
+					p.names[n] = alone
 				}
 			}
-			p.names[""] = append(p.names[""], f.Path)
+		}
+		if len(all) > 0 {
+			p.names[""] = all
 		}
 	})
 	return p.names
@@ -143,9 +168,24 @@ func (r *resolver) inherit(out *syntax.Out, f *model.File, own string) {
 	}
 }
 
-// find returns the folder of a package, and whether the import should lead
-// into the codebase even when there is none.
+// find is where an import of a file in the folder from leads; own is the module
+// it lies in.
 func (r *resolver) find(own, from, imp string) (dir string, inside bool) {
+	p := r.packages[from]
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	t, ok := p.found[imp]
+	if !ok {
+		t.dir, t.inside = r.look(own, from, imp)
+		if p.found == nil {
+			p.found = map[string]leading{}
+		}
+		p.found[imp] = t
+	}
+	return t.dir, t.inside
+}
+
+func (r *resolver) look(own, from, imp string) (dir string, inside bool) {
 	if strings.HasPrefix(imp, "./") || strings.HasPrefix(imp, "../") {
 		if d, ok := syntax.Join(from, imp); ok && r.hasGo(d) {
 			return d, true
@@ -170,7 +210,7 @@ func (r *resolver) find(own, from, imp string) (dir string, inside bool) {
 		if m.path == "std" {
 			continue
 		}
-		if rest, ok := strings.CutPrefix(imp+"/", m.path+"/"); ok {
+		if rest, ok := strings.CutPrefix(imp, m.path); ok && (rest == "" || rest[0] == '/') {
 			d := path.Join(m.dir, rest)
 			if r.hasGo(d) {
 				return d, true
@@ -196,7 +236,7 @@ func (r *resolver) hasGo(dir string) bool { return r.packages[dir] != nil }
 func (r *resolver) narrow(out *syntax.Out, f *model.File, im model.Import, dir string) {
 	names := r.packages[dir].offers()
 	type use struct{ path, name string }
-	var taken []use
+	taken := make([]use, 0, len(im.Names))
 	for _, n := range im.Names {
 		for _, p := range names[n] {
 			taken = append(taken, use{p, n})
@@ -233,6 +273,7 @@ func (r *resolver) narrow(out *syntax.Out, f *model.File, im model.Import, dir s
 		}
 		l := model.Link{From: f.Path, To: p, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: sure}
 		if sure {
+			l.Names = make([]string, 0, i-from)
 			for _, u := range taken[from:i] {
 				l.Names = append(l.Names, u.name)
 			}
