@@ -104,6 +104,8 @@ type Facts struct {
 	Runs        []RunFact       `cbor:"29,keyasint,omitempty"`
 	Prints      []byte          `cbor:"30,keyasint,omitempty"` // fingerprints of the code in order, four bytes each
 	Tokens      int             `cbor:"31,keyasint,omitempty"` // tokens they were made of
+	Distinct    int             `cbor:"36,keyasint,omitempty"` // how many different ones
+	Least       []byte          `cbor:"37,keyasint,omitempty"` // the least of them, sorted, each once: what is looked up to find twins
 	Spans       []Span          `cbor:"32,keyasint,omitempty"`
 	Charter     string          `cbor:"33,keyasint,omitempty"` // the text of a charter
 	Selectors   []Mention       `cbor:"34,keyasint,omitempty"` // elements and attributes of pages that what it defines answers to
@@ -159,10 +161,12 @@ type MessageFact struct {
 
 // Span says which of a file's fingerprints belong to a definition.
 type Span struct {
-	Definition int `cbor:"1,keyasint"`
-	From       int `cbor:"2,keyasint"`
-	To         int `cbor:"3,keyasint"`
-	Tokens     int `cbor:"4,keyasint"`
+	Definition int    `cbor:"1,keyasint"`
+	From       int    `cbor:"2,keyasint"`
+	To         int    `cbor:"3,keyasint"`
+	Tokens     int    `cbor:"4,keyasint"`
+	Distinct   int    `cbor:"5,keyasint,omitempty"`
+	Least      []byte `cbor:"6,keyasint,omitempty"`
 }
 
 // Literal is a constant that holds a text.

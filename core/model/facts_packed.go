@@ -393,8 +393,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 35
-	o = append(o, 0xdc, 0x0, 0x23)
+	// array header, size 37
+	o = append(o, 0xdc, 0x0, 0x25)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -546,6 +546,8 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	}
 	o = msgp.AppendBytes(o, z.Prints)
 	o = msgp.AppendInt(o, z.Tokens)
+	o = msgp.AppendInt(o, z.Distinct)
+	o = msgp.AppendBytes(o, z.Least)
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Spans)))
 	for za0018 := range z.Spans {
 		o, err = z.Spans[za0018].MarshalMsg(o)
@@ -580,8 +582,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 35 {
-		err = msgp.ArrayError{Wanted: 35, Got: zb0001}
+	if zb0001 != 37 {
+		err = msgp.ArrayError{Wanted: 37, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1220,20 +1222,46 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	var zb0029 uint32
-	zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	z.Distinct, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
-		err = msgp.WrapError(err, "Spans")
+		err = msgp.WrapError(err, "Distinct")
+		return
+	}
+	var zb0029 uint32
+	zb0029, bts, err = msgp.ReadBytesHeader(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Least")
 		return
 	}
 	if zb0029 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Spans) >= int(zb0029) {
-		z.Spans = (z.Spans)[:zb0029]
+	if z.Least == nil || uint32(cap(z.Least)) < zb0029 {
+		z.Least = make([]byte, zb0029)
 	} else {
-		z.Spans = make([]Span, zb0029)
+		z.Least = z.Least[:zb0029]
+	}
+	if uint32(len(bts)) < zb0029 {
+		err = msgp.ErrShortBytes
+		return
+	}
+	copy(z.Least, bts[:zb0029])
+	bts = bts[zb0029:]
+	var zb0030 uint32
+	zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Spans")
+		return
+	}
+	if zb0030 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Spans) >= int(zb0030) {
+		z.Spans = (z.Spans)[:zb0030]
+	} else {
+		z.Spans = make([]Span, zb0030)
 	}
 	for za0018 := range z.Spans {
 		bts, err = z.Spans[za0018].UnmarshalMsg(bts)
@@ -1247,30 +1275,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Charter")
 		return
 	}
-	var zb0030 uint32
-	zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0031 uint32
+	zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Selectors")
 		return
 	}
-	if zb0030 > z0914a1belimitArrays {
+	if zb0031 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Selectors) >= int(zb0030) {
-		z.Selectors = (z.Selectors)[:zb0030]
+	if cap(z.Selectors) >= int(zb0031) {
+		z.Selectors = (z.Selectors)[:zb0031]
 	} else {
-		z.Selectors = make([]Mention, zb0030)
+		z.Selectors = make([]Mention, zb0031)
 	}
 	for za0019 := range z.Selectors {
-		var zb0031 uint32
-		zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0032 uint32
+		zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Selectors", za0019)
 			return
 		}
-		if zb0031 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0031}
+		if zb0032 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0032}
 			return
 		}
 		z.Selectors[za0019].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1284,30 +1312,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0032 uint32
-	zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0033 uint32
+	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tags")
 		return
 	}
-	if zb0032 > z0914a1belimitArrays {
+	if zb0033 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Tags) >= int(zb0032) {
-		z.Tags = (z.Tags)[:zb0032]
+	if cap(z.Tags) >= int(zb0033) {
+		z.Tags = (z.Tags)[:zb0033]
 	} else {
-		z.Tags = make([]Mention, zb0032)
+		z.Tags = make([]Mention, zb0033)
 	}
 	for za0020 := range z.Tags {
-		var zb0033 uint32
-		zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0034 uint32
+		zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Tags", za0020)
 			return
 		}
-		if zb0033 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0033}
+		if zb0034 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0034}
 			return
 		}
 		z.Tags[za0020].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1400,7 +1428,7 @@ func (z *Facts) Msgsize() (s int) {
 	for za0017 := range z.Runs {
 		s += 1 + msgp.StringPrefixSize + len(z.Runs[za0017].Kind) + msgp.StringPrefixSize + len(z.Runs[za0017].Name) + msgp.IntSize
 	}
-	s += msgp.BytesPrefixSize + len(z.Prints) + msgp.IntSize + msgp.ArrayHeaderSize
+	s += msgp.BytesPrefixSize + len(z.Prints) + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Least) + msgp.ArrayHeaderSize
 	for za0018 := range z.Spans {
 		s += z.Spans[za0018].Msgsize()
 	}
@@ -2407,12 +2435,14 @@ func (z Sign) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Span) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 4
-	o = append(o, 0x94)
+	// array header, size 6
+	o = append(o, 0x96)
 	o = msgp.AppendInt(o, z.Definition)
 	o = msgp.AppendInt(o, z.From)
 	o = msgp.AppendInt(o, z.To)
 	o = msgp.AppendInt(o, z.Tokens)
+	o = msgp.AppendInt(o, z.Distinct)
+	o = msgp.AppendBytes(o, z.Least)
 	return
 }
 
@@ -2424,8 +2454,8 @@ func (z *Span) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 4 {
-		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
+	if zb0001 != 6 {
+		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
 		return
 	}
 	z.Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -2448,13 +2478,39 @@ func (z *Span) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
+	z.Distinct, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Distinct")
+		return
+	}
+	var zb0002 uint32
+	zb0002, bts, err = msgp.ReadBytesHeader(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Least")
+		return
+	}
+	if zb0002 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if z.Least == nil || uint32(cap(z.Least)) < zb0002 {
+		z.Least = make([]byte, zb0002)
+	} else {
+		z.Least = z.Least[:zb0002]
+	}
+	if uint32(len(bts)) < zb0002 {
+		err = msgp.ErrShortBytes
+		return
+	}
+	copy(z.Least, bts[:zb0002])
+	bts = bts[zb0002:]
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *Span) Msgsize() (s int) {
-	s = 1 + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize
+	s = 1 + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Least)
 	return
 }
 

@@ -90,6 +90,8 @@ func prints(f *model.Facts, s *Stream) {
 		return
 	}
 	f.Prints, f.Tokens = bytes.Clone(out), n
+	set := room.set.Of(f.Prints)
+	f.Distinct, f.Least = len(set), packLeast(set)
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		switch d.Kind {
@@ -103,7 +105,8 @@ func prints(f *model.Facts, s *Stream) {
 		}
 		from, to := search(lines, int32(d.Line)), search(lines, int32(d.EndLine)+1)
 		if to-from > 2 {
-			f.Spans = append(f.Spans, model.Span{Definition: i, From: from, To: to, Tokens: tokens})
+			set := room.set.Of(f.Prints[4*from : 4*to])
+			f.Spans = append(f.Spans, model.Span{Definition: i, From: from, To: to, Tokens: tokens, Distinct: len(set), Least: packLeast(set)})
 		}
 	}
 }
@@ -113,6 +116,7 @@ func prints(f *model.Facts, s *Stream) {
 type printRoom struct {
 	counted, lines []int32
 	out            []byte
+	set            PrintSet
 }
 
 // printRooms keeps the room of files that were read for those still to be read.

@@ -9,157 +9,79 @@ import (
 	"sync"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
-
-// Alike is the share of fingerprints (by Jaccard) from which two are twins.
-const Alike = 0.8
 
 // unit is a set of fingerprints with where it stands.
 type unit struct {
-	place  model.TwinPlace
-	file   int
-	whole  bool
-	prints []uint32 // sorted, each once
+	file       *model.File
+	definition int    // -1 for the whole file
+	least      []byte // those that are looked up
+	distinct   int    // how many there are
+	all        []byte // in order, as often as they come
+	prints     []uint32
+}
+
+func (u *unit) place() model.TwinPlace {
+	if u.definition < 0 {
+		return model.TwinPlace{Path: u.file.Path, Line: 1, EndLine: u.file.Facts.Lines}
+	}
+	d := &u.file.Facts.Definitions[u.definition]
+	return model.TwinPlace{Path: u.file.Path, Line: d.Line, EndLine: d.EndLine, Name: d.Qualified()}
 }
 
 // Of returns the twins among files, which are sorted by path: files first, then definitions that do not
 // lie in files that are twins as a whole. Code that is vendored, generated or
 // squeezed is not compared.
 func Of(files []*model.File) []model.Twins {
-	out := group(gather(files, wholeFile))
+	var whole []unit
+	for _, f := range files {
+		if compared(f) {
+			whole = append(whole, unit{file: f, definition: -1, least: f.Facts.Least, distinct: f.Facts.Distinct, all: f.Facts.Prints})
+		}
+	}
+	out := group(whole)
 	twin := map[string]bool{}
 	for _, g := range out {
 		for _, m := range g.Members {
 			twin[m.Path] = true
 		}
 	}
-	return append(out, group(gather(files, func(o *sorter, i int, f *model.File) []unit {
-		if twin[f.Path] {
-			return nil
+	var inside []unit
+	for _, f := range files {
+		if compared(f) && !twin[f.Path] {
+			inside = definitions(inside, f)
 		}
-		return definitions(o, i, f)
-	}))...)
-}
-
-// gather makes units of all files, in their order.
-func gather(files []*model.File, of func(o *sorter, i int, f *model.File) []unit) (out []unit) {
-	workers := runtime.GOMAXPROCS(0)
-	parts := make([][]unit, workers)
-	var wg sync.WaitGroup
-	for w := range workers {
-		wg.Go(func() {
-			var o sorter
-			n := len(files)
-			for i := w * n / workers; i < (w+1)*n/workers; i++ {
-				if f := files[i]; f.Facts != nil && f.Skipped == "" && len(f.Facts.Prints) > 0 {
-					parts[w] = append(parts[w], of(&o, i, f)...)
-				}
-			}
-		})
 	}
-	wg.Wait()
-	for _, p := range parts {
-		out = append(out, p...)
-	}
-	return out
+	return append(out, group(inside)...)
 }
 
-func wholeFile(o *sorter, i int, f *model.File) []unit {
-	return []unit{{place: model.TwinPlace{Path: f.Path, Line: 1, EndLine: f.Facts.Lines}, file: i, whole: true, prints: o.set(f.Facts.Prints)}}
+func compared(f *model.File) bool {
+	return f.Facts != nil && f.Skipped == "" && len(f.Facts.Prints) > 0
 }
 
-func definitions(o *sorter, i int, f *model.File) (out []unit) {
-	for _, sp := range f.Facts.Spans {
+func definitions(out []unit, f *model.File) []unit {
+	for i := range f.Facts.Spans {
+		sp := &f.Facts.Spans[i]
 		if sp.Definition >= len(f.Facts.Definitions) || 4*sp.To > len(f.Facts.Prints) || sp.From >= sp.To {
 			continue
 		}
-		d := f.Facts.Definitions[sp.Definition]
-		out = append(out, unit{place: model.TwinPlace{Path: f.Path, Line: d.Line, EndLine: d.EndLine, Name: d.Qualified()}, file: i, prints: o.set(f.Facts.Prints[4*sp.From : 4*sp.To])})
+		out = append(out, unit{file: f, definition: sp.Definition, least: sp.Least, distinct: sp.Distinct, all: f.Facts.Prints[4*sp.From : 4*sp.To]})
 	}
 	return out
 }
 
-// sorter makes sets of fingerprints; each goroutine has its own.
-type sorter struct{ room []uint32 }
-
-// set returns the fingerprints that b holds, sorted and each once.
-func (o *sorter) set(b []byte) []uint32 {
-	out := decode(make([]uint32, len(b)/4), b)
-	if len(out) < few {
-		slices.Sort(out)
-		return slices.Compact(out)
-	}
-	if len(o.room) < len(out) {
-		o.room = make([]uint32, 2*len(out))
-	}
-	copy(out, radix(out, o.room[:len(out)], 0, 1, 2, 3))
-	return slices.Compact(out)
-}
-
-func decode(into []uint32, b []byte) []uint32 {
-	for i := range into {
-		into[i] = binary.LittleEndian.Uint32(b[4*i:])
-	}
-	return into
-}
-
 // group finds all pairs that are alike and puts those together that hang
-// together. Two sets that are alike share one of the least fingerprints of
-// each, as many as a fifth of it: only units that do are compared.
+// together.
 func group(units []unit) []model.Twins {
-	// Each entry is a fingerprint with the unit it is one of, as one number.
-	total := 0
-	for i := range units {
-		total += first(len(units[i].prints))
-	}
-	entries := make([]uint64, 0, total)
-	for i, u := range units {
-		for _, p := range u.prints[:first(len(u.prints))] {
-			entries = append(entries, uint64(p)<<32|uint64(i))
-		}
-	}
-	// They stand in the order of the units, which radix keeps.
-	entries = radix(entries, make([]uint64, len(entries)), 4, 5, 6, 7)
-	var list []uint64 // pairs of units, as one number
-	for from := 0; from < len(entries); {
-		to := from
-		for to < len(entries) && entries[to]>>32 == entries[from]>>32 {
-			to++
-		}
-		// A run that everything has says nothing; its neighbours still do.
-		if n := to - from; n > 1 && n <= maxShared {
-			for i := from; i < to; i++ {
-				for k := i + 1; k < to; k++ {
-					a, b := int32(uint32(entries[i])), int32(uint32(entries[k]))
-					la, lb := len(units[a].prints), len(units[b].prints)
-					if float64(min(la, lb)) >= Alike*float64(max(la, lb)) {
-						list = append(list, uint64(a)<<32|uint64(b))
-					}
-				}
-			}
-		} else if n > maxShared {
-			for i := from + 1; i < to; i++ {
-				list = append(list, entries[i-1]<<32|entries[i]&0xffffffff)
-			}
-		}
-		from = to
-	}
-	list = slices.Compact(radix(list, make([]uint64, len(list)), 0, 1, 2, 3, 4, 5, 6, 7))
+	list := candidates(units)
+	whole(units, list)
 	like := make([]float64, len(list))
-	workers := min(runtime.GOMAXPROCS(0), max(len(list), 1))
-	var wg sync.WaitGroup
-	for w := range workers {
-		wg.Go(func() {
-			for i := w * len(list) / workers; i < (w+1)*len(list)/workers; i++ {
-				a, b := &units[list[i]>>32], &units[uint32(list[i])]
-				if a.file == b.file && !a.whole && overlap(a.place, b.place) {
-					continue // a class and its own method
-				}
-				like[i] = jaccard(a.prints, b.prints)
-			}
-		})
-	}
-	wg.Wait()
+	inParts(len(list), func(from, to int) {
+		for i := from; i < to; i++ {
+			like[i] = jaccard(units[list[i]>>32].prints, units[uint32(list[i])].prints)
+		}
+	})
 	parent := make([]int32, len(units))
 	for i := range parent {
 		parent[i] = int32(i)
@@ -173,7 +95,7 @@ func group(units []unit) []model.Twins {
 	}
 	least := map[int32]float64{}
 	for i, p := range list {
-		if like[i] < Alike {
+		if like[i] < syntax.Alike {
 			continue
 		}
 		a, b := find(int32(p>>32)), find(int32(uint32(p)))
@@ -192,7 +114,7 @@ func group(units []unit) []model.Twins {
 	members := map[int32][]model.TwinPlace{}
 	for i := range units {
 		if r := find(int32(i)); least[r] > 0 {
-			members[r] = append(members[r], units[i].place)
+			members[r] = append(members[r], units[i].place())
 		}
 	}
 	var out []model.Twins
@@ -207,22 +129,138 @@ func group(units []unit) []model.Twins {
 	return out
 }
 
-// first is how many of n fingerprints have to be looked up.
-func first(n int) int {
-	return min(n-int(float64(n)*Alike+0.999999)+1, n)
+// candidates lists the pairs that may be alike, each as one number. Two sets
+// that are alike share one of the least fingerprints of each, as many as a fifth
+// of it: only units that do are compared.
+func candidates(units []unit) []uint64 {
+	// Each entry is a fingerprint with the unit it is one of, as one number.
+	total := 0
+	for i := range units {
+		total += len(units[i].least) / 4
+	}
+	entries := make([]uint64, 0, total)
+	for i := range units {
+		for b := units[i].least; len(b) >= 4; b = b[4:] {
+			entries = append(entries, uint64(binary.LittleEndian.Uint32(b))<<32|uint64(i))
+		}
+	}
+	// They stand in the order of the units, which sorting keeps.
+	entries = syntax.SortPairs(entries, true)
+	var list []uint64 // pairs of units, as one number
+	for from := 0; from < len(entries); {
+		to := from
+		for to < len(entries) && entries[to]>>32 == entries[from]>>32 {
+			to++
+		}
+		// A run that everything has says nothing; its neighbours still do.
+		if n := to - from; n > 1 && n <= maxShared {
+			for i := from; i < to; i++ {
+				for k := i + 1; k < to; k++ {
+					a, b := int32(uint32(entries[i])), int32(uint32(entries[k]))
+					la, lb := units[a].distinct, units[b].distinct
+					if float64(min(la, lb)) >= syntax.Alike*float64(max(la, lb)) {
+						list = append(list, uint64(a)<<32|uint64(b))
+					}
+				}
+			}
+		} else if n > maxShared {
+			for i := from + 1; i < to; i++ {
+				list = append(list, entries[i-1]<<32|entries[i]&0xffffffff)
+			}
+		}
+		from = to
+	}
+	list = slices.Compact(syntax.SortPairs(list, false))
+	inParts(len(list), func(from, to int) {
+		for i := from; i < to; i++ {
+			a, b := &units[list[i]>>32], &units[uint32(list[i])]
+			if !mayBeAlike(a, b) || a.file == b.file && overlap(a, b) { // a class and its own method
+				list[i] = apart
+			}
+		}
+	})
+	return slices.DeleteFunc(list, func(p uint64) bool { return p == apart })
 }
 
 // maxShared is how many units may share a fingerprint and all be compared.
 const maxShared = 60
 
-func overlap(a, b model.TwinPlace) bool { return a.Line <= b.EndLine && b.Line <= a.EndLine }
+// whole makes the sets of the units that are compared at all, which are few.
+func whole(units []unit, pairs []uint64) {
+	asked := make([]bool, len(units))
+	for _, p := range pairs {
+		asked[p>>32], asked[uint32(p)] = true, true
+	}
+	inParts(len(units), func(from, to int) {
+		var sets syntax.PrintSet
+		for i := from; i < to; i++ {
+			if asked[i] {
+				units[i].prints = slices.Clone(sets.Of(units[i].all))
+			}
+		}
+	})
+}
+
+// inParts hands all of n to fn in stretches, from several goroutines.
+func inParts(n int, fn func(from, to int)) {
+	workers := runtime.GOMAXPROCS(0)
+	var wg sync.WaitGroup
+	for w := range workers {
+		wg.Go(func() { fn(w*n/workers, (w+1)*n/workers) })
+	}
+	wg.Wait()
+}
+
+// apart stands for a pair that is none: a unit and itself.
+const apart = 0
+
+// mayBeAlike reports whether two units can be alike as far as the least of
+// their fingerprints tell: where one has too many that the other has not, the
+// sets themselves need not be made.
+func mayBeAlike(a, b *unit) bool {
+	spareA, spareB := spare(a.distinct, b.distinct)
+	x, y := a.least, b.least
+	for len(x) >= 4 && len(y) >= 4 {
+		p, q := binary.LittleEndian.Uint32(x), binary.LittleEndian.Uint32(y)
+		if p <= q {
+			x = x[4:]
+		}
+		if q <= p {
+			y = y[4:]
+		}
+		if p < q {
+			if spareA--; spareA < 0 {
+				return false
+			}
+		}
+		if q < p {
+			if spareB--; spareB < 0 {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// spare is how many each of two sets of these sizes may have that the other
+// has not, when they are alike.
+func spare(a, b int) (int, int) {
+	need := int(syntax.Alike/(1+syntax.Alike)*float64(a+b) + 0.999999)
+	return a - need, b - need
+}
+
+func overlap(a, b *unit) bool {
+	if a.definition < 0 {
+		return false
+	}
+	x, y := &a.file.Facts.Definitions[a.definition], &b.file.Facts.Definitions[b.definition]
+	return x.Line <= y.EndLine && y.Line <= x.EndLine
+}
 
 // jaccard is how much two sets have in common of all they have, 0 as soon as it
 // is clear that they are not alike: then the rest is not looked at.
 func jaccard(a, b []uint32) float64 {
-	// So many each may have that the other has not.
-	need := int(Alike/(1+Alike)*float64(len(a)+len(b)) + 0.999999)
-	spareA, spareB := len(a)-need, len(b)-need
+	spareA, spareB := spare(len(a), len(b))
 	both, i, k := 0, 0, 0
 	for i < len(a) && k < len(b) {
 		switch {
