@@ -108,26 +108,6 @@ func unpackWith(room, data []byte, into any) ([]byte, error) {
 	return b[:cap(b)], decoding.Unmarshal(b, into)
 }
 
-// Stamps implements survey.Cache.
-func (f *Facts) Stamps(ctx context.Context, source string) map[string]survey.Stamped {
-	var data []byte
-	out := map[string]survey.Stamped{}
-	if f.db.QueryRowContext(ctx, "SELECT data FROM stamps WHERE source = ?", source).Scan(&data) != nil || unpack(data, &out) != nil {
-		return map[string]survey.Stamped{}
-	}
-	return out
-}
-
-// SaveStamps implements survey.Cache.
-func (f *Facts) SaveStamps(ctx context.Context, source string, stamps map[string]survey.Stamped) error {
-	data, err := pack(stamps)
-	if err != nil {
-		return err
-	}
-	_, err = f.db.ExecContext(ctx, "INSERT INTO stamps (source, data) VALUES (?, ?) ON CONFLICT (source) DO UPDATE SET data = excluded.data", source, data)
-	return err
-}
-
 // Facts implements survey.Cache.
 func (f *Facts) Facts(ctx context.Context, keys []string) map[string]*model.Facts {
 	out := make(map[string]*model.Facts, len(keys))

@@ -38,7 +38,7 @@ var version = "0.1.0"
 func main() {
 	// A survey makes much and throws most of it away at once: collecting less
 	// often costs some memory and saves a fifth of the time.
-	debug.SetGCPercent(250)
+	debug.SetGCPercent(500)
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	root := &cobra.Command{Use: "jantel", Short: "Map a codebase, score its structure and names, record what to do about it", SilenceUsage: true, SilenceErrors: true, Version: version}

@@ -46,11 +46,11 @@ type Project struct {
 	Name         string            `cbor:"2,keyasint,omitempty"`
 	Description  string            `cbor:"3,keyasint,omitempty"`
 	Scripts      []Command         `cbor:"4,keyasint,omitempty"`
-	Dependencies map[string]string `cbor:"5,keyasint,omitempty"` // package to version as written
+	Dependencies map[string]string `cbor:"5,keyasint,omitempty" msg:",allownil"` // package to version as written
 	Workspaces   []string          `cbor:"6,keyasint,omitempty"`
-	Entries      []string          `cbor:"7,keyasint,omitempty"` // main, module, bin: paths relative to the project
-	Exports      map[string]string `cbor:"8,keyasint,omitempty"` // subpath pattern to target, "." first
-	Imports      map[string]string `cbor:"9,keyasint,omitempty"` // "#name" pattern to target
+	Entries      []string          `cbor:"7,keyasint,omitempty"`                 // main, module, bin: paths relative to the project
+	Exports      map[string]string `cbor:"8,keyasint,omitempty" msg:",allownil"` // subpath pattern to target, "." first
+	Imports      map[string]string `cbor:"9,keyasint,omitempty" msg:",allownil"` // "#name" pattern to target
 	Paths        []Alias           `cbor:"10,keyasint,omitempty"`
 	BaseURL      string            `cbor:"11,keyasint,omitempty"`
 	Extends      []string          `cbor:"12,keyasint,omitempty"`
@@ -102,10 +102,8 @@ type Facts struct {
 	Messages    []MessageFact   `cbor:"27,keyasint,omitempty"`
 	Literals    []Literal       `cbor:"28,keyasint,omitempty"` // constants that hold a text, by name
 	Runs        []RunFact       `cbor:"29,keyasint,omitempty"`
-	Prints      []byte          `cbor:"30,keyasint,omitempty"` // fingerprints of the code in order, four bytes each
-	Tokens      int             `cbor:"31,keyasint,omitempty"` // tokens they were made of
-	Distinct    int             `cbor:"36,keyasint,omitempty"` // how many different ones
-	Least       []byte          `cbor:"37,keyasint,omitempty"` // the least of them, sorted, each once: what is looked up to find twins
+	Prints      []byte          `cbor:"30,keyasint,omitempty" msg:",allownil"` // the set of fingerprints of the code, sorted, four bytes each
+	Tokens      int             `cbor:"31,keyasint,omitempty"`                 // tokens they were made of
 	Spans       []Span          `cbor:"32,keyasint,omitempty"`
 	Charter     string          `cbor:"33,keyasint,omitempty"` // the text of a charter
 	Selectors   []Mention       `cbor:"34,keyasint,omitempty"` // elements and attributes of pages that what it defines answers to
@@ -159,14 +157,11 @@ type MessageFact struct {
 	Plain bool `cbor:"5,keyasint,omitempty"`
 }
 
-// Span says which of a file's fingerprints belong to a definition.
+// Span is the set of fingerprints of one of the file's definitions.
 type Span struct {
 	Definition int    `cbor:"1,keyasint"`
-	From       int    `cbor:"2,keyasint"`
-	To         int    `cbor:"3,keyasint"`
 	Tokens     int    `cbor:"4,keyasint"`
-	Distinct   int    `cbor:"5,keyasint,omitempty"`
-	Least      []byte `cbor:"6,keyasint,omitempty"`
+	Prints     []byte `cbor:"5,keyasint,omitempty" msg:",allownil"` // sorted, four bytes each
 }
 
 // Literal is a constant that holds a text.

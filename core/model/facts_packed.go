@@ -393,8 +393,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 37
-	o = append(o, 0xdc, 0x0, 0x25)
+	// array header, size 35
+	o = append(o, 0xdc, 0x0, 0x23)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -544,16 +544,22 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Runs[za0017].Name)
 		o = msgp.AppendInt(o, z.Runs[za0017].Line)
 	}
-	o = msgp.AppendBytes(o, z.Prints)
+	if z.Prints == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendBytes(o, z.Prints)
+	}
 	o = msgp.AppendInt(o, z.Tokens)
-	o = msgp.AppendInt(o, z.Distinct)
-	o = msgp.AppendBytes(o, z.Least)
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Spans)))
 	for za0018 := range z.Spans {
-		o, err = z.Spans[za0018].MarshalMsg(o)
-		if err != nil {
-			err = msgp.WrapError(err, "Spans", za0018)
-			return
+		// array header, size 3
+		o = append(o, 0x93)
+		o = msgp.AppendInt(o, z.Spans[za0018].Definition)
+		o = msgp.AppendInt(o, z.Spans[za0018].Tokens)
+		if z.Spans[za0018].Prints == nil { // allownil: if nil
+			o = msgp.AppendNil(o)
+		} else {
+			o = msgp.AppendBytes(o, z.Spans[za0018].Prints)
 		}
 	}
 	o = msgp.AppendString(o, z.Charter)
@@ -582,8 +588,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 37 {
-		err = msgp.ArrayError{Wanted: 37, Got: zb0001}
+	if zb0001 != 35 {
+		err = msgp.ArrayError{Wanted: 35, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1196,78 +1202,98 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0028 uint32
-	zb0028, bts, err = msgp.ReadBytesHeader(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Prints")
-		return
-	}
-	if zb0028 > z0914a1belimitArrays {
-		err = msgp.ErrLimitExceeded
-		return
-	}
-	if z.Prints == nil || uint32(cap(z.Prints)) < zb0028 {
-		z.Prints = make([]byte, zb0028)
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Prints = nil
 	} else {
-		z.Prints = z.Prints[:zb0028]
+		var zb0028 uint32
+		zb0028, bts, err = msgp.ReadBytesHeader(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Prints")
+			return
+		}
+		if zb0028 > z0914a1belimitArrays {
+			err = msgp.ErrLimitExceeded
+			return
+		}
+		if z.Prints == nil || uint32(cap(z.Prints)) < zb0028 {
+			z.Prints = make([]byte, zb0028)
+		} else {
+			z.Prints = z.Prints[:zb0028]
+		}
+		if uint32(len(bts)) < zb0028 {
+			err = msgp.ErrShortBytes
+			return
+		}
+		copy(z.Prints, bts[:zb0028])
+		bts = bts[zb0028:]
 	}
-	if uint32(len(bts)) < zb0028 {
-		err = msgp.ErrShortBytes
-		return
-	}
-	copy(z.Prints, bts[:zb0028])
-	bts = bts[zb0028:]
 	z.Tokens, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	z.Distinct, bts, err = msgp.ReadIntBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Distinct")
-		return
-	}
 	var zb0029 uint32
-	zb0029, bts, err = msgp.ReadBytesHeader(bts)
+	zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
-		err = msgp.WrapError(err, "Least")
+		err = msgp.WrapError(err, "Spans")
 		return
 	}
 	if zb0029 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if z.Least == nil || uint32(cap(z.Least)) < zb0029 {
-		z.Least = make([]byte, zb0029)
+	if cap(z.Spans) >= int(zb0029) {
+		z.Spans = (z.Spans)[:zb0029]
 	} else {
-		z.Least = z.Least[:zb0029]
-	}
-	if uint32(len(bts)) < zb0029 {
-		err = msgp.ErrShortBytes
-		return
-	}
-	copy(z.Least, bts[:zb0029])
-	bts = bts[zb0029:]
-	var zb0030 uint32
-	zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Spans")
-		return
-	}
-	if zb0030 > z0914a1belimitArrays {
-		err = msgp.ErrLimitExceeded
-		return
-	}
-	if cap(z.Spans) >= int(zb0030) {
-		z.Spans = (z.Spans)[:zb0030]
-	} else {
-		z.Spans = make([]Span, zb0030)
+		z.Spans = make([]Span, zb0029)
 	}
 	for za0018 := range z.Spans {
-		bts, err = z.Spans[za0018].UnmarshalMsg(bts)
+		var zb0030 uint32
+		zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Spans", za0018)
 			return
+		}
+		if zb0030 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0030}
+			return
+		}
+		z.Spans[za0018].Definition, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Spans", za0018, "Definition")
+			return
+		}
+		z.Spans[za0018].Tokens, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Spans", za0018, "Tokens")
+			return
+		}
+		if msgp.IsNil(bts) {
+			bts = bts[1:]
+			z.Spans[za0018].Prints = nil
+		} else {
+			var zb0031 uint32
+			zb0031, bts, err = msgp.ReadBytesHeader(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Spans", za0018, "Prints")
+				return
+			}
+			if zb0031 > z0914a1belimitArrays {
+				err = msgp.ErrLimitExceeded
+				return
+			}
+			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0031 {
+				z.Spans[za0018].Prints = make([]byte, zb0031)
+			} else {
+				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0031]
+			}
+			if uint32(len(bts)) < zb0031 {
+				err = msgp.ErrShortBytes
+				return
+			}
+			copy(z.Spans[za0018].Prints, bts[:zb0031])
+			bts = bts[zb0031:]
 		}
 	}
 	z.Charter, bts, err = msgp.ReadStringBytes(bts)
@@ -1275,30 +1301,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Charter")
 		return
 	}
-	var zb0031 uint32
-	zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0032 uint32
+	zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Selectors")
 		return
 	}
-	if zb0031 > z0914a1belimitArrays {
+	if zb0032 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Selectors) >= int(zb0031) {
-		z.Selectors = (z.Selectors)[:zb0031]
+	if cap(z.Selectors) >= int(zb0032) {
+		z.Selectors = (z.Selectors)[:zb0032]
 	} else {
-		z.Selectors = make([]Mention, zb0031)
+		z.Selectors = make([]Mention, zb0032)
 	}
 	for za0019 := range z.Selectors {
-		var zb0032 uint32
-		zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0033 uint32
+		zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Selectors", za0019)
 			return
 		}
-		if zb0032 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0032}
+		if zb0033 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0033}
 			return
 		}
 		z.Selectors[za0019].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1312,30 +1338,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0033 uint32
-	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0034 uint32
+	zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tags")
 		return
 	}
-	if zb0033 > z0914a1belimitArrays {
+	if zb0034 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Tags) >= int(zb0033) {
-		z.Tags = (z.Tags)[:zb0033]
+	if cap(z.Tags) >= int(zb0034) {
+		z.Tags = (z.Tags)[:zb0034]
 	} else {
-		z.Tags = make([]Mention, zb0033)
+		z.Tags = make([]Mention, zb0034)
 	}
 	for za0020 := range z.Tags {
-		var zb0034 uint32
-		zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0035 uint32
+		zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Tags", za0020)
 			return
 		}
-		if zb0034 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0034}
+		if zb0035 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0035}
 			return
 		}
 		z.Tags[za0020].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1428,9 +1454,9 @@ func (z *Facts) Msgsize() (s int) {
 	for za0017 := range z.Runs {
 		s += 1 + msgp.StringPrefixSize + len(z.Runs[za0017].Kind) + msgp.StringPrefixSize + len(z.Runs[za0017].Name) + msgp.IntSize
 	}
-	s += msgp.BytesPrefixSize + len(z.Prints) + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Least) + msgp.ArrayHeaderSize
+	s += msgp.BytesPrefixSize + len(z.Prints) + msgp.IntSize + msgp.ArrayHeaderSize
 	for za0018 := range z.Spans {
-		s += z.Spans[za0018].Msgsize()
+		s += 1 + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Spans[za0018].Prints)
 	}
 	s += msgp.StringPrefixSize + len(z.Charter) + msgp.ArrayHeaderSize
 	for za0019 := range z.Selectors {
@@ -1856,10 +1882,14 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Scripts[za0001].Text)
 		o = msgp.AppendInt(o, z.Scripts[za0001].Line)
 	}
-	o = msgp.AppendMapHeader(o, uint32(len(z.Dependencies)))
-	for za0002, za0003 := range z.Dependencies {
-		o = msgp.AppendString(o, za0002)
-		o = msgp.AppendString(o, za0003)
+	if z.Dependencies == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendMapHeader(o, uint32(len(z.Dependencies)))
+		for za0002, za0003 := range z.Dependencies {
+			o = msgp.AppendString(o, za0002)
+			o = msgp.AppendString(o, za0003)
+		}
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Workspaces)))
 	for za0004 := range z.Workspaces {
@@ -1869,15 +1899,23 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0005 := range z.Entries {
 		o = msgp.AppendString(o, z.Entries[za0005])
 	}
-	o = msgp.AppendMapHeader(o, uint32(len(z.Exports)))
-	for za0006, za0007 := range z.Exports {
-		o = msgp.AppendString(o, za0006)
-		o = msgp.AppendString(o, za0007)
+	if z.Exports == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendMapHeader(o, uint32(len(z.Exports)))
+		for za0006, za0007 := range z.Exports {
+			o = msgp.AppendString(o, za0006)
+			o = msgp.AppendString(o, za0007)
+		}
 	}
-	o = msgp.AppendMapHeader(o, uint32(len(z.Imports)))
-	for za0008, za0009 := range z.Imports {
-		o = msgp.AppendString(o, za0008)
-		o = msgp.AppendString(o, za0009)
+	if z.Imports == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendMapHeader(o, uint32(len(z.Imports)))
+		for za0008, za0009 := range z.Imports {
+			o = msgp.AppendString(o, za0008)
+			o = msgp.AppendString(o, za0009)
+		}
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Paths)))
 	for za0010 := range z.Paths {
@@ -1971,38 +2009,43 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0004 uint32
-	zb0004, bts, err = msgp.ReadMapHeaderBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Dependencies")
-		return
-	}
-	if zb0004 > z0914a1belimitMaps {
-		err = msgp.ErrLimitExceeded
-		return
-	}
-	if z.Dependencies == nil {
-		z.Dependencies = make(map[string]string, zb0004)
-	} else if len(z.Dependencies) > 0 {
-		clear(z.Dependencies)
-	}
-	var field []byte
-	_ = field
-	for zb0004 > 0 {
-		var za0003 string
-		zb0004--
-		var za0002 string
-		za0002, bts, err = msgp.ReadStringBytes(bts)
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Dependencies = nil
+	} else {
+		var zb0004 uint32
+		zb0004, bts, err = msgp.ReadMapHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Dependencies")
 			return
 		}
-		za0003, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Dependencies", za0002)
+		if zb0004 > z0914a1belimitMaps {
+			err = msgp.ErrLimitExceeded
 			return
 		}
-		z.Dependencies[za0002] = za0003
+		if z.Dependencies == nil {
+			z.Dependencies = make(map[string]string, zb0004)
+		} else if len(z.Dependencies) > 0 {
+			clear(z.Dependencies)
+		}
+		var field []byte
+		_ = field
+		for zb0004 > 0 {
+			var za0003 string
+			zb0004--
+			var za0002 string
+			za0002, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Dependencies")
+				return
+			}
+			za0003, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Dependencies", za0002)
+				return
+			}
+			z.Dependencies[za0002] = za0003
+		}
 	}
 	var zb0005 uint32
 	zb0005, bts, err = msgp.ReadArrayHeaderBytes(bts)
@@ -2048,67 +2091,77 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0007 uint32
-	zb0007, bts, err = msgp.ReadMapHeaderBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Exports")
-		return
-	}
-	if zb0007 > z0914a1belimitMaps {
-		err = msgp.ErrLimitExceeded
-		return
-	}
-	if z.Exports == nil {
-		z.Exports = make(map[string]string, zb0007)
-	} else if len(z.Exports) > 0 {
-		clear(z.Exports)
-	}
-	for zb0007 > 0 {
-		var za0007 string
-		zb0007--
-		var za0006 string
-		za0006, bts, err = msgp.ReadStringBytes(bts)
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Exports = nil
+	} else {
+		var zb0007 uint32
+		zb0007, bts, err = msgp.ReadMapHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Exports")
 			return
 		}
-		za0007, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Exports", za0006)
+		if zb0007 > z0914a1belimitMaps {
+			err = msgp.ErrLimitExceeded
 			return
 		}
-		z.Exports[za0006] = za0007
+		if z.Exports == nil {
+			z.Exports = make(map[string]string, zb0007)
+		} else if len(z.Exports) > 0 {
+			clear(z.Exports)
+		}
+		for zb0007 > 0 {
+			var za0007 string
+			zb0007--
+			var za0006 string
+			za0006, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Exports")
+				return
+			}
+			za0007, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Exports", za0006)
+				return
+			}
+			z.Exports[za0006] = za0007
+		}
 	}
-	var zb0008 uint32
-	zb0008, bts, err = msgp.ReadMapHeaderBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Imports")
-		return
-	}
-	if zb0008 > z0914a1belimitMaps {
-		err = msgp.ErrLimitExceeded
-		return
-	}
-	if z.Imports == nil {
-		z.Imports = make(map[string]string, zb0008)
-	} else if len(z.Imports) > 0 {
-		clear(z.Imports)
-	}
-	for zb0008 > 0 {
-		var za0009 string
-		zb0008--
-		var za0008 string
-		za0008, bts, err = msgp.ReadStringBytes(bts)
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Imports = nil
+	} else {
+		var zb0008 uint32
+		zb0008, bts, err = msgp.ReadMapHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Imports")
 			return
 		}
-		za0009, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Imports", za0008)
+		if zb0008 > z0914a1belimitMaps {
+			err = msgp.ErrLimitExceeded
 			return
 		}
-		z.Imports[za0008] = za0009
+		if z.Imports == nil {
+			z.Imports = make(map[string]string, zb0008)
+		} else if len(z.Imports) > 0 {
+			clear(z.Imports)
+		}
+		for zb0008 > 0 {
+			var za0009 string
+			zb0008--
+			var za0008 string
+			za0008, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Imports")
+				return
+			}
+			za0009, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Imports", za0008)
+				return
+			}
+			z.Imports[za0008] = za0009
+		}
 	}
 	var zb0009 uint32
 	zb0009, bts, err = msgp.ReadArrayHeaderBytes(bts)
@@ -2435,14 +2488,15 @@ func (z Sign) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Span) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 6
-	o = append(o, 0x96)
+	// array header, size 3
+	o = append(o, 0x93)
 	o = msgp.AppendInt(o, z.Definition)
-	o = msgp.AppendInt(o, z.From)
-	o = msgp.AppendInt(o, z.To)
 	o = msgp.AppendInt(o, z.Tokens)
-	o = msgp.AppendInt(o, z.Distinct)
-	o = msgp.AppendBytes(o, z.Least)
+	if z.Prints == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendBytes(o, z.Prints)
+	}
 	return
 }
 
@@ -2454,8 +2508,8 @@ func (z *Span) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 6 {
-		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
+	if zb0001 != 3 {
+		err = msgp.ArrayError{Wanted: 3, Got: zb0001}
 		return
 	}
 	z.Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -2463,54 +2517,44 @@ func (z *Span) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Definition")
 		return
 	}
-	z.From, bts, err = msgp.ReadIntBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "From")
-		return
-	}
-	z.To, bts, err = msgp.ReadIntBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "To")
-		return
-	}
 	z.Tokens, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	z.Distinct, bts, err = msgp.ReadIntBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Distinct")
-		return
-	}
-	var zb0002 uint32
-	zb0002, bts, err = msgp.ReadBytesHeader(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Least")
-		return
-	}
-	if zb0002 > z0914a1belimitArrays {
-		err = msgp.ErrLimitExceeded
-		return
-	}
-	if z.Least == nil || uint32(cap(z.Least)) < zb0002 {
-		z.Least = make([]byte, zb0002)
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Prints = nil
 	} else {
-		z.Least = z.Least[:zb0002]
+		var zb0002 uint32
+		zb0002, bts, err = msgp.ReadBytesHeader(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Prints")
+			return
+		}
+		if zb0002 > z0914a1belimitArrays {
+			err = msgp.ErrLimitExceeded
+			return
+		}
+		if z.Prints == nil || uint32(cap(z.Prints)) < zb0002 {
+			z.Prints = make([]byte, zb0002)
+		} else {
+			z.Prints = z.Prints[:zb0002]
+		}
+		if uint32(len(bts)) < zb0002 {
+			err = msgp.ErrShortBytes
+			return
+		}
+		copy(z.Prints, bts[:zb0002])
+		bts = bts[zb0002:]
 	}
-	if uint32(len(bts)) < zb0002 {
-		err = msgp.ErrShortBytes
-		return
-	}
-	copy(z.Least, bts[:zb0002])
-	bts = bts[zb0002:]
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *Span) Msgsize() (s int) {
-	s = 1 + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Least)
+	s = 1 + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Prints)
 	return
 }
 

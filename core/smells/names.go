@@ -14,6 +14,12 @@ import (
 func numberedName(c *Context, _ *Rule) (out []hit) {
 	for _, d := range c.Folders {
 		files := c.units(d.Path)
+		for _, f := range files {
+			out = append(out, numberedDefinitions(f)...)
+		}
+		if !slices.ContainsFunc(files, func(f *model.File) bool { return strings.ContainsAny(path.Base(f.Path), "0123456789") }) {
+			continue
+		}
 		stems := map[string][]string{}
 		for _, f := range files {
 			s := naming.Stem(f.Path)
@@ -43,9 +49,6 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			}
 			out = append(out, hit{path: f.Path, strength: 0.6, message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits), evidence: ev, touches: []string{f.Path}})
 		}
-		for _, f := range files {
-			out = append(out, numberedDefinitions(f)...)
-		}
 	}
 	return out
 }
@@ -54,9 +57,12 @@ func numberedDefinitions(f *model.File) (out []hit) {
 	if f.Facts == nil {
 		return nil
 	}
-	if !slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
-		return d.Name != "" && d.Name[len(d.Name)-1] >= '0' && d.Name[len(d.Name)-1] <= '9'
-	}) {
+	numbered := false
+	for i := range f.Facts.Definitions {
+		n := f.Facts.Definitions[i].Name
+		numbered = numbered || n != "" && n[len(n)-1] >= '0' && n[len(n)-1] <= '9'
+	}
+	if !numbered {
 		return nil
 	}
 	byBase := map[string][]*model.Definition{}
@@ -131,19 +137,19 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 			if f.Facts == nil {
 				continue
 			}
-			for _, def := range f.Facts.Definitions {
+			for i := range f.Facts.Definitions {
+				def := &f.Facts.Definitions[i]
 				if def.Parent != "" || !def.Exported {
 					continue
 				}
-				w := naming.Words(def.Name)
-				full := strings.Join(w, " ")
 				vague := false
 				strength := 0.3
 				switch def.Kind {
 				case model.DefFunction:
-					vague = lex.VagueFunctions[full]
+					vague = lex.VagueFunctions[strings.Join(naming.Words(def.Name), " ")]
 				case model.DefClass, model.DefInterface, model.DefType:
-					vague = lex.VagueTypes[full]
+					w := naming.Words(def.Name)
+					vague = lex.VagueTypes[strings.Join(w, " ")]
 					if n := len(w); !vague && n > 1 && lex.VagueSuffixes[w[n-1]] && def.Kind == model.DefClass {
 						vague, strength = true, 0.15
 					}

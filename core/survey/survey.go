@@ -22,7 +22,6 @@ import (
 	"jantel/core/syntax"
 	"jantel/core/twins"
 
-	"github.com/go-enry/go-enry/v2"
 	"golang.org/x/crypto/blake2b"
 )
 
@@ -385,13 +384,7 @@ func languageName(p string, l *syntax.Language, facts *model.Facts) string {
 	if facts != nil && facts.Skipped == model.SkippedBinary {
 		return ""
 	}
-	if n, ok := enry.GetLanguageByFilename(path.Base(p)); ok && n != "" {
-		return n
-	}
-	if n, _ := enry.GetLanguageByExtension(p); n != "" {
-		return n
-	}
-	return ""
+	return commonName(p)
 }
 
 // Read returns the facts of one text in the given language; nil counts lines

@@ -1,7 +1,6 @@
 package syntax
 
 import (
-	"bytes"
 	"encoding/binary"
 	"strings"
 	"sync"
@@ -89,9 +88,7 @@ func prints(f *model.Facts, s *Stream) {
 	if n < PrintLeast || len(lines) == 0 {
 		return
 	}
-	f.Prints, f.Tokens = bytes.Clone(out), n
-	set := room.set.Of(f.Prints)
-	f.Distinct, f.Least = len(set), packLeast(set)
+	f.Prints, f.Tokens = room.set.of(out), n
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		switch d.Kind {
@@ -105,8 +102,7 @@ func prints(f *model.Facts, s *Stream) {
 		}
 		from, to := search(lines, int32(d.Line)), search(lines, int32(d.EndLine)+1)
 		if to-from > 2 {
-			set := room.set.Of(f.Prints[4*from : 4*to])
-			f.Spans = append(f.Spans, model.Span{Definition: i, From: from, To: to, Tokens: tokens, Distinct: len(set), Least: packLeast(set)})
+			f.Spans = append(f.Spans, model.Span{Definition: i, Tokens: tokens, Prints: room.set.of(out[4*from : 4*to])})
 		}
 	}
 }
@@ -116,7 +112,7 @@ func prints(f *model.Facts, s *Stream) {
 type printRoom struct {
 	counted, lines []int32
 	out            []byte
-	set            PrintSet
+	set            printSet
 }
 
 // printRooms keeps the room of files that were read for those still to be read.

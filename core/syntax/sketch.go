@@ -15,29 +15,23 @@ func Lookups(n int) int {
 	return min(n-int(float64(n)*Alike+0.999999)+1, n)
 }
 
-// PrintSet makes sets of fingerprints; it keeps its room, so each goroutine has
+// printSet makes sets of fingerprints; it keeps its room, so each goroutine has
 // its own.
-type PrintSet struct{ room, out []uint32 }
+type printSet struct{ room, out []uint32 }
 
-// Of returns the fingerprints that b holds, sorted and each once. They are good
-// until the next call.
-func (o *PrintSet) Of(b []byte) []uint32 {
+// of returns the fingerprints that b holds, sorted and each once.
+func (o *printSet) of(b []byte) []byte {
 	n := len(b) / 4
 	if len(o.out) < n {
 		o.room, o.out = make([]uint32, 2*n), make([]uint32, 2*n)
 	}
-	out := DecodePrints(o.out[:n], b)
+	set := DecodePrints(o.out[:n], b)
 	if n < few {
-		slices.Sort(out)
+		slices.Sort(set)
 	} else {
-		out = radix(out, o.room[:n], 0, 1, 2, 3)
+		set = radix(set, o.room[:n], 0, 1, 2, 3)
 	}
-	return slices.Compact(out)
-}
-
-// packLeast packs those of a set that have to be looked up.
-func packLeast(set []uint32) []byte {
-	set = set[:Lookups(len(set))]
+	set = slices.Compact(set)
 	out := make([]byte, 0, 4*len(set))
 	for _, p := range set {
 		out = binary.LittleEndian.AppendUint32(out, p)

@@ -15,12 +15,15 @@ import (
 // unit is a set of fingerprints with where it stands.
 type unit struct {
 	file       *model.File
-	definition int    // -1 for the whole file
-	least      []byte // those that are looked up
-	distinct   int    // how many there are
-	all        []byte // in order, as often as they come
-	prints     []uint32
+	definition int      // -1 for the whole file
+	packed     []byte   // the set, sorted
+	prints     []uint32 // the same, of those that are compared
 }
+
+func (u *unit) size() int { return len(u.packed) / 4 }
+
+// least are those of the set that are looked up.
+func (u *unit) least() []byte { return u.packed[:4*syntax.Lookups(u.size())] }
 
 func (u *unit) place() model.TwinPlace {
 	if u.definition < 0 {
@@ -37,7 +40,7 @@ func Of(files []*model.File) []model.Twins {
 	var whole []unit
 	for _, f := range files {
 		if compared(f) {
-			whole = append(whole, unit{file: f, definition: -1, least: f.Facts.Least, distinct: f.Facts.Distinct, all: f.Facts.Prints})
+			whole = append(whole, unit{file: f, definition: -1, packed: f.Facts.Prints})
 		}
 	}
 	out := group(whole)
@@ -63,10 +66,10 @@ func compared(f *model.File) bool {
 func definitions(out []unit, f *model.File) []unit {
 	for i := range f.Facts.Spans {
 		sp := &f.Facts.Spans[i]
-		if sp.Definition >= len(f.Facts.Definitions) || 4*sp.To > len(f.Facts.Prints) || sp.From >= sp.To {
+		if sp.Definition >= len(f.Facts.Definitions) || len(sp.Prints) == 0 {
 			continue
 		}
-		out = append(out, unit{file: f, definition: sp.Definition, least: sp.Least, distinct: sp.Distinct, all: f.Facts.Prints[4*sp.From : 4*sp.To]})
+		out = append(out, unit{file: f, definition: sp.Definition, packed: sp.Prints})
 	}
 	return out
 }
@@ -136,11 +139,11 @@ func candidates(units []unit) []uint64 {
 	// Each entry is a fingerprint with the unit it is one of, as one number.
 	total := 0
 	for i := range units {
-		total += len(units[i].least) / 4
+		total += syntax.Lookups(units[i].size())
 	}
 	entries := make([]uint64, 0, total)
 	for i := range units {
-		for b := units[i].least; len(b) >= 4; b = b[4:] {
+		for b := units[i].least(); len(b) >= 4; b = b[4:] {
 			entries = append(entries, uint64(binary.LittleEndian.Uint32(b))<<32|uint64(i))
 		}
 	}
@@ -157,7 +160,7 @@ func candidates(units []unit) []uint64 {
 			for i := from; i < to; i++ {
 				for k := i + 1; k < to; k++ {
 					a, b := int32(uint32(entries[i])), int32(uint32(entries[k]))
-					la, lb := units[a].distinct, units[b].distinct
+					la, lb := units[a].size(), units[b].size()
 					if float64(min(la, lb)) >= syntax.Alike*float64(max(la, lb)) {
 						list = append(list, uint64(a)<<32|uint64(b))
 					}
@@ -185,17 +188,16 @@ func candidates(units []unit) []uint64 {
 // maxShared is how many units may share a fingerprint and all be compared.
 const maxShared = 60
 
-// whole makes the sets of the units that are compared at all, which are few.
+// whole unpacks the sets of the units that are compared at all, which are few.
 func whole(units []unit, pairs []uint64) {
 	asked := make([]bool, len(units))
 	for _, p := range pairs {
 		asked[p>>32], asked[uint32(p)] = true, true
 	}
 	inParts(len(units), func(from, to int) {
-		var sets syntax.PrintSet
 		for i := from; i < to; i++ {
 			if asked[i] {
-				units[i].prints = slices.Clone(sets.Of(units[i].all))
+				units[i].prints = syntax.DecodePrints(make([]uint32, units[i].size()), units[i].packed)
 			}
 		}
 	})
@@ -218,8 +220,8 @@ const apart = 0
 // their fingerprints tell: where one has too many that the other has not, the
 // sets themselves need not be made.
 func mayBeAlike(a, b *unit) bool {
-	spareA, spareB := spare(a.distinct, b.distinct)
-	x, y := a.least, b.least
+	spareA, spareB := spare(a.size(), b.size())
+	x, y := a.least(), b.least()
 	for len(x) >= 4 && len(y) >= 4 {
 		p, q := binary.LittleEndian.Uint32(x), binary.LittleEndian.Uint32(y)
 		if p <= q {
