@@ -25,6 +25,19 @@ func TestTemplatesByName(t *testing.T) {
 -- app/static/app.js --
 `, links: []string{"app/templates/base.html -> app/static/app.js (template)", "app/templates/lots/index.html -> app/templates/base.html (template)", "app/templates/lots/index.html -> app/templates/lots/_row.html (template)",
 			"app/templates/lots/index.html -> app/templates/macros.j2 (template)", "app/templates/lots/index.html -> app/static/lots.css (template)"}, unresolved: []string{"gone.j2"}},
+		"texts put in as they are, and what a variable holds": {tree: `
+-- tt/root/lots/show.tt --
+[% INSERT "lots/note.txt" %]
+[% INCLUDE lots/gone.txt %]
+-- tt/root/lots/note.txt --
+dry
+-- desk/app/views/shelves/show.html.erb --
+<%= render @lots %>
+<%= render(@shelf) %>
+<%= render @unknown %>
+-- desk/app/views/lots/_lot.html.erb --
+-- desk/app/views/shelfs/_shelf.html.erb --
+`, links: []string{"tt/root/lots/show.tt -> tt/root/lots/note.txt (template)", "desk/app/views/shelves/show.html.erb -> desk/app/views/lots/_lot.html.erb (template)", "desk/app/views/shelves/show.html.erb -> desk/app/views/shelfs/_shelf.html.erb (template)"}, unresolved: []string{"lots/gone.txt"}},
 		"Blade with dots and components": {tree: `
 -- resources/views/lots/index.blade.php --
 @extends('layouts.app')

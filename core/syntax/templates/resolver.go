@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/syntax"
 )
 
@@ -138,10 +139,15 @@ func resolve(t *syntax.Tree) {
 					break
 				}
 			}
+			if to == "" && path.Ext(m.Name) != "" {
+				to = beside(t, path.Dir(f.Path), m.Name)
+			}
+			// What a variable holds has the template of its kind, by the variable's name.
+			held := strings.HasPrefix(m.Name, "@")
 			switch {
 			case to != "" && to != f.Path:
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: true})
-			case to == "" && f.Language != "Blade" && f.Language != "HTML":
+				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: !held})
+			case to == "" && f.Language != "Blade" && f.Language != "HTML" && !held:
 				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: m.Name, Line: m.Line, Reason: "no template of this name, or several"})
 			}
 		}
@@ -163,6 +169,18 @@ func resolve(t *syntax.Tree) {
 			}
 		}
 	}, names...)
+}
+
+// beside looks for a text that is put in as it is: from the folder of the
+// template or one above it.
+func beside(t *syntax.Tree, d, name string) (found string) {
+	syntax.Up(d, func(at string) bool {
+		if q, ok := syntax.Join(at, name); ok && t.File(q) != nil {
+			found = q
+		}
+		return found != ""
+	})
+	return found
 }
 
 // below looks for an absolute path of a site in the folders that are handed
@@ -190,6 +208,11 @@ func spelled(language, name string) []string {
 		}
 		// A component has a template below "components" or "livewire".
 		return []string{name, "components." + name, "livewire." + name, "components." + name + ".index"}
+	case "ERB":
+		if held, ok := strings.CutPrefix(name, "@"); ok {
+			one := naming.Singular(held)
+			return []string{held + "/" + one, held + "s/" + one}
+		}
 	case "Handlebars":
 		return []string{name, "partials/" + name}
 	}

@@ -60,7 +60,7 @@ var (
 		{name: "Twig", extensions: []string{".twig"}, refs: all(blocks...), comments: [][2]string{{"{#", "#}"}, {"<!--", "-->"}}},
 		{name: "Blade", extensions: []string{".blade.php"}, refs: all(`@(?:extends|include(?:If|When|Unless|First|Isolated)?|component|each|livewire)\s*\(\s*(?:\$?\w[^,'"]*,\s*)?\[?\s*`+quoted, `<x-([\w.:-]+)`, `<livewire:([\w.-]+)`),
 			comments: [][2]string{{"{{--", "--}}"}, {"<!--", "-->"}}},
-		{name: "ERB", extensions: []string{".erb", ".rhtml", ".haml", ".slim"}, refs: all(`\brender\s*\(?\s*(?:partial:\s*|layout:\s*|template:\s*|:partial\s*=>\s*)?` + quoted), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
+		{name: "ERB", extensions: []string{".erb", ".rhtml", ".haml", ".slim"}, refs: all(`\brender\s*\(?\s*(?:partial:\s*|layout:\s*|template:\s*|:partial\s*=>\s*)?`+quoted, `\brender\s*\(?\s*(@\w+)\s*(?:%>|\)|$)`), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
 		{name: "EJS", extensions: []string{".ejs"}, refs: all(`<%[-=]\s*include\s*\(?\s*` + quoted), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
 		{name: "Handlebars", extensions: []string{".hbs", ".handlebars", ".mustache"}, refs: all(`\{\{~?#?>\s*["']?([\w./-]+)`, `\{\{#extend\s+`+quoted), comments: [][2]string{{"{{!--", "--}}"}, {"{{!", "}}"}, {"<!--", "-->"}}},
 		{name: "Razor", extensions: []string{".cshtml", ".razor", ".vbhtml"}, refs: all(`\bLayout\s*=\s*`+quoted, `<partial\s+name\s*=\s*`+quoted, `Html\.(?:Partial|RenderPartial|PartialAsync|RenderPartialAsync)\s*\(\s*`+quoted), comments: [][2]string{{"@*", "*@"}, {"<!--", "-->"}}},
@@ -71,7 +71,7 @@ var (
 
 func init() {
 	for _, k := range kinds {
-		l := &syntax.Language{Name: k.name, Version: 2, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML"}
+		l := &syntax.Language{Name: k.name, Version: 3, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML"}
 		if k.name == l.ResolvedWith {
 			l.Resolve = resolve
 		}
