@@ -37,7 +37,7 @@ dry
 <%= render @unknown %>
 -- desk/app/views/lots/_lot.html.erb --
 -- desk/app/views/shelfs/_shelf.html.erb --
-`, links: []string{"tt/root/lots/show.tt -> tt/root/lots/note.txt (template)", "desk/app/views/shelves/show.html.erb -> desk/app/views/lots/_lot.html.erb (template)", "desk/app/views/shelves/show.html.erb -> desk/app/views/shelfs/_shelf.html.erb (template)"}, unresolved: []string{"lots/gone.txt"}},
+`, links: []string{"desk/app/views/shelves/show.html.erb -> desk/app/views/lots/_lot.html.erb (template)", "desk/app/views/shelves/show.html.erb -> desk/app/views/shelfs/_shelf.html.erb (template)", "tt/root/lots/show.tt -> tt/root/lots/note.txt (template)"}, unresolved: []string{"lots/gone.txt"}},
 		"Blade with dots and components": {tree: `
 -- resources/views/lots/index.blade.php --
 @extends('layouts.app')
