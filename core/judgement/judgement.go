@@ -28,7 +28,7 @@ import (
 
 // RulesVersion is raised when a rule, a weight, the lexicon or a signal
 // changes, so that judgements kept elsewhere are made anew.
-const RulesVersion = 3
+const RulesVersion = 4
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {
@@ -200,7 +200,7 @@ func JudgeBy(s *model.Survey, in Inputs) *Result {
 	}
 	c := &smells.Context{Thresholds: thresholds, Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
 	var ranking sync.WaitGroup
-	ranking.Go(func() { j.Patterns = patterns.Rank(s, j.Roles, j.InScope, j.Folders) })
+	ranking.Go(func() { j.Patterns = patterns.Rank(".", j.Cut, s, j.Roles, j.InScope, j.Folders) })
 	whole := make([]bool, len(j.Modules))
 	ranking.Go(func() { modulePatterns(s, j, parts, whole) })
 	j.Smells = smells.Find(c)
@@ -266,7 +266,7 @@ func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts, who
 			around = slices.Concat([]*model.Folder{j.Folders[0]}, around)
 		}
 		part := &model.Survey{Files: files[i], Links: parts.Touching[i]}
-		m.Patterns = patterns.Rank(part, j.Roles, in, around)
+		m.Patterns = patterns.Rank(m.Path, m.Cut, part, j.Roles, in, around)
 	})
 }
 

@@ -22,6 +22,12 @@ type outcome struct {
 	share    float64
 	text     string
 	evidence []model.Evidence
+	// silent is set where nothing can be told: then the signal does not count.
+	silent bool
+}
+
+func told(share float64, text string, evidence []model.Evidence) outcome {
+	return outcome{share: share, text: text, evidence: evidence}
 }
 
 type signal struct {
@@ -43,10 +49,12 @@ type pattern struct {
 // threshold is the score below which a pattern is not mentioned.
 const threshold = 25
 
-// Rank judges every pattern of the catalogue, best first, those under the
-// threshold left out; the ranking may be empty.
-func Rank(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) []model.PatternMatch {
-	c := newContext(s, roles, judged, folders)
+// Rank judges every pattern of the catalogue for what lies below a folder ("."
+// for the codebase), best first, those under the threshold left out; the
+// ranking may be empty. The cut of its folders is what weave found.
+func Rank(root string, cut model.Cut, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) []model.PatternMatch {
+	c := newContext(root, s, roles, judged, folders)
+	c.cut = cut
 	out := []model.PatternMatch{}
 	for _, p := range catalogue {
 		m := model.PatternMatch{Name: p.name, For: []model.Argument{}, Against: []model.Argument{}}
@@ -54,6 +62,9 @@ func Rank(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool
 		limit := 100.0
 		for _, sg := range p.signals {
 			o := sg.test(c)
+			if o.silent {
+				continue
+			}
 			o.share = math.Max(0, math.Min(1, o.share))
 			got += sg.weight * o.share
 			all += sg.weight
@@ -93,7 +104,17 @@ func Rank(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool
 	return out
 }
 
-var general = map[string]bool{"by feature": true, "by kind": true}
+// Patterns answer three questions: how the folders are cut, as what the code is
+// delivered, and all others how its parts work together. An answer to one is no
+// rival of an answer to another.
+var (
+	general   = map[string]bool{"by feature": true, "by kind": true}
+	delivered = map[string]bool{"library": true, "scripts": true, "scaffold": true, "apps and libs": true}
+)
+
+func rivals(a, b string) bool {
+	return general[a] == general[b] && delivered[a] == delivered[b] || general[a]
+}
 
 func before(a, b *model.PatternMatch) bool {
 	if a.Score != b.Score {
@@ -112,8 +133,7 @@ func Verdict(ranking []model.PatternMatch) string {
 	}
 	lead := ranking[0].Score
 	for _, next := range ranking[1:] {
-		// How the folders are cut is no rival of a pattern that says more.
-		if !general[next.Name] || general[ranking[0].Name] {
+		if rivals(ranking[0].Name, next.Name) {
 			lead = ranking[0].Score - next.Score
 			break
 		}
@@ -128,12 +148,15 @@ func Verdict(ranking []model.PatternMatch) string {
 }
 
 type context struct {
+	root    string // the folder that is looked at
+	cut     model.Cut
 	survey  *model.Survey
 	roles   map[string]model.RoleOf
 	folders []*model.Folder
 	source  []*model.File // judged program text except tests
 	judged  map[string]bool
 	byRole  map[model.Role][]*model.File
+	drawn   []*model.File // judged files that draw, templates as well
 	edges   []*model.Link // between judged files, from no test, none that only says more of another
 	links   map[[2]model.Role][]model.Link
 	inner   map[string]*model.Folder
@@ -150,10 +173,13 @@ func (c *context) messages() []model.Message {
 	return c.sent
 }
 
-func newContext(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) *context {
-	c := &context{survey: s, roles: roles, folders: folders, judged: judged, byRole: map[model.Role][]*model.File{}, links: map[[2]model.Role][]model.Link{}, inner: map[string]*model.Folder{}}
+func newContext(root string, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) *context {
+	c := &context{root: root, survey: s, roles: roles, folders: folders, judged: judged, byRole: map[model.Role][]*model.File{}, links: map[[2]model.Role][]model.Link{}, inner: map[string]*model.Folder{}}
 	for _, f := range s.Files {
 		r := roles[f.Path].Role
+		if r == model.RoleView && judged[f.Path] {
+			c.drawn = append(c.drawn, f)
+		}
 		if judged[f.Path] && weave.IsCode(f) && r != model.RoleTest && r != model.RoleConfig {
 			c.source = append(c.source, f)
 			c.byRole[r] = append(c.byRole[r], f)

@@ -83,6 +83,25 @@ func TestWhatSkipsALayerSpeaksAgainst(t *testing.T) {
 	}
 }
 
+// TestTheCutSpeaksForAndAgainst: folders that are cut by kind are no evidence of
+// features, and the other way round; where it can not be told it says nothing.
+func TestTheCutSpeaksForAndAgainst(t *testing.T) {
+	s := testkit.Survey(t, service(byFeature, "lots", "boxes", "growers"))
+	j := judgement.Judge(s, model.Brief{}, nil)
+	score := func(cut model.Cut, name string) float64 {
+		for _, m := range patterns.Rank(".", cut, s, j.Roles, j.InScope, j.Folders) {
+			if m.Name == name {
+				return m.Score
+			}
+		}
+		return 0
+	}
+	way := func(x float64) model.Cut { return model.Cut{Value: &x} }
+	require.Greater(t, score(way(0.9), "by feature"), 60.0)
+	require.LessOrEqual(t, score(way(-0.9), "by feature"), 30.0)
+	require.Equal(t, score(model.Cut{}, "by feature"), score(way(0.1), "by feature"), "mixed speaks for neither")
+}
+
 func TestVerdicts(t *testing.T) {
 	m := func(scores ...float64) (out []model.PatternMatch) {
 		for _, s := range scores {
@@ -97,6 +116,12 @@ func TestVerdicts(t *testing.T) {
 	named := m(90, 88, 60)
 	named[0].Name, named[1].Name, named[2].Name = "layered", "by kind", "rings"
 	require.Equal(t, "clear", patterns.Verdict(named), "by kind is no rival of layers")
+	named[1].Name = "library"
+	require.Equal(t, "clear", patterns.Verdict(named), "as what it is delivered is no rival of how it works")
+	named[1].Name = "rings"
+	require.Equal(t, "undecided", patterns.Verdict(named))
+	named[0].Name, named[1].Name = "library", "scripts"
+	require.Equal(t, "undecided", patterns.Verdict(named))
 	named[0].Name = "by feature"
 	require.Equal(t, "undecided", patterns.Verdict(named))
 }

@@ -122,6 +122,19 @@ export const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1', all())
 	},
 	"model-view-controller": {
 		shows: []shown{
+			{"views that are templates", each(`
+-- app/models/$.rb --
+class % < ApplicationRecord
+end
+-- app/controllers/$_controller.rb --
+class %Controller < ApplicationController
+  def show
+    @x = %.find(1)
+  end
+end
+-- app/views/$/show.html.erb --
+<p><%= @x %></p>
+`, "lot", "box", "grower")},
 			{"Ruby with templates", each(`
 -- app/controllers/%s_controller.rb --
 class %sController < ApplicationController
@@ -238,6 +251,15 @@ package main
 import "press/adapters/web"
 func main() { web.Serve() }
 `},
+			{"a core that all others need, whatever they are called", "-- core/weigh/weigh.ts --\nexport const grams = (x) => x\n" + each(`
+-- core/$/$.ts --
+import { grams } from '../weigh/weigh'
+export const dry% = (x) => grams(x)
+`, "lot", "box", "grower") + each(`
+-- $/$.ts --
+import { dryLot } from '../core/lot/lot'
+export const run = () => dryLot(1)
+`, "store", "report", "desk")},
 			{"a domain with application and infrastructure", each(`
 -- src/domain/$.ts --
 export class % { dry() { return true } }
@@ -275,6 +297,11 @@ export const keep = (x) => x
 import { keep } from '../infrastructure/$'
 export const show = () => keep(1)
 `, "lot", "box", "grower")},
+			{"folders of such names that lie nowhere near each other", each(layerFiles, "lots", "boxes", "growers") + "-- src/routes/core/left.ts --\nexport const left = 1\n-- src/services/adapters/right.ts --\nimport '../../routes/core/left'\n"},
+			{"a core with all the code in it", each(`
+-- core/$.ts --
+export const all = () => pool.query('SELECT id FROM $ WHERE 1 = 1')
+`, "lots", "boxes", "growers", "shelves", "seals", "labels", "racks", "trays", "desks", "orders", "samples", "tests") + each("-- $/run.ts --\nimport { all } from '../core/lots'\nall()\n", "desk", "store", "report")},
 			{"a folder called core that nothing uses", each(layerFiles, "lots", "boxes", "growers") + "-- src/core/left.ts --\nexport const left = 1\n"},
 		},
 	},
@@ -446,9 +473,13 @@ class %Store
 		shows: []shown{
 			{"a package of npm", "-- package.json --\n{ \"name\": \"words\", \"main\": \"index.js\" }\n-- index.js --\nexport { a } from './a'\n-- a.js --\nexport const a = 1\n-- b.js --\nexport const b = 1\n"},
 			{"a module of Go", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- units/units.go --\npackage units\nfunc Grams() {}\n"},
+			{"a package of Python as it is installed", "-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\nfrom .units import grams\ndef say():\n    return grams(1)\nif __name__ == '__main__':\n    say()\n-- words/units.py --\ndef grams(x):\n    return x\n"},
+			{"a module of Go with examples that run", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- _examples/one/main.go --\npackage main\nimport \"words\"\nfunc main() { words.Say() }\n-- _examples/two/main.go --\npackage main\nimport \"words\"\nfunc main() { words.Say() }\n"},
 			{"a project of Python", "-- pyproject.toml --\n[project]\nname = \"words\"\n-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\ndef say():\n    return 1\n"},
 		},
 		looks: []shown{
+			{"a package with a folder of commands in it", "-- vault/__init__.py --\n-- vault/lots.py --\ndef all():\n    return []\n-- vault/boxes.py --\nfrom vault import lots\n-- vault/commands/__init__.py --\n-- vault/commands/dry.py --\nfrom vault import lots\ndef main():\n    lots.all()\n"},
+			{"a program whose top folder holds a package's words and nothing else", "-- go.mod --\nmodule press\n-- doc.go --\n// Package press prints labels.\npackage press\n-- cmd/press/main.go --\npackage main\nimport \"press/queue\"\nfunc main() { queue.Step() }\n-- queue/queue.go --\npackage queue\nfunc Step() {}\n"},
 			{"a module with a program in it", "-- go.mod --\nmodule press\n-- cmd/press/main.go --\npackage main\nfunc main() {}\n-- cmd/scan/main.go --\npackage main\nfunc main() {}\n"},
 			{"a page with a package file", each(component, "lot", "box", "grower") + "-- package.json --\n{ \"name\": \"desk\", \"private\": true }\n"},
 		},
