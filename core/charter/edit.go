@@ -14,10 +14,11 @@ import (
 
 // Revision is one change of a charter's text. Index counts from 0; −1 adds.
 type Revision struct {
-	What      string     `json:"what" enum:"layer,exception,threshold,rings"`
-	Index     int        `json:"index" doc:"of the layer or exception; -1 adds one"`
+	What      string     `json:"what" enum:"layer,apart,exception,threshold,rings"`
+	Index     int        `json:"index" doc:"of the layer, area or exception; -1 adds one"`
 	Drop      bool       `json:"drop" doc:"takes it away"`
 	Layer     *Layer     `json:"layer,omitempty"`
+	Apart     *Area      `json:"apart,omitempty"`
 	Exception *Exception `json:"exception,omitempty"`
 	Key       string     `json:"key,omitempty" doc:"of the threshold"`
 	Value     float64    `json:"value,omitempty" doc:"of the threshold"`
@@ -41,6 +42,8 @@ func Apply(src string, ch Revision) (string, []Fault) {
 	switch ch.What {
 	case "layer":
 		err = e.item("layers", ch.Index, ch.Drop, layerFields(ch.Layer))
+	case "apart":
+		err = e.item("apart", ch.Index, ch.Drop, areaFields(ch.Apart))
 	case "exception":
 		err = e.item("exceptions", ch.Index, ch.Drop, exceptionFields(ch.Exception))
 	case "threshold":
@@ -52,7 +55,7 @@ func Apply(src string, ch Revision) (string, []Fault) {
 		}
 		e.top("rings", value)
 	default:
-		err = fmt.Errorf("a layer, an exception, a threshold or rings can be changed")
+		err = fmt.Errorf("a layer, an area kept apart, an exception, a threshold or rings can be changed")
 	}
 	if err != nil {
 		return src, []Fault{{0, err.Error()}}
@@ -81,6 +84,13 @@ func layerFields(l *Layer) []field {
 		wiring = "true"
 	}
 	return []field{{"name", flow(l.Name)}, {"holds", flow(l.Holds)}, {"may", flow(l.May)}, {"wiring", wiring}}
+}
+
+func areaFields(a *Area) []field {
+	if a == nil {
+		return nil
+	}
+	return []field{{"name", flow(a.Name)}, {"places", flow(a.Places)}}
 }
 
 func exceptionFields(x *Exception) []field {
@@ -168,6 +178,9 @@ func (e *editor) under(key string) (at *ast.MappingValueNode, end int) {
 
 // item changes, adds or takes away an item of a list at the top.
 func (e *editor) item(list string, index int, drop bool, fields []field) error {
+	if !drop && len(fields) == 0 {
+		return fmt.Errorf("say what the new %s are to be", list)
+	}
 	at, end := e.under(list)
 	var values []ast.Node
 	if at != nil {

@@ -244,6 +244,14 @@ export const useSiblings = (a: At, enabled: boolean) =>
 
 export const useRules = () => useQuery({ queryKey: ['rules'], queryFn: () => answer(api.GET('/api/rules')), staleTime: Infinity })
 
+/** The JSON Schema of a charter, which says what its keys mean. */
+export const useCharterSchema = () =>
+  useQuery({
+    queryKey: ['charter schema'],
+    queryFn: async ({ signal }): Promise<unknown> => (await fetch('/api/charter.schema.json', { signal })).json(),
+    staleTime: Infinity,
+  })
+
 export const usePlaces = (a: At, q: string) =>
   useQuery({
     queryKey: ['codebase', a.id, 'places', a.survey, q],

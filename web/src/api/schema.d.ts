@@ -1396,12 +1396,13 @@ export interface components {
             sure: boolean;
         };
         Revision: {
+            apart?: components["schemas"]["Area"];
             /** @description takes it away */
             drop: boolean;
             exception?: components["schemas"]["Exception"];
             /**
              * Format: int64
-             * @description of the layer or exception; -1 adds one
+             * @description of the layer, area or exception; -1 adds one
              */
             index: number;
             /** @description of the threshold */
@@ -1414,7 +1415,7 @@ export interface components {
              */
             value?: number;
             /** @enum {string} */
-            what: "layer" | "exception" | "threshold" | "rings";
+            what: "layer" | "apart" | "exception" | "threshold" | "rings";
         };
         Ring: {
             break: components["schemas"]["CycleLink"][];

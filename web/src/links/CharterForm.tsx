@@ -80,6 +80,18 @@ export function CharterForm({
           <NewLayer onAdd={(layer) => apply({ what: 'layer', index: -1, drop: false, layer })} />
         </tbody>
       </table>
+      <h3>Kept apart</h3>
+      <ul className="byhand">
+        {(charter?.apart ?? []).map((a, i) => (
+          <AreaRow
+            key={a.name + a.places.join()}
+            area={a}
+            onChange={(apart) => apply({ what: 'apart', index: i, drop: false, apart })}
+            onDrop={() => apply({ what: 'apart', index: i, drop: true })}
+          />
+        ))}
+      </ul>
+      <NewArea onAdd={(apart) => apply({ what: 'apart', index: -1, drop: false, apart })} />
       <h3>Exceptions</h3>
       <ul className="byhand">
         {(charter?.exceptions ?? []).map((x, i) => (
@@ -229,6 +241,67 @@ function NewLayer({ onAdd }: { onAdd: (l: Layer) => void }) {
         </button>
       </td>
     </tr>
+  )
+}
+
+type Area = Charter['apart'][number]
+
+function AreaRow({ area, onChange, onDrop }: { area: Area; onChange: (a: Area) => void; onDrop: () => void }) {
+  const [places, setPlaces] = useState(area.places.join(', '))
+  const keep = () => {
+    const next = split(places)
+    if (next.length > 1 && next.join() !== area.places.join()) onChange({ ...area, places: next })
+  }
+  return (
+    <li className="row">
+      <span>{area.name}:</span>
+      <input
+        aria-label={`Places of ${area.name} that must not need each other, parted by commas`}
+        className="mono"
+        value={places}
+        onChange={(e) => setPlaces(e.target.value)}
+        onBlur={keep}
+        size={40}
+      />
+      <button type="button" className="quiet" onClick={onDrop}>
+        Take away
+      </button>
+    </li>
+  )
+}
+
+function NewArea({ onAdd }: { onAdd: (a: Area) => void }) {
+  const [name, setName] = useState('')
+  const [places, setPlaces] = useState('')
+  return (
+    <div className="byhand row">
+      <label>
+        name
+        <input value={name} onChange={(e) => setName(e.target.value)} size={12} />
+      </label>
+      <label>
+        places that must not need each other
+        <input
+          className="mono"
+          placeholder="bench/drying, bench/weather"
+          value={places}
+          onChange={(e) => setPlaces(e.target.value)}
+          size={34}
+        />
+      </label>
+      <button
+        type="button"
+        className="quiet"
+        disabled={!name.trim() || split(places).length < 2}
+        onClick={() => {
+          onAdd({ name: name.trim(), places: split(places) })
+          setName('')
+          setPlaces('')
+        }}
+      >
+        Keep apart
+      </button>
+    </div>
   )
 }
 

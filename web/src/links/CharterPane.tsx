@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { useDeriveCharter, useSaveCharter, useTryCharter } from '../api/queries'
 import type { CharterState } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
@@ -6,6 +6,9 @@ import { useWhere } from '../place/place'
 import { useReview } from '../findings/review'
 import { counted, figure } from '../theme/ink'
 import { CharterForm } from './CharterForm'
+
+const CharterText = lazy(() => import('./CharterText'))
+const none: CharterState['faults'] = []
 
 /** The charter as text, with what it forbids at once, before it is saved. */
 export function CharterPane({
@@ -110,19 +113,11 @@ export function CharterPane({
               onText={setText}
             />
           )}
-          <label className={asText ? undefined : 'folded'}>
-            <span className="hidden">Charter as YAML</span>
-            <textarea
-              className="mono"
-              rows={Math.min(28, Math.max(10, written.split('\n').length + 1))}
-              spellCheck={false}
-              value={written}
-              onChange={(e) => setText(e.target.value)}
-              placeholder={
-                'layers:\n  - name: logic\n    holds: ["src/logic/**"]\n    may: [data]\n  - name: data\n    holds: ["src/data/**"]'
-              }
-            />
-          </label>
+          {asText && (
+            <Suspense fallback={<p className="faint">The text is being set …</p>}>
+              <CharterText text={written} faults={now.text === written ? now.faults : none} onText={setText} />
+            </Suspense>
+          )}
           <p className="buttons">
             <button type="submit" className="asLink" disabled={now.faults.length > 0 || save.isPending}>
               Save in Jantel
