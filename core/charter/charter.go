@@ -25,7 +25,7 @@ const FileName = "jantel.yaml"
 
 // Limits of a charter, checked before it is decoded.
 const (
-	maxBytes   = 256 << 10
+	MaxBytes   = 256 << 10
 	maxNesting = 12
 	maxGlobs   = 2000
 )
@@ -142,8 +142,8 @@ func (c *Charter) fill() {
 
 // bounded turns away what is too large or could explode before it is decoded.
 func bounded(src []byte) *Fault {
-	if len(src) > maxBytes {
-		return &Fault{0, fmt.Sprintf("the charter has %d bytes; at most %d are read", len(src), maxBytes)}
+	if len(src) > MaxBytes {
+		return &Fault{0, fmt.Sprintf("the charter has %d bytes; at most %d are read", len(src), MaxBytes)}
 	}
 	n := 0
 	for line := range strings.Lines(string(src)) {

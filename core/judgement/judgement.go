@@ -95,8 +95,11 @@ func Judge(s *model.Survey, brief model.Brief, quiet Silenced) *Result {
 func readCharter(s *model.Survey, text string) (c *charter.Charter, faults []charter.Fault, inside bool) {
 	if text == "" {
 		f := s.File(charter.FileName)
-		if f == nil || f.Facts == nil || f.Facts.Charter == "" {
+		switch {
+		case f == nil || f.Bytes == 0:
 			return nil, nil, false
+		case f.Facts == nil || f.Facts.Charter == "":
+			return nil, []charter.Fault{{Line: 1, Text: fmt.Sprintf("%s is %d bytes long and can not be read as text in lines; a charter has at most %d KB", charter.FileName, f.Bytes, charter.MaxBytes>>10)}}, true
 		}
 		text, inside = f.Facts.Charter, true
 	}

@@ -1,6 +1,7 @@
 package judgement_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -134,4 +135,38 @@ func TestTheChartersThresholdsHoldInsteadOfTheRules(t *testing.T) {
 		none, _ := hits("")
 		require.Equal(t, none, n, "a charter with a fault changes nothing")
 	}
+}
+
+// TestAHostileCharterIsSaidAndTheSurveyGoesOn: whatever lies where a charter is
+// looked for, with its line, and the rest is judged as if there were none.
+func TestAHostileCharterIsSaidAndTheSurveyGoesOn(t *testing.T) {
+	bomb := "a0: &a0 [x, x, x]\n"
+	for i := range 9 {
+		bomb += fmt.Sprintf("a%d: &a%d [*a%d, *a%d, *a%d]\n", i+1, i+1, i, i, i)
+	}
+	for name, c := range map[string]struct {
+		text string
+		line int
+		want string
+	}{
+		"aliases that explode":      {bomb, 1, "aliases"},
+		"ten megabytes in a line":   {strings.Repeat("a", 10_000_000), 1, "bytes"},
+		"ten megabytes in lines":    {strings.Repeat("- name: aaaaaaaaa\n", 600_000), 1, "bytes"},
+		"a key nobody knows":        {"layers:\n  - name: a\n    holds: [src]\ncolour: red\n", 4, "colour"},
+		"no YAML at all":            {"layers: [\n", 1, ""},
+		"a threshold nobody knows":  {"layers:\n  - name: a\n    holds: [src]\nthresholds:\n  colour: 3\n", 5, "colour"},
+		"bytes that are no text":    {"layers:\x00\x01\x02\n", 1, ""},
+		"a list as deep as it goes": {"layers: " + strings.Repeat("[", 5000) + "\n", 1, ""},
+	} {
+		t.Run(name, func(t *testing.T) {
+			r := judgement.Judge(testkit.Survey(t, "-- src/a.ts --\nexport const a = 1\n-- jantel.yaml --\n"+c.text), model.Brief{}, nil)
+			require.NotEmpty(t, r.Faults)
+			require.Equal(t, c.line, r.Faults[0].Line, r.Faults[0].Text)
+			require.Contains(t, r.Faults[0].Text, c.want)
+			require.Nil(t, r.Charter)
+			require.True(t, r.InScope["src/a.ts"], "the rest is judged")
+			require.NotNil(t, r.Legibility.Total)
+		})
+	}
+	require.Empty(t, judgement.Judge(testkit.Survey(t, "-- jantel.yaml --\n"), model.Brief{}, nil).Faults, "an empty file is no charter")
 }
