@@ -60,8 +60,8 @@ test('dependencies are drawn in levels, opened in place, and lead to their lines
   await expect(drawing.locator('g.box')).toHaveCount(6)
   await drawing.locator('g.box').filter({ hasText: 'counter' }).click()
   await expect(page).toHaveURL(/pick=counter/)
-  await drawing.focus()
-  await page.keyboard.press('Enter')
+  await expect(drawing.locator('g.box.picked')).toHaveCount(1)
+  await drawing.press('Enter')
   await drawing.locator('g.box').filter({ hasText: 'counter/src' }).dblclick()
   await expect(drawing.locator('g.box').filter({ hasText: 'counter/logic' })).toBeVisible()
   await drawing

@@ -28,7 +28,7 @@ import (
 
 // RulesVersion is raised when a rule, a weight, the lexicon or a signal
 // changes, so that judgements kept elsewhere are made anew.
-const RulesVersion = 4
+const RulesVersion = 5
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {

@@ -45,11 +45,25 @@ var catalogue = []*Rule{
 		Parameters: []Parameter{{"folders", "innermost folders a feature lies in", 9, 7, 6}},
 	},
 	{
+		Slug: "unrelated-contents", Facet: model.Layout, Title: "Unrelated things in one folder", Weight: 0.8, find: unrelatedContents,
+		Question:   "Do the files of a folder have anything to do with each other?",
+		Why:        "A folder is a promise that its files belong together; where they do not, it has to be searched and not read.",
+		Remedy:     "Put each where it is used, and see what is left.",
+		Parameters: []Parameter{{"files", "source files in the folder", 8, 6, 5}},
+	},
+	{
 		Slug: "file-elsewhere", Facet: model.Layout, Title: "File that belongs elsewhere", Weight: 0.8, find: fileElsewhere,
 		Question:   "Does a file work with another folder alone?",
 		Why:        "Readers look for a thing where it is used; a file that lies apart is found late and kept up last.",
 		Remedy:     "Move it where its dependencies lead.",
 		Parameters: []Parameter{{"dependencies", "dependencies on the other folder", 8, 6, 5}},
+	},
+	{
+		Slug: "primitives-composed-mixed", Facet: model.Layout, Title: "Primitives and composed components mixed", Weight: 0.5, find: primitivesComposedMixed,
+		Question:   "Do building blocks lie among what is built of them?",
+		Why:        "Who looks for a button finds whole forms, and changes one of them where all were meant.",
+		Remedy:     "Give the building blocks a folder of their own.",
+		Parameters: []Parameter{{"components", "of either sort", 6, 4, 3}},
 	},
 	{
 		Slug: "two-folders-one-purpose", Facet: model.Layout, Title: "Two folders for one purpose", Weight: 1, find: twoFolders,
@@ -91,6 +105,13 @@ var catalogue = []*Rule{
 		Remedy:   "Move the file, or declare the namespace of the folder.",
 	},
 	{
+		Slug: "folder-name-untrue", Facet: model.Layout, Title: "Folder whose name promises other contents", Weight: 1, find: folderNameUntrue,
+		Question:   "Does a folder hold what its name says?",
+		Why:        "A reader goes by the names; one that is not true sends everybody the wrong way.",
+		Remedy:     "Name it for what it holds, or move what does not belong.",
+		Parameters: []Parameter{{"files", "files in it whose role can be told", 6, 4, 3}},
+	},
+	{
 		Slug: "folder-cycle", Facet: model.Boundaries, Title: "Cycle of folders", Weight: 2, find: folderCycle,
 		Question: "Do folders need each other in a ring?",
 		Why:      "Folders in a ring are one thing cut into pieces: none can be moved, tested or given to another team alone.",
@@ -121,6 +142,13 @@ var catalogue = []*Rule{
 		Remedy:   "Move what is needed, hand it in from outside, or agree on an exception with a reason and a last day.",
 	},
 	{
+		Slug: "feature-knows-inside", Facet: model.Boundaries, Title: "Feature depending on another's inside", Weight: 1, find: featureKnowsInside,
+		Question:   "Is a folder entered past the index that it offers?",
+		Why:        "What lies behind an index was meant to change without others noticing; who reaches past it will notice.",
+		Remedy:     "Take it from the index, or let the index offer it.",
+		Parameters: []Parameter{{"users", "files that keep to the index", 4, 3, 2}},
+	},
+	{
 		Slug: "hub", Facet: model.Boundaries, Title: "Hub", Weight: 1, find: hub,
 		Question:   "Does everything go through one file?",
 		Why:        "A file that needs much and is needed by much is touched by every change and ties together what could be apart.",
@@ -140,6 +168,12 @@ var catalogue = []*Rule{
 		Why:        "What stands there can not be used or tested without starting everything.",
 		Remedy:     "Move it into a file of its own and call it from there.",
 		Parameters: []Parameter{{"lines", "lines of one function", 120, 80, 60}},
+	},
+	{
+		Slug: "inner-layer-framework", Facet: model.Boundaries, Title: "Inner layer that knows a framework", Weight: 0.8, find: innerLayerFramework,
+		Question: "Do rules know how requests come in, or how things are drawn?",
+		Why:      "They can then be used and tested in that surrounding alone, and move with every version of it.",
+		Remedy:   "Hand in plain values, and leave the framework to what lies outside.",
 	},
 	{
 		Slug: "file-nobody-reaches", Facet: model.Boundaries, Title: "File nobody reaches", Weight: 0.6, find: nobodyReaches,
@@ -165,6 +199,13 @@ var catalogue = []*Rule{
 		Why:        "An import that climbs out of several folders shows that what belongs together lies far apart, and it breaks when either end moves.",
 		Remedy:     "Move the two ends together, or name the target by a path alias or a package.",
 		Parameters: []Parameter{{"steps", "folders an import climbs", 4, 3, 3}},
+	},
+	{
+		Slug: "repeated-literal", Facet: model.Boundaries, Title: "Two ends tied by a repeated literal", Weight: 0.4, find: repeatedLiteral,
+		Question:   "Do several files write the same name each for itself?",
+		Why:        "Nothing but the spelling holds the ends together; one of them is changed, and no compiler says so.",
+		Remedy:     "Keep it in one constant that all of them take.",
+		Parameters: []Parameter{{"files", "files that write it", 3, 2, 2}},
 	},
 	{
 		Slug: "long-file", Facet: model.Units, Title: "Long file", Weight: 2, find: longFile,
@@ -193,6 +234,13 @@ var catalogue = []*Rule{
 		Why:        "A type that is not in the file of its name is looked for in vain.",
 		Remedy:     "Give each type a file of its name.",
 		Parameters: []Parameter{{"types", "types of ten lines and more", 6, 4, 3}},
+	},
+	{
+		Slug: "mixed-duties", Facet: model.Units, Title: "Mixed duties", Weight: 1, find: mixedDuties,
+		Question:   "Does one file draw, ask and store?",
+		Why:        "Each of its duties changes for reasons of its own, and none can be tested without the others.",
+		Remedy:     "Give each duty a file, and let this one put them together.",
+		Parameters: []Parameter{{"duties", "of drawing, storing, routing, calling over HTTP, keeping state", 4, 3, 3}, {"lines", "lines of code from which it counts", 120, 80, 60}},
 	},
 	{
 		Slug: "handler-does-work", Facet: model.Units, Title: "Handler that does the work itself", Weight: 1, find: handlerDoesWork,
@@ -266,10 +314,23 @@ var catalogue = []*Rule{
 		Parameters: []Parameter{{"siblings", "files in the folder", 10, 7, 6}},
 	},
 	{
+		Slug: "false-language-word", Facet: model.Names, Title: "Word of the language used falsely", Weight: 0.5, find: falseLanguageWord,
+		Question: "Is something called a base or an interface that is none?",
+		Why:      "The word has a fixed meaning in the language, and a reader trusts it.",
+		Remedy:   "Name it for what it is about.",
+	},
+	{
 		Slug: "same-type-name", Facet: model.Names, Title: "Same type name in several places", Weight: 0.6, find: sameTypeName,
 		Question: "Are several types called the same?",
 		Why:      "Who searches for one finds the other, and imports it.",
 		Remedy:   "Make one of them, or say in the names how they differ.",
+	},
+	{
+		Slug: "several-words", Facet: model.Names, Title: "Several words for one action", Weight: 0.4, find: severalWords,
+		Question:   "Is one action called by several verbs?",
+		Why:        "A reader looks for the difference, and a searcher finds half of the places.",
+		Remedy:     "Agree on one verb, or say in the names how the actions differ.",
+		Parameters: []Parameter{{"words", "verbs that mean the same, for one thing in one role", 3, 2, 2}},
 	},
 	{
 		Slug: "cryptic-name", Facet: model.Names, Title: "Cryptic name", Weight: 0.5, find: crypticName,
@@ -295,5 +356,12 @@ var catalogue = []*Rule{
 		Question: "Are some siblings singular and others plural?",
 		Why:      "Every import is a guess.",
 		Remedy:   "Write all of them as most are written.",
+	},
+	{
+		Slug: "probable-typo", Facet: model.Names, Title: "Probable typo", Weight: 0.4, find: probableTypo,
+		Question:   "Is a word a slip away from one that is common here?",
+		Why:        "Who searches for the word does not find this one.",
+		Remedy:     "Write it as the others do.",
+		Parameters: []Parameter{{"uses", "names that have the other word", 12, 8, 6}},
 	},
 }

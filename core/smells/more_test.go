@@ -22,6 +22,29 @@ func each(pattern string, names ...string) string {
 	return out
 }
 
+// door is a feature with an index by which it is meant to be used.
+const door = "-- src/drying/index.ts --\nexport { dry } from './dry'\n-- src/drying/dry.ts --\nimport { wet } from './wet'\nexport const dry = () => wet()\n-- src/drying/wet.ts --\nexport const wet = () => 1\n"
+
+// mixed are four components that render no other and four that are put together
+// of three each, in the folders named.
+func mixed(primitive, composed string) string {
+	from := "."
+	if primitive != composed {
+		from = "../" + strings.TrimPrefix(primitive, "src/")
+	}
+	small := []string{"seal", "mark", "line", "tick"}
+	out := each("-- "+primitive+"/{N}.tsx --\nexport function {N}() { return <i>{n}</i> }", small...)
+	head, body := "", ""
+	for _, n := range small[:3] {
+		n = strings.ToUpper(n[:1]) + n[1:]
+		head += "import { " + n + " } from '" + from + "/" + n + "'\n"
+		body += "<" + n + " />"
+	}
+	tick := strings.ReplaceAll(head, "Seal", "Tick")
+	out += each("-- "+composed+"/{N}Card.tsx --\n"+head+"export function {N}Card() { return <p>"+body+"</p> }", "lot", "shelf")
+	return out + each("-- "+composed+"/{N}Card.tsx --\n"+tick+"export function {N}Card() { return <p>"+strings.ReplaceAll(body, "Seal", "Tick")+"</p> }", "crate", "order")
+}
+
 // Each rule has a tree in which it is hit, with where and what it says, and one
 // that looks like it and is left alone.
 func TestRulesHitWhatTheyAreFor(t *testing.T) {
@@ -65,6 +88,17 @@ func TestRulesHitWhatTheyAreFor(t *testing.T) {
 		"hub":                     {"-- src/hub.ts --\n" + needs(22) + "export const hub = 1\n" + parts(22) + usersOf("hub", 22), "src/hub.ts", "files need *hub.ts*", "-- src/hub.ts --\n" + needs(3) + "export const hub = 1\n" + parts(3)},
 		"near-twin":               {"-- a.ts --\n" + twin("one") + "-- b.ts --\n" + twin("two"), "a.ts", "the same but for names", "-- a.ts --\n" + twin("one")},
 		"scattered-feature":       {each("-- src/{n}/lot.ts --\nexport const a = 1\n-- src/{n}/about{N}.ts --\nf()", "services", "pages", "models", "api", "hooks", "store", "handlers"), "src", "*lot* lies in seven folders", each("-- src/{n}/lot.ts --\nexport const a = 1", "services", "pages")},
+		"unrelated-contents": {"-- src/lib/pack.tsx --\nexport const A = () => <p>a</p>\n-- src/lib/seal.tsx --\nexport const B = () => <p>b</p>\n-- src/lib/rows.ts --\nexport const rows = () => db.query('SELECT id FROM x WHERE id = 1')\n-- src/lib/lines.ts --\nexport const lines = () => db.query('SELECT id FROM y WHERE id = 1')\n-- src/lib/answer.ts --\nexport function answer(req, res) { res.json(1) }\n-- src/lib/reply.ts --\nexport function reply(req, res) { res.json(2) }\n", "src/lib", "nothing in common",
+			"-- src/lib/pack.tsx --\nimport './rows'\nexport const A = () => <p>a</p>\n-- src/lib/seal.tsx --\nexport const B = () => <p>b</p>\n-- src/lib/rows.ts --\nexport const rows = () => db.query('SELECT id FROM x WHERE id = 1')\n-- src/lib/lines.ts --\nexport const lines = () => db.query('SELECT id FROM y WHERE id = 1')\n-- src/lib/answer.ts --\nexport function answer(req, res) { res.json(1) }\n-- src/lib/reply.ts --\nexport function reply(req, res) { res.json(2) }\n"},
+		"primitives-composed-mixed": {mixed("src/parts", "src/parts"), "src/parts", "primitive and", mixed("src/base", "src/parts")},
+		"folder-name-untrue":        {each("-- src/models/{n}Page.tsx --\nexport function {N}Page() { return <main>{n}</main> }", things...), "src/models", "promises model", each("-- src/pages/{n}Page.tsx --\nexport function {N}Page() { return <main>{n}</main> }", things...)},
+		"feature-knows-inside":      {door + each("-- src/desk/{n}.ts --\nimport { dry } from '../drying'\ndry()", things...) + "-- src/desk/odd.ts --\nimport { wet } from '../drying/wet'\nwet()\n", "src/desk/odd.ts", "past its index", door + each("-- src/desk/{n}.ts --\nimport { wet } from '../drying/wet'\nwet()", things...)},
+		"inner-layer-framework":     {strings.Replace(server, "export function lotOf", "import express from 'express'\nexport function lotOf", 1), "src/logic/lot.ts", "knows express", strings.Replace(server, "export function lotOf", "import { z } from 'zod'\nexport function lotOf", 1)},
+		"repeated-literal":          {"-- a.ts --\nbus.publish('lot.dried', 1)\n-- b.ts --\nbus.subscribe('lot.dried', f)\n", "a.ts", "tied by it alone", "-- names.ts --\nexport const DRIED = 'lot.dried'\n-- a.ts --\nimport { DRIED } from './names'\nbus.publish(DRIED, 1)\n-- b.ts --\nimport { DRIED } from './names'\nbus.subscribe(DRIED, f)\n"},
+		"mixed-duties":              {"-- src/all.tsx --\nexport function All() {\n  const [x, setX] = useState(1)\n  fetch('/lots')\n" + long(80) + "  return <p>{x}</p>\n}\n", "src/all.tsx", "draws", "-- src/all.tsx --\nexport function All() {\n" + long(80) + "  return <p>1</p>\n}\n"},
+		"false-language-word":       {"-- a.ts --\nexport class BaseShelf { a() {} }\n", "a.ts", "nothing here builds upon it", "-- a.ts --\nexport class BaseShelf { a() {} }\n-- b.ts --\nimport { BaseShelf } from './a'\nexport class Shelf extends BaseShelf {}\n"},
+		"several-words":             {"-- src/services/a.ts --\nexport function getLot() {}\n-- src/services/b.ts --\nexport function fetchLot() {}\n", "src/services/b.ts", "fetch and get", "-- src/services/a.ts --\nexport function getLot() {}\n-- src/services/b.ts --\nexport function dryLot() {}\n"},
+		"probable-typo":             {each("-- {n}.ts --\nexport function receive{N}() {}", "ash", "birch", "cedar", "elm", "fir", "hazel", "larch", "maple") + "-- odd.ts --\nexport function recieveShelf() {}\n", "odd.ts", "a slip away from *receive*", each("-- {n}.ts --\nexport function receive{N}() {}", "ash", "birch", "cedar", "elm", "fir", "hazel", "larch", "maple") + "-- odd.ts --\nexport function receiverShelf() {}\nexport function receivedShelf() {}\n"},
 	} {
 		t.Run(rule, func(t *testing.T) {
 			found := func(tree string) []model.Smell {
