@@ -434,6 +434,13 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			default:
 				add(ev, "Its pattern is undecided; %s comes nearest.%s", Spoken(p.Name), reason)
 			}
+			// How it works and as what it is delivered are two questions.
+			for _, also := range j.Patterns[1:] {
+				if also.Score >= 65 && len(also.For) > 0 && !patterns.Rivals(p.Name, also.Name) && !patterns.Rivals(also.Name, p.Name) {
+					add(also.For[0].Evidence, "It is %s as well. %s", Spoken(also.Name), also.For[0].Text)
+					break
+				}
+			}
 		}
 	}
 	cutSentences(j, sh, add)
@@ -462,9 +469,9 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 	switch {
 	case rings > 0:
 		if rings == 1 {
-			add(ringEv, "One ring of files can not be taken apart: each needs the next.")
+			add(ringEv, "One ring of files: each needs the next, so that none can be taken without the others.")
 		} else {
-			add(ringEv, "%d rings of files can not be taken apart: each file needs the next.", rings)
+			add(ringEv, "%d rings of files: each file needs the next, so that none can be taken without the others.", rings)
 		}
 	case t.Links > 10:
 		add(nil, "No two files need each other in a ring, over %s dependencies.", group(t.Links))
@@ -524,6 +531,11 @@ func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidenc
 		}
 	}
 	if len(parts) == 0 {
+		return
+	}
+	// Where little is known, that comes first.
+	if p := unknown * 100 / total; p >= 60 {
+		add(ev, "Of %d %% of its lines the role can not be told; the rest is %s.", p, list(parts))
 		return
 	}
 	tail := ""

@@ -64,7 +64,7 @@ func TestTheSheetSaysWhatThereIsToSay(t *testing.T) {
 	require.Equal(t, "author", s.Purpose.Source)
 	said := text(s)
 	require.Contains(t, said, "of it JavaScript")
-	require.Contains(t, said, "One ring of files can not be taken apart")
+	require.Contains(t, said, "One ring of files: each needs the next")
 	require.Contains(t, said, "It reads 2 variables of its environment.")
 	require.Contains(t, said, "One import leads nowhere that can be found.")
 	require.NotContains(t, said, "commits", "without Git nothing is said of it")
@@ -152,4 +152,14 @@ func TestFiguresAreGrouped(t *testing.T) {
 	for n, want := range map[int]string{0: "0", 999: "999", 1000: "1,000", 1234567: "1,234,567"} {
 		require.Equal(t, want, overview.Group(n))
 	}
+}
+
+// TestWhatItIsDeliveredAsIsSaidBesideHowItWorks: the two are no rivals, and both
+// are told with their reason.
+func TestWhatItIsDeliveredAsIsSaidBesideHowItWorks(t *testing.T) {
+	tree := "-- package.json --\n{ \"name\": \"lots\", \"main\": \"index.js\" }\n-- index.js --\nexport { start } from './run'\n-- run.js --\nimport { bus } from './bus'\nexport function start() { bus.publish('lot.start', 1); bus.publish('lot.end', 1); bus.publish('lot.dry', 1) }\n-- bus.js --\nexport const bus = make()\n-- show.js --\nimport { bus } from './bus'\nbus.subscribe('lot.start', f)\nbus.subscribe('lot.end', f)\nbus.subscribe('lot.dry', f)\n-- count.js --\nimport { bus } from './bus'\nbus.subscribe('lot.end', g)\n"
+	said := text(sheet(t, tree, ".", model.Brief{}))
+	require.Contains(t, said, "publish and subscribe")
+	require.Contains(t, said, "a library")
+	require.Contains(t, said, " as well. ")
 }

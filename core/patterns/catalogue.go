@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/weave"
 )
 
 // catalogue lists the patterns that are told apart. A pattern is added here,
@@ -356,6 +357,11 @@ func kindShare(c *context) outcome {
 	if len(c.source) == 0 {
 		return told(0, "There is no program text to tell from.", nil)
 	}
+	for r, fs := range c.byRole {
+		if r != "" && 100*len(fs) >= 85*len(c.source) {
+			return told(0, fmt.Sprintf("It holds little but %s: %d of %d source files.", weave.Plural(r), len(fs), len(c.source)), nil)
+		}
+	}
 	share := float64(n) / float64(len(c.source))
 	return told(share*1.15, fmt.Sprintf("%d of %d source files lie in folders named for a technical kind.", n, len(c.source)), foldersEvidence(first, "named for a kind"))
 }
@@ -522,10 +528,10 @@ func offers(c *context) outcome {
 		case p.Tool == "go" && p.Name != "":
 			if g := c.packageIn(d); g != nil {
 				ev = append(ev, model.Evidence{Path: g.Path, Line: 1, Note: "the folder of the module is a package"})
-			} else if len(c.byRole[model.RoleEntry]) == 0 {
+			} else if len(c.programs()) == 0 {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 			}
-		case p.Tool == "python" && p.Name != "" && len(c.byRole[model.RoleEntry]) == 0:
+		case p.Tool == "python" && p.Name != "" && len(c.programs()) == 0:
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 		}
 	}
@@ -566,32 +572,49 @@ func (c *context) packageIn(d string) *model.File {
 	return nil
 }
 
-func noStart(c *context) outcome {
-	var fs []*model.File
-	for _, f := range c.byRole[model.RoleEntry] {
-		// What shows how a library is used is none of it.
-		if !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
+// programs are the files in which a program starts, but for those that only show
+// how something is used, and for modules of a package that can be run as well.
+func (c *context) programs() (fs []*model.File) {
+	packages := c.pythonPackages()
+	for _, f := range c.source {
+		switch {
+		case slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
 			return slices.Contains([]string{"example", "examples", "sample", "samples", "demo", "demos", "testdata"}, strings.ToLower(strings.Trim(d, "_")))
-		}) {
+		}):
+		case c.roles[f.Path].Role == model.RoleEntry, f.Facts != nil && f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py"):
 			fs = append(fs, f)
 		}
 	}
+	return fs
+}
+
+func (c *context) pythonPackages() map[string]bool {
+	out := map[string]bool{}
+	for _, f := range c.survey.Files {
+		if path.Base(f.Path) == "__init__.py" {
+			out[model.FolderOf(f.Path)] = true
+		}
+	}
+	return out
+}
+
+func noStart(c *context) outcome {
+	fs := c.programs()
 	if len(fs) == 0 {
 		return told(1, "No program starts in it.", nil)
 	}
-	if 20*len(fs) <= len(c.source) {
-		return told(0.6, fmt.Sprintf("%d of %d source files start programs: they stand beside what it offers.", len(fs), len(c.source)), filesEvidence(fs, "a program starts in it"))
+	ev := filesEvidence(fs, "a program starts in it")
+	switch {
+	case 20*len(fs) > len(c.source):
+		return told(0, fmt.Sprintf("Programs start in %d of %d source files.", len(fs), len(c.source)), ev)
+	case len(fs) == 1:
+		return told(0.6, fmt.Sprintf("One program, %s, stands beside what it offers.", fs[0].Path), ev)
 	}
-	return told(0, fmt.Sprintf("%d files start programs.", len(fs)), filesEvidence(fs, "a program starts in it"))
+	return told(0.6, fmt.Sprintf("%d programs stand beside what it offers.", len(fs)), ev)
 }
 
 func starts(c *context) outcome {
-	packages := map[string]bool{} // a module of a package may well run by itself, to show what it does
-	for _, f := range c.survey.Files {
-		if path.Base(f.Path) == "__init__.py" {
-			packages[model.FolderOf(f.Path)] = true
-		}
-	}
+	packages := c.pythonPackages() // a module of a package may well run by itself, to show what it does
 	var fs []*model.File
 	for _, f := range c.source {
 		if f.Facts != nil && f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py") {

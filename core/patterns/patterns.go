@@ -112,7 +112,8 @@ var (
 	delivered = map[string]bool{"library": true, "scripts": true, "scaffold": true, "apps and libs": true}
 )
 
-func rivals(a, b string) bool {
+// Rivals reports whether one pattern stands in the way of another that leads.
+func Rivals(a, b string) bool {
 	return general[a] == general[b] && delivered[a] == delivered[b] || general[a]
 }
 
@@ -133,7 +134,7 @@ func Verdict(ranking []model.PatternMatch) string {
 	}
 	lead := ranking[0].Score
 	for _, next := range ranking[1:] {
-		if rivals(ranking[0].Name, next.Name) {
+		if Rivals(ranking[0].Name, next.Name) {
 			lead = ranking[0].Score - next.Score
 			break
 		}

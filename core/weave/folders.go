@@ -140,7 +140,12 @@ func inferred(d *model.Folder) model.Purpose {
 	for _, n := range d.Roles {
 		total += n
 	}
-	if total < 2 || len(shares) == 0 {
+	known := 0
+	for _, x := range shares {
+		known += x.n
+	}
+	// What is known of a few says nothing of the whole.
+	if total < 2 || 2*known < total {
 		return model.Purpose{}
 	}
 	sort.SliceStable(shares, func(i, j int) bool { return shares[i].n > shares[j].n })

@@ -11,11 +11,12 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Markdown", Version: 1, Extensions: []string{".md", ".markdown", ".mdown"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "Plain text", Version: 1, Extensions: []string{".txt", ".rst"}, FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "Markdown", Version: 2, Extensions: []string{".md", ".markdown", ".mdown"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "Plain text", Version: 2, Extensions: []string{".txt", ".rst"}, FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: read})
 }
 
 var (
+	nested  = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)`)
 	badge   = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)|!?\[[^\]]*\]\([^)]*\)`)
 	image   = regexp.MustCompile(`!\[[^\]]*\]\([^)]*\)`)
 	link    = regexp.MustCompile(`\[([^\]]*)\]\([^)]*\)`)
@@ -30,6 +31,14 @@ func read(_ string, src []byte) *model.Facts {
 	f.Code, f.Comment = 0, f.Code // prose is no code
 	n, fence := 0, false
 	var words []string
+	finish := func() {
+		if f.Doc == "" && len(words) > 0 {
+			if t := plain(strings.Join(words, " ")); t != "" {
+				f.Doc = syntax.Sentence(t, 280)
+			}
+		}
+		words = nil
+	}
 	for line := range strings.Lines(string(src)) {
 		n++
 		if n > 3000 {
@@ -38,9 +47,7 @@ func read(_ string, src []byte) *model.Facts {
 		t := strings.TrimSpace(line)
 		if strings.HasPrefix(t, "```") || strings.HasPrefix(t, "~~~") {
 			fence = !fence
-			if len(words) > 0 && f.Doc == "" {
-				f.Doc = syntax.Sentence(strings.Join(words, " "), 280)
-			}
+			finish()
 			continue
 		}
 		indented := strings.HasPrefix(line, "    ") || strings.HasPrefix(line, "\t")
@@ -55,19 +62,12 @@ func read(_ string, src []byte) *model.Facts {
 		}
 		switch {
 		case t == "":
-			if len(words) > 0 {
-				f.Doc = syntax.Sentence(strings.Join(words, " "), 280)
-			}
+			finish()
 		case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"), strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
 		case under.MatchString(t):
 			words = nil // what stood above was a title
 		default:
 			if strings.TrimSpace(badge.ReplaceAllString(t, "")) == "" {
-				continue
-			}
-			t = strings.TrimSpace(tagged.ReplaceAllString(link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1"), ""))
-			t = strings.NewReplacer("**", "", "__", "", "`", "").Replace(t)
-			if t == "" {
 				continue
 			}
 			if len(words) == 0 {
@@ -76,8 +76,17 @@ func read(_ string, src []byte) *model.Facts {
 			words = append(words, t)
 		}
 	}
-	if f.Doc == "" && len(words) > 0 {
-		f.Doc = syntax.Sentence(strings.Join(words, " "), 280)
-	}
+	finish()
 	return f
+}
+
+// plain is a paragraph without what marks it up. A badge may well be broken over
+// lines, so the paragraph is taken as a whole.
+func plain(paragraph string) string {
+	t := nested.ReplaceAllString(paragraph, "")
+	if strings.TrimSpace(badge.ReplaceAllString(t, "")) == "" {
+		return "" // links alone say nothing
+	}
+	t = tagged.ReplaceAllString(link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1"), "")
+	return strings.Join(strings.Fields(strings.NewReplacer("**", "", "__", "", "`", "").Replace(t)), " ")
 }

@@ -1,0 +1,41 @@
+package markdown
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
+	for name, c := range map[string]struct {
+		text, want string
+		line       int
+	}{
+		"plain":                     {"# Vault\n\nKeeps the boxes. And more.\n", "Keeps the boxes. And more.", 3},
+		"badges broken over lines":  {"# Vault\n\n[![Seed\nCI](https://vault.example/ci.svg)](https://vault.example/ci)\n[![Lots](l.svg)](l)\n\nKeeps the boxes.\n", "Keeps the boxes.", 7},
+		"a badge before words":      {"[![CI](a.svg)](a) Keeps the boxes.\n", "Keeps the boxes.", 1},
+		"links alone":               {"[Docs](d) [Site](s)\n\nKeeps the boxes.\n", "Keeps the boxes.", 3},
+		"links among words":         {"Keeps the [boxes](b) of **seed**.\n", "Keeps the boxes of seed.", 1},
+		"a picture in HTML":         {"<p align=\"right\"><img src=\"a.png\"></p>\n\nKeeps the boxes.\n", "Keeps the boxes.", 3},
+		"a title with a line below": {"Vault\n=====\n\nKeeps the boxes.\n", "Keeps the boxes.", 4},
+		"code before words":         {"```\nmake\n```\nKeeps the boxes.\n", "Keeps the boxes.", 4},
+		"nothing":                   {"# Vault\n\n![](a.png)\n", "", 0},
+	} {
+		t.Run(name, func(t *testing.T) {
+			f := read("Markdown", []byte(c.text))
+			require.Equal(t, c.want, f.Doc)
+			if c.want != "" {
+				require.Equal(t, c.line, f.DocLine)
+			}
+		})
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add("# a\n\n[![b\nc](d)](e)\n```\nmake\n```\n")
+	f.Fuzz(func(t *testing.T, text string) {
+		x := read("Markdown", []byte(text))
+		require.LessOrEqual(t, len(x.Doc), 4*300)
+		require.GreaterOrEqual(t, x.DocLine, 0)
+	})
+}
