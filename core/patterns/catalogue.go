@@ -488,18 +488,19 @@ var appFolders = []string{"apps", "libs", "packages", "cmd", "pkg", "internal", 
 func projects(c *context) outcome {
 	own := map[string]bool{}
 	var ev []model.Evidence
+	above := map[string]bool{}
 	for _, d := range c.foldersNamed(appFolders...) {
-		for _, f := range c.survey.Files {
-			rest, below := strings.CutPrefix(f.Path, d.Path+"/")
-			part, _, deeper := strings.Cut(rest, "/")
-			if !below || !deeper || !c.judged[f.Path] || f.Facts == nil || c.roles[f.Path].Role == model.RoleTest || own[d.Path+"/"+part] {
-				continue
+		above[d.Path] = true
+	}
+	for _, f := range c.survey.Files {
+		if f.Facts == nil || f.Facts.Starts == 0 && (f.Facts.Project == nil || !slices.Contains(projectTools, f.Facts.Project.Tool)) || !c.judged[f.Path] || c.roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		for part := model.FolderOf(f.Path); part != "."; part = model.FolderOf(part) {
+			if above[model.FolderOf(part)] && !own[part] {
+				own[part] = true
+				ev = append(ev, model.Evidence{Path: f.Path, Line: f.Facts.Starts, Note: "stands on its own"})
 			}
-			if f.Facts.Starts == 0 && (f.Facts.Project == nil || !slices.Contains(projectTools, f.Facts.Project.Tool)) {
-				continue
-			}
-			own[d.Path+"/"+part] = true
-			ev = append(ev, model.Evidence{Path: f.Path, Line: f.Facts.Starts, Note: "stands on its own"})
 		}
 	}
 	return told(float64(len(own)-1)/3, fmt.Sprintf("%d of the parts in them stand on their own, as a program or with a project file.", len(own)), ev[:min(5, len(ev))])
@@ -574,18 +575,21 @@ func (c *context) packageIn(d string) *model.File {
 
 // programs are the files in which a program starts, but for those that only show
 // how something is used, and for modules of a package that can be run as well.
-func (c *context) programs() (fs []*model.File) {
+func (c *context) programs() []*model.File {
+	if c.counted {
+		return c.starting
+	}
+	c.counted = true
 	packages := c.pythonPackages()
 	for _, f := range c.source {
-		switch {
-		case slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
+		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
+		if starts && !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
 			return slices.Contains([]string{"example", "examples", "sample", "samples", "demo", "demos", "testdata"}, strings.ToLower(strings.Trim(d, "_")))
-		}):
-		case c.roles[f.Path].Role == model.RoleEntry, f.Facts != nil && f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py"):
-			fs = append(fs, f)
+		}) {
+			c.starting = append(c.starting, f)
 		}
 	}
-	return fs
+	return c.starting
 }
 
 func (c *context) pythonPackages() map[string]bool {

@@ -164,6 +164,9 @@ type context struct {
 	named   map[string][]*model.Folder // by the words of their names, outermost first
 	sent    []model.Message
 	asked   bool // sent is filled in
+
+	starting []*model.File // programs, once counted
+	counted  bool
 }
 
 // messages lists the messages; few codebases have any, and two signals ask.

@@ -192,6 +192,9 @@ func probableTypo(c *Context, r *Rule) (out []hit) {
 		if name == strings.ToUpper(name) {
 			return // constants of others, whose names are theirs
 		}
+		if len(name) < 6 {
+			return
+		}
 		for _, w := range naming.Words(name) {
 			if len(w) < 6 {
 				continue
@@ -207,7 +210,7 @@ func probableTypo(c *Context, r *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		put(naming.Stem(f.Path), f, nil)
 		for i := range f.Facts.Definitions {
-			if d := &f.Facts.Definitions[i]; d.Exported || d.Parent == "" {
+			if d := &f.Facts.Definitions[i]; d.Exported {
 				put(d.Name, f, d)
 			}
 		}
