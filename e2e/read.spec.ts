@@ -36,7 +36,7 @@ for (const scheme of ['light', 'dark'] as const)
 
 test('a sentence opens its evidence, and the evidence opens the code', async ({ page, demo }) => {
   await open(page, demo, 'overview')
-  await page.getByRole('button', { name: /rings of files can not be taken apart/ }).click()
+  await page.getByRole('button', { name: /rings of files: each file needs the next/ }).click()
   await page.locator('.said-so .places a').first().click()
   await expect(page).toHaveURL(/\/code\?at=/)
   await expect(page.getByRole('navigation', { name: 'What is in this file' })).toBeVisible()
