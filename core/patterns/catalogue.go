@@ -123,12 +123,17 @@ func roles(text string, groups ...[]model.Role) func(*context) outcome {
 func named(yes, no string, enough int, words ...string) func(*context) outcome {
 	return func(c *context) outcome {
 		found := c.foldersNamed(words...)
+		// Of several of one name the one that holds most is meant.
 		var first []*model.Folder
-		seen := map[string]bool{}
+		at := map[string]int{}
 		for _, d := range found {
-			if k := strings.TrimSuffix(strings.ToLower(d.Name), "s"); !seen[k] {
-				seen[k] = true
+			k := strings.TrimSuffix(strings.ToLower(d.Name), "s")
+			i, ok := at[k]
+			if !ok {
+				at[k] = len(first)
 				first = append(first, d)
+			} else if d.JudgedLines > first[i].JudgedLines {
+				first[i] = d
 			}
 		}
 		if len(first) == 0 {
