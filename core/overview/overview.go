@@ -132,9 +132,9 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	}
 	sh.Smells = len(here)
 	sh.Worst = Worst(s, here, 3)
-	if place == "." {
-		sh.Patterns = j.Patterns[:min(3, len(j.Patterns))]
-		sh.Verdict = patterns.Verdict(j.Patterns)
+	if ranking, ranked := rankingOf(j, place); ranked {
+		sh.Patterns = ranking[:min(3, len(ranking))]
+		sh.Verdict = patterns.Verdict(ranking)
 	}
 	sh.Runs = runs(s, j, place)
 	sh.Entries = entries(s, j, place)
@@ -162,6 +162,20 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	sh.Limited = len(j.Brief.In)+len(j.Brief.Out) > 0
 	sh.Sentences = sentences(s, j, sh, d)
 	return sh
+}
+
+// rankingOf is the ranking of patterns for the codebase or for one of its modules;
+// other folders have none.
+func rankingOf(j *judgement.Result, place string) ([]model.PatternMatch, bool) {
+	if place == "." {
+		return j.Patterns, true
+	}
+	for _, m := range j.Modules {
+		if m.Path == place && len(j.Modules) > 1 && m.Files >= 5 {
+			return m.Patterns, true
+		}
+	}
+	return nil, false
 }
 
 // Worst picks the smells to name first: the strongest by strength, weight and
@@ -415,11 +429,11 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 	} else {
 		add(nil, "%s files with %s lines, none of them in a language whose code is counted.", group(t.Files), group(t.Lines))
 	}
-	if sh.Place == "." {
-		if len(j.Patterns) == 0 {
+	if sh.Verdict != "" {
+		if len(sh.Patterns) == 0 {
 			add(nil, "No pattern of the catalogue fits it well enough to be named.")
 		} else {
-			p := j.Patterns[0]
+			p := sh.Patterns[0]
 			var ev []model.Evidence
 			reason := ""
 			if len(p.For) > 0 {
@@ -432,10 +446,10 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			case "leaning":
 				add(ev, "It leans towards being %s.%s", Spoken(p.Name), reason)
 			default:
-				add(ev, "Its pattern is undecided; %s comes nearest.%s", Spoken(p.Name), reason)
+				add(ev, "Its pattern is undecided; %s comes nearest.%s", p.Name, reason)
 			}
 			// How it works and as what it is delivered are two questions.
-			for _, also := range j.Patterns[1:] {
+			for _, also := range sh.Patterns[1:] {
 				if also.Score >= 65 && len(also.For) > 0 && !patterns.Rivals(p.Name, also.Name) && !patterns.Rivals(also.Name, p.Name) {
 					add(also.For[0].Evidence, "It is %s as well. %s", Spoken(also.Name), also.For[0].Text)
 					break

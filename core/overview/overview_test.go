@@ -163,3 +163,20 @@ func TestWhatItIsDeliveredAsIsSaidBesideHowItWorks(t *testing.T) {
 	require.Contains(t, said, "a library")
 	require.Contains(t, said, " as well. ")
 }
+
+// TestAModuleHasARankingOfItsOwn: in a codebase built in several ways each part
+// is told apart, and a folder that is none has no ranking.
+func TestAModuleHasARankingOfItsOwn(t *testing.T) {
+	tree := ""
+	for _, f := range []string{"lots", "boxes", "growers"} {
+		tree += strings.ReplaceAll("-- counter/routes/$.ts --\nimport { list } from '../handlers/$'\nrouter.get('/$', list)\n-- counter/handlers/$.ts --\nimport { all } from '../services/$'\nexport const list = (req, res) => res.json(all())\n-- counter/services/$.ts --\nimport { rows } from '../repositories/$'\nexport const all = () => rows()\n-- counter/repositories/$.ts --\nexport const rows = () => pool.query('SELECT id FROM $ WHERE 1 = 1')\n-- bench/$/run.ts --\nexport const run = () => 1\n-- bench/$/model.ts --\nexport interface Row { id: string }\n", "$", f)
+	}
+	s := sheet(t, tree, "counter", model.Brief{})
+	require.NotEmpty(t, s.Verdict)
+	require.Equal(t, "layered", s.Patterns[0].Name)
+	require.NotEmpty(t, s.Patterns[0].For[0].Evidence)
+	require.Contains(t, text(s), "layered")
+	inside := sheet(t, tree, "counter/routes", model.Brief{})
+	require.Empty(t, inside.Verdict)
+	require.Empty(t, inside.Patterns)
+}

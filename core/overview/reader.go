@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/patterns"
 	"jantel/core/smells"
 	"jantel/core/weave"
 )
@@ -152,7 +153,7 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 	var at []model.Evidence
 	kinds := map[string]bool{}
 	for _, m := range j.Modules {
-		if len(m.Patterns) == 0 || m.Files < 5 || len(parts) == 5 {
+		if m.Files < 5 || len(parts) == 5 || patterns.Verdict(m.Patterns) == "undecided" {
 			continue
 		}
 		p := m.Patterns[0]

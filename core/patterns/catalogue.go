@@ -324,10 +324,20 @@ func inward(c *context) outcome {
 	}
 	core := ds[0]
 	base := core.Parent
+	// Ports are what the core asks through: they are its own.
+	var ports *model.Folder
+	for _, d := range ds[1:] {
+		if strings.HasPrefix(strings.ToLower(d.Name), "port") {
+			ports = d
+		}
+	}
+	inside := func(p string) bool {
+		return model.Within(core.Path, p) || ports != nil && model.Within(ports.Path, p)
+	}
 	in, out := 0, 0
 	var against []model.Link
 	for _, l := range c.survey.Links {
-		a, b := model.Within(core.Path, l.From), model.Within(core.Path, l.To)
+		a, b := inside(l.From), inside(l.To)
 		if l.Kind.Repeats() || a == b || !model.Within(base, l.From) || !model.Within(base, l.To) || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
 			continue
 		}

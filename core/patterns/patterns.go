@@ -140,7 +140,7 @@ func Verdict(ranking []model.PatternMatch) string {
 		}
 	}
 	switch {
-	case ranking[0].Score >= 65 && lead >= 15:
+	case ranking[0].Score >= 70 && lead >= 15:
 		return "clear"
 	case ranking[0].Score >= 45 && lead >= 5:
 		return "leaning"

@@ -66,7 +66,7 @@ function OneSheet({ s }: { s: Sheet }) {
           <h2>Where it smells most</h2>
           {s.worst.length === 0 ? <p className="say">No rule is hit: there is nothing to hold against it.</p> : <Worst s={s} />}
         </section>
-        {s.place === '.' && (
+        {s.verdict !== '' && (
           <section>
             <h2>
               Pattern <small>{s.verdict}</small>
