@@ -201,6 +201,7 @@ func (r *run) remember(ctx context.Context) func() memory {
 			}
 		}
 		if len(keys) > 0 {
+			sort.Strings(keys) // as the cache has them
 			m.facts = r.o.Cache.Facts(ctx, keys)
 		}
 	}()
