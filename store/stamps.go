@@ -12,7 +12,6 @@ import (
 //go:generate go tool msgp -file stamps.go -o stamps_packed.go -io=false -tests=false -unexported
 
 //msgp:tuple stampRow
-//msgp:ignore Facts
 //msgp:limit arrays:10000000 maps:0
 
 // stampRow is what is known of one file of a source.

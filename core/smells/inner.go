@@ -2,13 +2,75 @@ package smells
 
 import (
 	"fmt"
+	"maps"
 	"path"
 	"slices"
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/relations"
 )
+
+// featureKnowsInside reports dependencies that go past the index by which a
+// folder is meant to be used, where others keep to it.
+func featureKnowsInside(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "users"))
+	doors := map[string]string{} // folder to its index
+	for _, f := range c.sources {
+		if n, _ := f.Facts.Sign("re-exports"); n > 0 && isIndex(f.Path) {
+			doors[model.FolderOf(f.Path)] = f.Path
+		}
+	}
+	if len(doors) == 0 {
+		return nil
+	}
+	through := map[string]map[string]bool{}
+	past := map[string][]*edge{}
+	for i := range c.edges {
+		l := &c.edges[i]
+		if l.fromRole == model.RoleTest || l.again {
+			continue
+		}
+		// The outermost door between the two ends is the one to knock at.
+		for d := model.FolderOf(l.To); d != "."; d = model.FolderOf(d) {
+			door, ok := doors[d]
+			if !ok || model.Within(d, l.From) {
+				continue
+			}
+			if door == l.To {
+				if through[d] == nil {
+					through[d] = map[string]bool{}
+				}
+				through[d][l.From] = true
+			} else if l.Kind == model.LinkImport {
+				past[d] = append(past[d], l)
+			}
+		}
+	}
+	for _, d := range slices.Sorted(maps.Keys(past)) {
+		n := len(through[d])
+		if n < limit || len(past[d]) > n {
+			continue // it is no rule here
+		}
+		for _, l := range past[d] {
+			if through[d][l.From] {
+				continue // it comes by both ways: the index may not offer it
+			}
+			out = append(out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.35, touches: []string{l.From, l.To}, evidence: []model.Evidence{{Path: l.From, Line: l.Line, Note: l.Text}, {Path: doors[d], Line: 1, Note: "what it offers to others"}},
+				message: fmt.Sprintf("%s reaches into *%s* past its index, by which %d others use it", path.Base(l.From), path.Base(d), n)})
+		}
+	}
+	return out
+}
+
+func isIndex(p string) bool {
+	switch naming.Stem(p) {
+	case "index", "__init__", "mod":
+		return true
+	}
+	return false
+}
 
 // outerPackages are what only the outer layers of a system have business with:
 // what answers requests, and what draws. A name ends where a part of it does.
@@ -72,7 +134,6 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 			}
 		}
 	}
-	// A name of one word may be one of the platform's own, such as a key's.
 	type ends struct {
 		at            []model.Evidence
 		files         []string
@@ -81,6 +142,7 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 	by := map[string]*ends{}
 	var names []string
 	for _, m := range relations.Messages(c.Survey) {
+		// A name of one word may be one of the platform's own, such as a key's.
 		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || held[m.Name] || !strings.ContainsAny(m.Name, "._:/-") || !written[[2]string{m.Path, m.Name}] {
 			continue
 		}

@@ -133,8 +133,11 @@ func severalWords(c *Context, r *Rule) (out []hit) {
 				continue
 			}
 			w := naming.Words(d.Name)
-			g, ok := verbGroup[first(w)]
-			if !ok || len(w) < 2 {
+			if len(w) < 2 {
+				continue
+			}
+			g, ok := verbGroup[w[0]]
+			if !ok {
 				continue
 			}
 			k := key{role, g, strings.Join(w[1:], " ")}
@@ -170,13 +173,6 @@ func severalWords(c *Context, r *Rule) (out []hit) {
 	return out
 }
 
-func first(w []string) string {
-	if len(w) == 0 {
-		return ""
-	}
-	return w[0]
-}
-
 // probableTypo reports words that stand in one name alone and are a slip away
 // from one that is common here: two letters changed round, one doubled or left
 // out of a pair, or a vowel taken for another in a long word.
@@ -189,11 +185,8 @@ func probableTypo(c *Context, r *Rule) (out []hit) {
 	}
 	words := map[string]*seen{}
 	put := func(name string, f *model.File, d *model.Definition) {
-		if name == strings.ToUpper(name) {
-			return // constants of others, whose names are theirs
-		}
-		if len(name) < 6 {
-			return
+		if len(name) < 6 || name == strings.ToUpper(name) {
+			return // too short, or a constant of others, whose names are theirs
 		}
 		for _, w := range naming.Words(name) {
 			if len(w) < 6 {

@@ -176,7 +176,6 @@ type run struct {
 // memory is what the cache knew of a source before it was listed.
 type memory struct {
 	stamps map[string]Stamped
-	keys   map[string]string // of the facts of a path whose name tells its language
 	facts  map[string]*model.Facts
 }
 
@@ -192,12 +191,10 @@ func (r *run) remember(ctx context.Context) func() memory {
 	go func() {
 		defer close(done)
 		m.stamps = r.o.Cache.Stamps(ctx, r.o.Key)
-		keys := make([]string, 0, len(m.stamps))
-		m.keys = make(map[string]string, len(m.stamps))
+		var keys []string
 		for p, st := range m.stamps {
-			if l := syntax.ForFile(p, nil); st.Stamp.Blob == "" && (l != nil || path.Ext(p) != "") {
-				m.keys[p] = FactKey(st.Hash, l)
-				keys = append(keys, m.keys[p])
+			if st.Stamp.Blob == "" {
+				keys = append(keys, FactKey(st.Hash, syntax.ForFile(p, nil)))
 			}
 		}
 		if len(keys) > 0 {
@@ -248,10 +245,6 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 			continue
 		}
 		files[i].Hash = st.Hash
-		if f := m.facts[m.keys[e.Path]]; f != nil && e.Stamp.Blob == "" {
-			r.known(files[i], f, vendored)
-			continue
-		}
 		// Only the name can be asked for its language here; a file known by
 		// its first line is read again, which costs little.
 		if l := syntax.ForFile(e.Path, nil); l != nil || path.Ext(e.Path) != "" {
@@ -286,7 +279,10 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 					unread = append(unread, entries[i])
 					continue
 				}
-				r.known(files[i], f, vendored)
+				files[i].Facts = f
+				r.complete(files[i], syntax.ForFile(files[i].Path, nil), vendored)
+				r.lines.Add(int64(f.Lines))
+				r.done.Add(1)
 			}
 		}
 		sort.Slice(unread, func(i, j int) bool { return unread[i].Path < unread[j].Path })
@@ -330,14 +326,6 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 		r.keeping.Go(func() { r.save(ctx, entries, files, fresh) })
 	}
 	return files, ctx.Err()
-}
-
-// known completes a file whose facts need not be read again.
-func (r *run) known(f *model.File, facts *model.Facts, vendored map[string]bool) {
-	f.Facts = facts
-	r.complete(f, syntax.ForFile(f.Path, nil), vendored)
-	r.lines.Add(int64(facts.Lines))
-	r.done.Add(1)
 }
 
 func (r *run) save(ctx context.Context, entries []source.Entry, files []*model.File, fresh map[string]*model.Facts) {

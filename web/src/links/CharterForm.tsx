@@ -3,6 +3,7 @@ import { useChangeCharter, useRules } from '../api/queries'
 import type { CharterState } from '../api/types'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
+import { thresholdsOf } from './hints'
 
 type Charter = NonNullable<CharterState['charter']>
 type Change = Parameters<ReturnType<typeof useChangeCharter>['mutate']>[0]['change']
@@ -346,12 +347,7 @@ function NewException({ onAdd }: { onAdd: (x: Charter['exceptions'][number]) => 
 }
 
 function NewThreshold({ onAdd }: { onAdd: (key: string, value: number) => void }) {
-  const rules = useRules().data ?? []
-  const keys = rules.flatMap((r) =>
-    r.parameters.length === 1
-      ? [{ key: r.slug, meaning: r.parameters[0]?.meaning ?? '' }]
-      : r.parameters.map((p) => ({ key: `${r.slug}.${p.name}`, meaning: p.meaning })),
-  )
+  const keys = thresholdsOf(useRules().data ?? [])
   const [key, setKey] = useState('')
   const [value, setValue] = useState('')
   return (

@@ -18,7 +18,7 @@ import api, { answer } from '../api/client'
 import { useCharterSchema, useRules } from '../api/queries'
 import type { CharterState } from '../api/types'
 import { useWhere } from '../place/place'
-import { hintsAt, layersIn, spotAt, type Known, type Schema } from './hints'
+import { hintsAt, layersIn, spotAt, thresholdsOf, type Known, type Schema } from './hints'
 
 const colours = HighlightStyle.define([
   { tag: [tags.propertyName, tags.definition(tags.propertyName)], class: 'tk-word' },
@@ -57,9 +57,7 @@ export default function CharterText({
     if (!host.current) return
     const known = (doc: string): Known => ({
       layers: layersIn(doc),
-      thresholds: (now.current.rules ?? []).flatMap((r) =>
-        r.parameters.map((p) => ({ key: r.parameters.length === 1 ? r.slug : `${r.slug}.${p.name}`, meaning: p.meaning })),
-      ),
+      thresholds: thresholdsOf(now.current.rules ?? []),
       places: async (typed) => {
         const { id, survey } = now.current.where
         const q = typed.replace(/[/*]+$/, '')

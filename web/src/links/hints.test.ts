@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { readFileSync } from 'node:fs'
-import { hintsAt, layersIn, spotAt, type Known, type Schema } from './hints'
+import { hintsAt, layersIn, spotAt, thresholdsOf, type Known, type Schema } from './hints'
 
 const schema = JSON.parse(readFileSync('../core/charter/schema.json', 'utf8')) as Schema
 const known: Known = {
@@ -59,4 +59,20 @@ test('what is put in goes on where one would', async () => {
 
 test('layers are told by their names', () => {
   expect(layersIn('layers:\n  - name: a # x\n  - holds: [x]\n    name: "b c"\napart:\n  - name: d\n')).toEqual(['a', 'b c'])
+})
+
+test('a threshold is called by its rule, and by its parameter where there are several', () => {
+  const one = { slug: 'long-file', parameters: [{ name: 'lines', meaning: 'lines of a file' }] }
+  const two = {
+    slug: 'mixed-duties',
+    parameters: [
+      { name: 'duties', meaning: 'how many' },
+      { name: 'lines', meaning: 'from which' },
+    ],
+  }
+  expect(thresholdsOf([one, two, { slug: 'hub', parameters: [] }]).map((t) => t.key)).toEqual([
+    'long-file',
+    'mixed-duties.duties',
+    'mixed-duties.lines',
+  ])
 })

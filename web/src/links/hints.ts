@@ -60,29 +60,13 @@ export function spotAt(text: string, pos: number): Spot | null {
     }
     if (p.dash > 0 && p.key) inItem = false
   }
-  const value = (key: string, typed: string): Spot => ({
-    at: 'value',
-    section,
-    key,
-    typed,
-    from: pos - typed.length,
-    beside,
-  })
   const last = (s: string) => /[^\s,[\]"']*$/.exec(s)?.[0] ?? ''
-  const opened = above.length > 0 && holder !== '' && !here.key && holder !== section
-  if (here.key && here.col > 0) return value(here.key, last(here.rest))
-  if (here.key) {
-    section = ''
-    return {
-      at: 'value',
-      section: here.key,
-      key: here.key,
-      typed: last(here.rest),
-      from: pos - last(here.rest).length,
-      beside: [],
-    }
+  const of = here.key || (holder === section ? '' : holder)
+  if (of) {
+    const typed = last(here.rest)
+    const top = here.key !== '' && here.col === 0
+    return { at: 'value', section: top ? of : section, key: of, typed, from: pos - typed.length, beside }
   }
-  if (opened) return value(holder, last(here.rest))
   const typed = here.rest
   if (/[^\w.-]/.test(typed)) return null
   const key: Spot = { at: 'key', section: here.col === 0 ? '' : section, key: '', typed, from: pos - typed.length, beside }
@@ -121,11 +105,22 @@ export interface Hint {
   apply?: string
 }
 
+/** A threshold by its key in a charter, with what it means. */
+export interface Threshold {
+  key: string
+  meaning: string
+}
+
+/** The thresholds of rules: a rule's slug where it has one parameter, else the two with a dot between. */
+export const thresholdsOf = (rules: { slug: string; parameters: { name: string; meaning: string }[] }[]): Threshold[] =>
+  rules.flatMap((r) =>
+    r.parameters.map((p) => ({ key: r.parameters.length === 1 ? r.slug : `${r.slug}.${p.name}`, meaning: p.meaning })),
+  )
+
 /** What can be hinted at besides the schema. */
 export interface Known {
   layers: string[]
-  /** Thresholds by their key, with what they mean. */
-  thresholds: { key: string; meaning: string }[]
+  thresholds: Threshold[]
   /** Folders and files for what is typed of one. */
   places: (typed: string) => Promise<string[]>
 }

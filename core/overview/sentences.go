@@ -1,0 +1,258 @@
+package overview
+
+import (
+	"fmt"
+	"sort"
+	"strings"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/patterns"
+	"jantel/core/weave"
+)
+
+func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder) []Sentence {
+	out := []Sentence{}
+	add := func(ev []model.Evidence, format string, args ...any) {
+		if ev == nil {
+			ev = []model.Evidence{}
+		}
+		out = append(out, Sentence{fmt.Sprintf(format, args...), ev})
+	}
+	t := sh.Totals
+	if len(sh.Languages) > 0 {
+		top := sh.Languages[0]
+		also := ""
+		var more []string
+		for _, l := range sh.Languages[1:min(4, len(sh.Languages))] {
+			if l.Share >= 0.03 {
+				more = append(more, l.Language)
+			}
+		}
+		if len(more) > 0 {
+			also = ", with " + list(more)
+		}
+		add(largest(s, j, sh.Place), "%s lines of code in %s source files, %d %% of it %s%s.", group(t.CodeLines), group(t.Source), int(top.Share*100+0.5), top.Language, also)
+	} else {
+		add(nil, "%s files with %s lines, none of them in a language whose code is counted.", group(t.Files), group(t.Lines))
+	}
+	if sh.Verdict != "" {
+		if len(sh.Patterns) == 0 {
+			add(nil, "No pattern of the catalogue fits it well enough to be named.")
+		} else {
+			p := sh.Patterns[0]
+			var ev []model.Evidence
+			reason := ""
+			if len(p.For) > 0 {
+				ev = p.For[0].Evidence
+				reason = " " + p.For[0].Text
+			}
+			switch sh.Verdict {
+			case "clear":
+				add(ev, "It is clearly %s.%s", Spoken(p.Name), reason)
+			case "leaning":
+				add(ev, "It leans towards being %s.%s", Spoken(p.Name), reason)
+			default:
+				add(ev, "Its pattern is undecided; %s comes nearest.%s", p.Name, reason)
+			}
+			// How it works and as what it is delivered are two questions.
+			for _, also := range sh.Patterns[1:] {
+				if also.Score >= 65 && len(also.For) > 0 && !patterns.Rivals(p.Name, also.Name) && !patterns.Rivals(also.Name, p.Name) {
+					add(also.For[0].Evidence, "It is %s as well. %s", Spoken(also.Name), also.For[0].Text)
+					break
+				}
+			}
+		}
+	}
+	cutSentences(j, sh, add)
+	roleSentence(j, d, add, s, sh.Place)
+	if n := len(sh.Entries); n > 0 {
+		if n == 1 {
+			add(sh.Entries, "One program starts in it, in %s.", sh.Entries[0].Path)
+		} else {
+			add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
+		}
+	}
+	if vars, ev := environment(s, j, sh.Place); vars > 0 {
+		add(ev, "It reads %s of its environment.", strings.ToLower(counted(vars, "variable")))
+	}
+	historySentence(s, sh.Place, add)
+	rings := 0
+	var ringEv []model.Evidence
+	for _, c := range j.Cycles {
+		if c.Level == "file" && model.Within(sh.Place, c.Members[0]) {
+			rings++
+			if len(ringEv) < 12 {
+				ringEv = append(ringEv, model.Evidence{Path: c.Members[0], Note: fmt.Sprintf("in a ring of %d files", len(c.Members))})
+			}
+		}
+	}
+	switch {
+	case rings > 0:
+		if rings == 1 {
+			add(ringEv, "One ring of files: each needs the next, so that none can be taken without the others.")
+		} else {
+			add(ringEv, "%d rings of files: each file needs the next, so that none can be taken without the others.", rings)
+		}
+	case t.Links > 10:
+		add(nil, "No two files need each other in a ring, over %s dependencies.", group(t.Links))
+	}
+	if sh.Unsolved > 0 {
+		var ev []model.Evidence
+		for _, u := range s.Unresolved {
+			if model.Within(sh.Place, u.From) && len(ev) < 12 {
+				ev = append(ev, model.Evidence{Path: u.From, Line: u.Line, Note: u.Text + ": " + u.Reason})
+			}
+		}
+		lead := "lead"
+		if sh.Unsolved == 1 {
+			lead = "leads"
+		}
+		add(ev, "%s %s nowhere that can be found.", countOf(sh.Unsolved, "import"), lead)
+	}
+	if t.Partial > 0 {
+		var ev []model.Evidence
+		for _, f := range s.Files {
+			if f.Facts != nil && f.Facts.Read == model.ReadPartial && f.Skipped == "" && model.Within(sh.Place, f.Path) && len(ev) < 12 {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: f.Facts.Problem})
+			}
+		}
+		add(ev, "%s could be read only in part.", countOf(t.Partial, "file"))
+	}
+	return out
+}
+
+func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidence, string, ...any), s *model.Survey, place string) {
+	type share struct {
+		r model.Role
+		n int
+	}
+	var shares []share
+	total := 0
+	for _, r := range model.Roles {
+		if n := d.RoleLines[r]; n > 0 && r != model.RoleDocs && r != model.RoleConfig {
+			shares = append(shares, share{r, n})
+			total += n
+		}
+	}
+	unknown := d.RoleLines[""]
+	total += unknown
+	if total == 0 || len(shares) == 0 {
+		return
+	}
+	sort.SliceStable(shares, func(i, k int) bool { return shares[i].n > shares[k].n })
+	var parts []string
+	var ev []model.Evidence
+	for _, x := range shares[:min(3, len(shares))] {
+		if p := x.n * 100 / total; p > 0 {
+			parts = append(parts, fmt.Sprintf("%d %% %s", p, weave.Plural(x.r)))
+			if f := largestOf(s, j, place, x.r); f != "" {
+				ev = append(ev, model.Evidence{Path: f, Note: "the largest of its " + weave.Plural(x.r)})
+			}
+		}
+	}
+	if len(parts) == 0 {
+		return
+	}
+	// Where little is known, that comes first.
+	if p := unknown * 100 / total; p >= 60 {
+		add(ev, "Of %d %% of its lines the role can not be told; the rest is %s.", p, list(parts))
+		return
+	}
+	tail := ""
+	if p := unknown * 100 / total; p >= 10 {
+		tail = fmt.Sprintf("; of %d %% the role can not be told", p)
+	}
+	add(ev, "By lines it is %s%s.", list(parts), tail)
+}
+
+func largestOf(s *model.Survey, j *judgement.Result, place string, r model.Role) string {
+	best, n := "", 0
+	for _, f := range s.Files {
+		if j.InScope[f.Path] && j.Roles[f.Path].Role == r && model.Within(place, f.Path) && f.Lines() > n {
+			best, n = f.Path, f.Lines()
+		}
+	}
+	return best
+}
+
+func largest(s *model.Survey, j *judgement.Result, place string) []model.Evidence {
+	var fs []*model.File
+	for _, f := range s.Files {
+		if j.InScope[f.Path] && model.Within(place, f.Path) && weave.IsCode(f) {
+			fs = append(fs, f)
+		}
+	}
+	sort.SliceStable(fs, func(i, k int) bool { return fs[i].Facts.Code > fs[k].Facts.Code })
+	var ev []model.Evidence
+	for i, f := range fs {
+		if i == 8 {
+			break
+		}
+		ev = append(ev, model.Evidence{Path: f.Path, Note: group(f.Facts.Code) + " lines of code"})
+	}
+	return ev
+}
+
+// Spoken is how a pattern's name reads in a sentence.
+func Spoken(name string) string {
+	switch name {
+	case "by feature", "by kind":
+		return "cut " + name
+	case "scripts":
+		return "a collection of scripts"
+	case "library":
+		return "a library"
+	case "rings":
+		return "built in rings around a core"
+	case "components and pages":
+		return "built of components and pages"
+	case "apps and libs":
+		return "apps beside libraries"
+	case "model-view-controller":
+		return "model, view and controller"
+	case "model-view-viewmodel":
+		return "model, view and view model"
+	case "core-feature-shared":
+		return "a core with features and what they share"
+	case "ui-logic-data":
+		return "interface over logic over data"
+	case "message loops":
+		return "loops of state and messages"
+	case "publish-subscribe":
+		return "parts that publish and subscribe"
+	case "pipeline":
+		return "a pipeline of stages"
+	case "plug-ins":
+		return "a host with plug-ins"
+	case "scaffold":
+		return "what a framework's generator lays out"
+	}
+	return name
+}
+
+func list(ss []string) string {
+	if len(ss) < 2 {
+		return strings.Join(ss, "")
+	}
+	return strings.Join(ss[:len(ss)-1], ", ") + " and " + ss[len(ss)-1]
+}
+
+func countOf(n int, word string) string {
+	if n == 1 {
+		return "One " + word
+	}
+	return group(n) + " " + word + "s"
+}
+
+// group writes a number with a comma between thousands.
+func group(n int) string {
+	s := fmt.Sprint(n)
+	for i := len(s) - 3; i > 0; i -= 3 {
+		s = s[:i] + "," + s[i:]
+	}
+	return s
+}
+
+// Group writes a number with a comma between thousands.
+func Group(n int) string { return group(n) }

@@ -1,0 +1,184 @@
+package patterns
+
+import (
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// As what code is delivered: several applications, a library, scripts.
+
+var appFolders = []string{"apps", "libs", "packages", "cmd", "pkg", "internal", "services", "modules"}
+
+var projectTools = []string{"npm", "go", "python", "composer", "maven", "gradle"}
+
+// projects counts what stands on its own below the folders for applications and
+// libraries: with a project file, or as a program. A single one is what it is
+// all about, and nothing lies beside it.
+func projects(c *context) outcome {
+	own := map[string]bool{}
+	var ev []model.Evidence
+	above := map[string]bool{}
+	for _, d := range c.foldersNamed(appFolders...) {
+		above[d.Path] = true
+	}
+	for _, f := range c.survey.Files {
+		if f.Facts == nil || f.Facts.Starts == 0 && (f.Facts.Project == nil || !slices.Contains(projectTools, f.Facts.Project.Tool)) || !c.judged[f.Path] || c.roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		for part := model.FolderOf(f.Path); part != "."; part = model.FolderOf(part) {
+			if above[model.FolderOf(part)] && !own[part] {
+				own[part] = true
+				ev = append(ev, model.Evidence{Path: f.Path, Line: f.Facts.Starts, Note: "stands on its own"})
+			}
+		}
+	}
+	return told(float64(len(own)-1)/3, fmt.Sprintf("%d of the parts in them stand on their own, as a program or with a project file.", len(own)), ev[:min(5, len(ev))])
+}
+
+// offers tests that others can take something from it: a project file says so,
+// or nearly all of it is one package.
+func offers(c *context) outcome {
+	var ev []model.Evidence
+	if f := c.topPackage(); f != nil {
+		// Without a project file it may still be an application's.
+		return told(0.65, "Nearly all of it is one package, though no project file tells what it is for.", []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}})
+	}
+	for _, f := range c.survey.Files {
+		if !c.judged[f.Path] || f.Facts == nil {
+			continue
+		}
+		d := model.FolderOf(f.Path)
+		switch p := f.Facts.Project; {
+		case p == nil:
+		case strings.Count(f.Path, "/") > 1:
+		case p.Tool == "npm" && (len(p.Entries) > 0 || len(p.Exports) > 0):
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "names what others may import"})
+		case p.Tool == "go" && p.Name != "":
+			if g := c.packageIn(d); g != nil {
+				ev = append(ev, model.Evidence{Path: g.Path, Line: 1, Note: "the folder of the module is a package"})
+			} else if len(c.programs()) == 0 {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
+			}
+		case p.Tool == "python" && p.Name != "" && len(c.programs()) == 0:
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
+		}
+	}
+	if len(ev) == 0 {
+		return told(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
+	}
+	return told(1, "It offers its code to others.", ev)
+}
+
+// topPackage is what makes nearly all of the codebase one package of Python; nil
+// where a folder of commands lies in it, as an application has one.
+func (c *context) topPackage() *model.File {
+	if c.root != "." {
+		return nil
+	}
+	for _, d := range c.folders {
+		f := c.survey.File(path.Join(d.Path, "__init__.py"))
+		if f == nil || !c.judged[f.Path] || 10*c.within(d) < 9*len(c.source) {
+			continue
+		}
+		for _, in := range c.foldersNamed("bin", "cli", "commands", "command line", "scripts") {
+			if in.Parent == d.Path && c.within(in) > 1 {
+				return nil
+			}
+		}
+		return f
+	}
+	return nil
+}
+
+// packageIn is a file of Go directly in a folder that gives something to others.
+func (c *context) packageIn(d string) *model.File {
+	for _, f := range c.source {
+		if f.Language == "Go" && model.FolderOf(f.Path) == d && f.Facts.Namespace != "main" && len(f.Facts.Names) > 0 {
+			return f
+		}
+	}
+	return nil
+}
+
+// programs are the files in which a program starts, but for those that only show
+// how something is used, and for modules of a package that can be run as well.
+func (c *context) programs() []*model.File {
+	if c.counted {
+		return c.starting
+	}
+	c.counted = true
+	packages := c.pythonPackages()
+	for _, f := range c.source {
+		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
+		if starts && !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
+			return slices.Contains([]string{"example", "examples", "sample", "samples", "demo", "demos", "testdata"}, strings.ToLower(strings.Trim(d, "_")))
+		}) {
+			c.starting = append(c.starting, f)
+		}
+	}
+	return c.starting
+}
+
+func (c *context) pythonPackages() map[string]bool {
+	out := map[string]bool{}
+	for _, f := range c.survey.Files {
+		if path.Base(f.Path) == "__init__.py" {
+			out[model.FolderOf(f.Path)] = true
+		}
+	}
+	return out
+}
+
+func noStart(c *context) outcome {
+	fs := c.programs()
+	if len(fs) == 0 {
+		return told(1, "No program starts in it.", nil)
+	}
+	ev := filesEvidence(fs, "a program starts in it")
+	switch {
+	case 20*len(fs) > len(c.source):
+		return told(0, fmt.Sprintf("Programs start in %d of %d source files.", len(fs), len(c.source)), ev)
+	case len(fs) == 1:
+		return told(0.6, fmt.Sprintf("One program, %s, stands beside what it offers.", fs[0].Path), ev)
+	}
+	return told(0.6, fmt.Sprintf("%d programs stand beside what it offers.", len(fs)), ev)
+}
+
+func starts(c *context) outcome {
+	packages := c.pythonPackages() // a module of a package may well run by itself, to show what it does
+	var fs []*model.File
+	for _, f := range c.source {
+		if f.Facts != nil && f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py") {
+			fs = append(fs, f)
+		}
+	}
+	if len(c.source) == 0 {
+		return told(0, "There is no program text to tell from.", nil)
+	}
+	share := float64(len(fs)) / float64(len(c.source))
+	if share < 0.3 {
+		share /= 4 // most software has a program or two to run in it
+	}
+	return told(share*1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)), filesEvidence(fs, "a program to run"))
+}
+
+func loose(c *context) outcome {
+	linked := map[string]bool{}
+	for _, l := range c.survey.Links {
+		linked[l.From], linked[l.To] = true, true
+	}
+	n := 0
+	for _, f := range c.source {
+		if !linked[f.Path] {
+			n++
+		}
+	}
+	if len(c.source) == 0 {
+		return told(0, "There is no program text to tell from.", nil)
+	}
+	return told(float64(n)/float64(len(c.source))*1.3, fmt.Sprintf("%d of %d source files neither need nor serve another.", n, len(c.source)), nil)
+}
