@@ -77,7 +77,12 @@ func (a *archive) check(ctx context.Context) error {
 	seen := map[string]string{}
 	var entries []Entry
 	var total int64
+	members := 0
 	err := a.walk(ctx, func(m member) error {
+		// Folders and links cost as much as files where there are millions.
+		if members++; members > 4*a.limits.Files {
+			return fmt.Errorf("%w: the archive has more than %d entries", ErrNotCodebase, 4*a.limits.Files)
+		}
 		clean, err := memberName(m.name)
 		if err != nil {
 			return err
@@ -96,9 +101,6 @@ func (a *archive) check(ctx context.Context) error {
 		case !m.regular:
 			a.list.Notes = append(a.list.Notes, model.Note{Path: EncodeName(clean), Text: "a " + m.what + ", not followed"})
 		default:
-			if len(entries) >= 4*a.limits.Files {
-				return fmt.Errorf("%w: the archive has more than %d entries", ErrNotCodebase, 4*a.limits.Files)
-			}
 			r, err := m.open()
 			if err != nil {
 				return corrupt(err)
@@ -135,7 +137,7 @@ func (a *archive) check(ctx context.Context) error {
 	sortEntries(entries)
 	entries, more := limit(entries, a.limits)
 	a.list.Entries, a.list.Notes = entries, append(a.list.Notes, more...)
-	sortNotes(a.list.Notes)
+	a.list.Notes = sortNotes(a.list.Notes)
 	return nil
 }
 

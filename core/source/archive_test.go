@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"compress/gzip"
 	"context"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -231,4 +232,27 @@ func FuzzArchive(f *testing.F) {
 			return nil
 		})
 	})
+}
+
+func TestAnArchiveOfLinksOrFoldersAloneIsBounded(t *testing.T) {
+	for what, kind := range map[string]byte{"links": tar.TypeSymlink, "folders": tar.TypeDir} {
+		t.Run(what, func(t *testing.T) {
+			ms := []member{{name: "lots.go", text: "package lots\n"}}
+			for i := range 4000 {
+				ms = append(ms, member{name: fmt.Sprintf("d%d", i), kind: kind})
+			}
+			p := filepath.Join(t.TempDir(), "seed.tar")
+			require.NoError(t, os.WriteFile(p, tarOf(t, ms), 0o644))
+			l := source.DefaultLimits()
+			l.Files = 100
+			_, err := source.Open(context.Background(), source.Request{Path: p, Limits: l})
+			require.ErrorContains(t, err, "more than 400 entries")
+			// Within the limit what is noted of them stays readable.
+			_, _, notes, _ := read(t, source.Request{Path: p})
+			require.LessOrEqual(t, len(notes), 1001)
+			if kind == tar.TypeSymlink {
+				require.Contains(t, notes, ".: 3000 more notes like these were left out")
+			}
+		})
+	}
 }

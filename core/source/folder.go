@@ -64,12 +64,11 @@ func (f *folder) History(ctx context.Context) (io.ReadCloser, string, error) {
 }
 
 func (f *folder) List(ctx context.Context) (Listing, error) {
-	names, err := listUnignored(ctx, f.dir)
+	names, notes, err := listUnignored(ctx, f.dir)
 	if err != nil {
 		return Listing{}, err
 	}
 	byDir := map[string]map[string]bool{}
-	var notes []model.Note
 	for _, n := range names {
 		if strings.HasSuffix(n, "/") {
 			notes = append(notes, model.Note{Path: EncodeName(strings.TrimSuffix(n, "/")), Text: "a repository of its own, not followed; survey it by itself"})
@@ -108,7 +107,7 @@ func (f *folder) List(ctx context.Context) (Listing, error) {
 	sortEntries(entries)
 	entries, more := limit(entries, f.limits)
 	notes = append(notes, more...)
-	sortNotes(notes)
+	notes = sortNotes(notes)
 	return Listing{Entries: entries, Notes: notes}, nil
 }
 

@@ -13,6 +13,7 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
+	"time"
 
 	"jantel/core/history"
 	"jantel/core/model"
@@ -25,6 +26,7 @@ import (
 // be made to run programs by any of them.
 func runGit(ctx context.Context, scratch, workTree string, args ...string) *exec.Cmd {
 	cmd := exec.CommandContext(ctx, "git", args...)
+	cmd.WaitDelay = 2 * time.Second // a pipe that somebody else holds open ends nothing
 	cmd.Env = []string{
 		"PATH=" + os.Getenv("PATH"),
 		"HOME=" + scratch,
@@ -40,6 +42,7 @@ func runGit(ctx context.Context, scratch, workTree string, args ...string) *exec
 		"GIT_OPTIONAL_LOCKS=0",
 		"GIT_NO_REPLACE_OBJECTS=1",
 		"GIT_PAGER=cat",
+		"GIT_ALLOC_LIMIT=1g", // of one object; a tree or commit of that size is none
 	}
 	if workTree != "" {
 		cmd.Env = append(cmd.Env, "GIT_WORK_TREE="+workTree)
@@ -105,15 +108,24 @@ func newScratch(objects, format string) (string, error) {
 
 // listUnignored names all files below dir that its .gitignore files let
 // through, as git itself understands them; a nested repository ends in "/".
-func listUnignored(ctx context.Context, dir string) ([]string, error) {
+// Where git would open something by itself that is no regular file it is not
+// asked, and everything is listed.
+func listUnignored(ctx context.Context, dir string) ([]string, []model.Note, error) {
+	w, err := walk(dir)
+	if err != nil {
+		return nil, nil, err
+	}
+	if w.odd != nil {
+		return w.unignored(), w.notes(), nil
+	}
 	scratch, err := newScratch("", "")
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	defer func() { _ = os.RemoveAll(scratch) }()
 	out, err := gitOutput(runGit(ctx, scratch, dir, "ls-files", "-z", "--others", "--exclude-per-directory=.gitignore"))
 	if err != nil {
-		return nil, fmt.Errorf("%s can not be listed: %w", dir, err)
+		return nil, nil, fmt.Errorf("%s can not be listed: %w", dir, err)
 	}
 	names := strings.Split(string(out), "\x00")
 	kept := names[:0]
@@ -122,7 +134,7 @@ func listUnignored(ctx context.Context, dir string) ([]string, error) {
 			kept = append(kept, n)
 		}
 	}
-	return kept, nil
+	return kept, w.notes(), nil
 }
 
 func isBare(dir string) bool {
@@ -150,14 +162,15 @@ func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ 
 		return nil, err
 	}
 	common := gitDir
-	if text, err := os.ReadFile(filepath.Join(gitDir, "commondir")); err == nil {
-		p := strings.TrimSpace(string(text))
+	if p, err := readWord(filepath.Join(gitDir, "commondir"), maxGitText); err == nil {
 		if !filepath.IsAbs(p) {
 			p = filepath.Join(gitDir, p)
 		}
 		if common, err = insideAllowed(p, dir, allow); err != nil {
 			return nil, fmt.Errorf("the repository's commondir: %w", err)
 		}
+	} else if !absent(err) {
+		return nil, fmt.Errorf("%w: the repository's commondir can not be read: %s", ErrNotCodebase, reason(err))
 	}
 	objects, err := insideAllowed(filepath.Join(common, "objects"), dir, allow)
 	if err != nil {
@@ -167,7 +180,7 @@ func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ 
 		return nil, err
 	}
 	format := ""
-	if text, err := os.ReadFile(filepath.Join(common, "config")); err == nil && objectFormat.Match(text) {
+	if text, err := readRegular(filepath.Join(common, "config"), maxGitConfig); err == nil && objectFormat.Match(text) {
 		format = "sha256"
 	}
 	scratch, err := newScratch(objects, format)
@@ -231,8 +244,8 @@ func gitDirOf(dir string, allow []string) (string, error) {
 	if info.IsDir() {
 		return insideAllowed(p, dir, allow)
 	}
-	text, err := os.ReadFile(p)
-	rest, ok := strings.CutPrefix(strings.TrimSpace(string(text)), "gitdir:")
+	text, err := readWord(p, maxGitText)
+	rest, ok := strings.CutPrefix(text, "gitdir:")
 	if err != nil || !ok {
 		return "", fmt.Errorf("%w: %s is neither a Git directory nor points to one", ErrNotCodebase, p)
 	}
@@ -244,51 +257,48 @@ func gitDirOf(dir string, allow []string) (string, error) {
 }
 
 // insideAllowed resolves a path that a repository names and refuses it when
-// it leaves the allowed folders; without any, those are the repository itself
-// and the folder it lies in (where work trees put their main repository).
+// it leaves the allowed folders; without any, that is the repository's own: a
+// stranger's repository must not lead to its neighbours.
 func insideAllowed(p, dir string, allow []string) (string, error) {
-	if len(allow) == 0 {
-		allow = []string{filepath.Dir(dir)}
+	if len(allow) > 0 {
+		return Resolve(p, allow)
 	}
-	return Resolve(p, allow)
+	real, err := Resolve(p, nil)
+	if err != nil || !allowed(real, []string{dir}) {
+		return "", fmt.Errorf("%w: %s leads out of %s; survey the repository it leads to instead", ErrNotAllowed, p, dir)
+	}
+	return real, nil
 }
 
-// checkObjects refuses an object store that reads from elsewhere: through a
-// link or through alternates of its own.
+// checkObjects refuses an object store that reads from elsewhere, through a
+// link or through alternates of its own, and one in which git would open what
+// is no regular file.
 func checkObjects(objects, dir string, allow []string, depth int) error {
 	if depth > 5 {
 		return fmt.Errorf("%w: the repository's alternates go round", ErrNotCodebase)
 	}
-	for _, sub := range []string{".", "pack", "info"} {
-		items, err := os.ReadDir(filepath.Join(objects, sub))
-		if err != nil {
-			continue
+	seen := 0
+	err := filepath.WalkDir(objects, func(p string, it os.DirEntry, err error) error {
+		if seen++; seen > maxObjects {
+			return fmt.Errorf("%w: the repository has more than %d loose objects and packs", ErrNotCodebase, maxObjects)
 		}
-		for _, it := range items {
-			if it.Type()&os.ModeSymlink == 0 {
-				continue
-			}
-			if _, err := insideAllowed(filepath.Join(objects, sub, it.Name()), dir, allow); err != nil {
-				return fmt.Errorf("the repository's object store holds a link: %w", err)
-			}
+		switch {
+		case err != nil, it.IsDir(), it.Type().IsRegular():
+			return nil // what can not be read, git can not read either
+		case it.Type()&os.ModeSymlink != 0:
+			return fmt.Errorf("%w: the repository's object store holds a link, %s", ErrNotAllowed, p)
 		}
-	}
-	// The 256 folders of loose objects could hold links as well.
-	fans, _ := filepath.Glob(filepath.Join(objects, "[0-9a-f][0-9a-f]"))
-	for _, fan := range fans {
-		items, err := os.ReadDir(fan)
-		if err != nil {
-			continue
-		}
-		for _, it := range items {
-			if it.Type()&os.ModeSymlink != 0 {
-				return fmt.Errorf("%w: the repository's object store holds a link, %s", ErrNotAllowed, filepath.Join(fan, it.Name()))
-			}
-		}
-	}
-	text, err := os.ReadFile(filepath.Join(objects, "info", "alternates"))
+		return fmt.Errorf("%w: the repository's object store holds a %s, %s", ErrNotCodebase, specialKind(it.Type()), p)
+	})
 	if err != nil {
+		return err
+	}
+	text, err := readRegular(filepath.Join(objects, "info", "alternates"), maxGitText)
+	if absent(err) {
 		return nil
+	}
+	if err != nil {
+		return fmt.Errorf("%w: the repository's alternates can not be read: %s", ErrNotCodebase, reason(err))
 	}
 	for line := range strings.Lines(string(text)) {
 		line = strings.TrimSpace(line)
@@ -318,30 +328,36 @@ var (
 // scratch directory, so that git can resolve names there.
 func copyRefs(gitDir, common, scratch string) error {
 	refs := map[string]string{}
-	if h, err := os.Open(filepath.Join(common, "packed-refs")); err == nil {
-		sc := bufio.NewScanner(h)
-		sc.Buffer(nil, 1<<20)
-		for sc.Scan() {
-			id, name, ok := strings.Cut(sc.Text(), " ")
-			if ok && objectID.MatchString(id) && safeRef(name) {
-				refs[name] = id
-			}
-		}
-		_ = h.Close()
+	packed, err := readRegular(filepath.Join(common, "packed-refs"), maxGitRefs)
+	if err != nil && !absent(err) {
+		return fmt.Errorf("%w: the repository's packed-refs can not be read: %s", ErrNotCodebase, reason(err))
 	}
+	for line := range strings.Lines(string(packed)) {
+		id, name, ok := strings.Cut(strings.TrimSpace(line), " ")
+		if ok && objectID.MatchString(id) && safeRef(name) {
+			refs[name] = id
+		}
+	}
+	seen := 0
 	for _, base := range []string{common, gitDir} {
-		_ = filepath.WalkDir(filepath.Join(base, "refs"), func(p string, d os.DirEntry, err error) error {
+		err := filepath.WalkDir(filepath.Join(base, "refs"), func(p string, d os.DirEntry, err error) error {
+			if seen++; seen > maxRefs {
+				return fmt.Errorf("%w: the repository has more than %d refs that are files of their own", ErrNotCodebase, maxRefs)
+			}
 			if err != nil || !d.Type().IsRegular() {
 				return nil
 			}
 			name, _ := filepath.Rel(base, p)
-			text, err := readSmall(p)
+			text, err := readWord(p, maxRef)
 			if err == nil && safeRef(name) && objectID.MatchString(text) {
 				refs[name] = text
 			}
 			return nil
 		})
-		if base == common && common == gitDir {
+		if err != nil {
+			return err
+		}
+		if common == gitDir {
 			break
 		}
 	}
@@ -352,29 +368,23 @@ func copyRefs(gitDir, common, scratch string) error {
 	if err := os.WriteFile(filepath.Join(scratch, "packed-refs"), []byte(b.String()), 0o600); err != nil {
 		return err
 	}
-	head, err := readSmall(filepath.Join(gitDir, "HEAD"))
+	head, err := readWord(filepath.Join(gitDir, "HEAD"), maxRef)
 	if err == nil && (objectID.MatchString(head) || safeRef(strings.TrimSpace(strings.TrimPrefix(head, "ref:")))) {
 		if err := os.WriteFile(filepath.Join(scratch, "HEAD"), []byte(head+"\n"), 0o600); err != nil {
 			return err
 		}
 	}
-	if text, err := os.ReadFile(filepath.Join(common, "shallow")); err == nil {
-		return os.WriteFile(filepath.Join(scratch, "shallow"), text, 0o600)
+	text, err := readRegular(filepath.Join(common, "shallow"), maxShallow)
+	if absent(err) {
+		return nil
 	}
-	return nil
+	if err != nil {
+		return fmt.Errorf("%w: the repository's list of shallow commits can not be read: %s", ErrNotCodebase, reason(err))
+	}
+	return os.WriteFile(filepath.Join(scratch, "shallow"), text, 0o600)
 }
 
 func safeRef(n string) bool { return refName.MatchString(n) && !strings.Contains(n, "..") }
-
-func readSmall(p string) (string, error) {
-	h, err := os.Open(p)
-	if err != nil {
-		return "", err
-	}
-	defer func() { _ = h.Close() }()
-	text, err := io.ReadAll(io.LimitReader(h, 4096))
-	return strings.TrimSpace(string(text)), err
-}
 
 func (s *gitSource) Origin() model.Origin { return s.origin }
 func (s *gitSource) Close() error         { return os.RemoveAll(s.scratch) }
@@ -446,7 +456,7 @@ func (s *gitSource) List(ctx context.Context) (Listing, error) {
 	sortEntries(l.Entries)
 	entries, more := limit(l.Entries, s.limits)
 	l.Entries, l.Notes = entries, append(l.Notes, more...)
-	sortNotes(l.Notes)
+	l.Notes = sortNotes(l.Notes)
 	return l, nil
 }
 

@@ -2,8 +2,11 @@ package source_test
 
 import (
 	"context"
+	"errors"
 	"os"
 	"path/filepath"
+	"strings"
+	"syscall"
 	"testing"
 
 	"jantel/core/source"
@@ -58,8 +61,15 @@ func TestAWorkTreeBesideItsRepositoryIsRead(t *testing.T) {
 	tree := filepath.Join(filepath.Dir(dir), filepath.Base(dir)+"-side")
 	testkit.Git(t, dir, "worktree", "add", "-q", "-b", "side", tree)
 	t.Cleanup(func() { _ = os.RemoveAll(tree) })
-	texts, _, _, _ := read(t, source.Request{Path: tree, Revision: "side"})
+	texts, _, _, _ := read(t, source.Request{Path: tree, Revision: "side", Allow: []string{filepath.Dir(dir)}})
 	require.Len(t, texts, 2)
+	// Without allowed folders a tree leads to nothing but itself.
+	_, err := source.Open(context.Background(), source.Request{Path: tree, Revision: "side"})
+	require.ErrorIs(t, err, source.ErrNotAllowed)
+	require.ErrorContains(t, err, "survey the repository it leads to instead")
+	texts, _, _, src := read(t, source.Request{Path: tree})
+	require.Len(t, texts, 2)
+	require.Empty(t, src.Origin().BasedOn)
 }
 
 func TestLinksAndSubmodulesOfARevisionAreNoted(t *testing.T) {
@@ -195,4 +205,60 @@ func TestNoScratchFolderIsLeftBehind(t *testing.T) {
 	left, err := filepath.Glob(filepath.Join(tmp, "jantel-*"))
 	require.NoError(t, err)
 	require.Empty(t, left)
+}
+
+// Each of these made git or us wait for ever, or read without end.
+func TestWhatIsNoRegularFileBelowAStrangersFoldersIsNotOpened(t *testing.T) {
+	fifo := func(t *testing.T, p string) {
+		require.NoError(t, os.MkdirAll(filepath.Dir(p), 0o755))
+		_ = os.Remove(p)
+		require.NoError(t, syscall.Mkfifo(p, 0o644))
+	}
+	device := func(t *testing.T, p string) {
+		require.NoError(t, os.MkdirAll(filepath.Dir(p), 0o755))
+		_ = os.Remove(p)
+		require.NoError(t, os.Symlink("/dev/zero", p))
+	}
+	sparse := func(t *testing.T, p string) {
+		require.NoError(t, os.MkdirAll(filepath.Dir(p), 0o755))
+		_ = os.Remove(p)
+		h, err := os.Create(p)
+		require.NoError(t, err)
+		require.NoError(t, h.Truncate(5<<30))
+		require.NoError(t, h.Close())
+	}
+	kinds := map[string]func(*testing.T, string){"a pipe": fifo, "a device": device, "a sparse file": sparse}
+	for _, at := range []string{".git/HEAD", ".git/packed-refs", ".git/config", ".git/commondir", ".git/shallow", ".git/objects/info/alternates", ".git/refs/heads/main", ".git/objects/pack/pack-1.idx", ".git/objects/pack/multi-pack-index", ".git/objects/info/commit-graph", ".git"} {
+		for kind, put := range kinds {
+			t.Run(kind+" as "+at, func(t *testing.T) {
+				t.Parallel()
+				dir := testkit.Repository(t, lots)
+				if at == ".git" {
+					require.NoError(t, os.RemoveAll(filepath.Join(dir, at)))
+				}
+				put(t, filepath.Join(dir, at))
+				// Of a revision it is refused or not needed, and said at once.
+				if src, err := source.Open(context.Background(), source.Request{Path: dir, Revision: "HEAD"}); err == nil {
+					_, err = src.List(context.Background())
+					require.NoError(t, errors.Join(err, src.Close()))
+				}
+				texts, _, _, _ := read(t, source.Request{Path: dir})
+				require.Len(t, texts, 2, "the folder as it is can be read all the same")
+			})
+		}
+	}
+	for _, at := range []string{".gitignore", "box/.gitignore", "box/.git/HEAD", "box/.git/commondir", "box/.git/config"} {
+		for kind, put := range kinds {
+			t.Run(kind+" as "+at, func(t *testing.T) {
+				t.Parallel()
+				dir := testkit.Tree(t, lots)
+				put(t, filepath.Join(dir, at))
+				texts, _, notes, _ := read(t, source.Request{Path: dir})
+				require.Contains(t, texts, "lots.go")
+				if kind != "a device" || at == "box/.git/HEAD" {
+					require.Contains(t, strings.Join(notes, "\n"), "git is not asked to open it")
+				}
+			})
+		}
+	}
 }

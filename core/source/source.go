@@ -193,11 +193,20 @@ func limit(entries []Entry, l Limits) ([]Entry, []model.Note) {
 
 func sortEntries(es []Entry) { sort.Slice(es, func(i, j int) bool { return es[i].Path < es[j].Path }) }
 
-func sortNotes(ns []model.Note) {
+// maxNotes bounds what is noted of one source: a million links are one thing
+// to know of, not a million.
+const maxNotes = 1000
+
+// sortNotes puts notes in order and says how many there are beyond the bound.
+func sortNotes(ns []model.Note) []model.Note {
 	sort.Slice(ns, func(i, j int) bool {
 		if ns[i].Path != ns[j].Path {
 			return ns[i].Path < ns[j].Path
 		}
 		return ns[i].Text < ns[j].Text
 	})
+	if more := len(ns) - maxNotes; more > 0 {
+		ns = append(ns[:maxNotes:maxNotes], model.Note{Path: ".", Text: fmt.Sprintf("%d more notes like these were left out", more)})
+	}
+	return ns
 }
