@@ -9,7 +9,9 @@ import (
 	"fmt"
 	"io"
 	"iter"
+	"maps"
 	"reflect"
+	"slices"
 	"strings"
 	"time"
 
@@ -111,6 +113,21 @@ type document struct {
 	Environment []jsonVariable     `json:"environment"`
 	Notes       []model.Note       `json:"notes"`
 	Timings     map[string]float64 `json:"timings"`
+}
+
+// notesOf are what was noted on the way and what could not be told.
+func notesOf(s *model.Survey, j *judgement.Result) []model.Note {
+	return slices.Concat(j.Notes, s.Notes)
+}
+
+// timings are the seconds of every step, those of the judges among them.
+func timings(s *model.Survey, j *judgement.Result) map[string]float64 {
+	out := maps.Clone(s.Timings)
+	if out == nil {
+		out = map[string]float64{}
+	}
+	maps.Copy(out, j.Timings)
+	return out
 }
 
 type jsonPlace struct {
@@ -250,7 +267,7 @@ func list[T any](v []T) []T {
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
 		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: definitionsOf(s), Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
-		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(s.Notes), History: historyOf(s.History), Timings: s.Timings}
+		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(notesOf(s, j)), History: historyOf(s.History), Timings: timings(s, j)}
 	var bytes, code int64
 	for _, f := range s.Files {
 		bytes += f.Bytes

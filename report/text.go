@@ -79,12 +79,13 @@ func Text(w io.Writer, s *model.Survey, j *judgement.Result) error {
 			fmt.Fprintf(&b, "  %-6s %s   (%s:%d)\n", r.Purpose, Plain(r.Text), Plain(r.Path), r.Line)
 		}
 	}
-	for i, n := range s.Notes {
+	notes := notesOf(s, j)
+	for i, n := range notes {
 		if i == 0 {
 			b.WriteString("\nNoted on the way:\n")
 		}
 		if i == 10 {
-			fmt.Fprintf(&b, "  and %d more\n", len(s.Notes)-10)
+			fmt.Fprintf(&b, "  and %d more\n", len(notes)-10)
 			break
 		}
 		fmt.Fprintf(&b, "  %s: %s\n", Plain(n.Path), Plain(n.Text))

@@ -10,14 +10,13 @@ import (
 	"fmt"
 	"maps"
 	"math"
-	"runtime"
 	"slices"
-	"sync"
 	"time"
 
 	"jantel/core/charter"
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/patterns"
 	"jantel/core/smells"
 	"jantel/core/syntax"
@@ -42,6 +41,8 @@ type Result struct {
 	Faults []charter.Fault
 	// FromCodebase tells that the charter lies in the codebase.
 	FromCodebase bool
+	// Timings are the seconds each judge took.
+	Timings map[string]float64
 }
 
 // Inputs are what a judgement depends on besides the facts.
@@ -130,101 +131,33 @@ func ReadCharter(text string) (*charter.Charter, []charter.Fault) {
 
 // JudgeBy judges a survey. The brief must have passed CheckBrief; a brief
 // without a stage is taken as growing.
-func JudgeBy(s *model.Survey, in Inputs) *Result {
+func JudgeBy(s *model.Survey, in Inputs) *Result { return judgeWith(s, in, judges) }
+
+func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	if in.Brief.Stage == "" {
 		in.Brief.Stage = model.Growing
 	}
-	brief, quiet := in.Brief, in.Quiet
-	j := &model.Judgement{Version: in.Version(), Brief: brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files))}
+	j := &model.Judgement{Version: in.Version(), Brief: in.Brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files)), FeatureOf: map[string]model.FeatureOf{}, Smells: []model.Smell{}}
 	for _, f := range s.Files {
 		j.AllLines += f.Lines()
-		if f.Judgeable() && inScope(brief, f.Path) {
-			j.InScope[f.Path] = true
-			j.Judged += f.Lines()
-		}
 	}
-	var cycles sync.WaitGroup
-	var rings []model.Cycle
-	cycles.Go(func() { rings = links.FileCycles(s.Links, func(p string) bool { return j.InScope[p] }) })
-	lex := weave.Words().With(in.Overrules)
-	roles := make([]model.RoleOf, len(s.Files))
-	inParts(len(s.Files), func(i int) { roles[i] = lex.Role(s.Files[i]) })
-	for i, f := range s.Files {
-		j.Roles[f.Path] = roles[i]
-	}
-	weave.OverruleRoles(j.Roles, in.Overrules)
-	var cutting sync.WaitGroup
-	var parts *links.Parts
-	aim := weave.NewAim(s, j.Roles, j.InScope, lex)
-	cutting.Go(func() {
-		j.Features, j.FeatureOf = aim.Features()
-		if len(in.Overrules) > 0 {
-			j.Features = weave.OverruleFeatures(j.FeatureOf, j.Roles, in.Overrules)
-		}
-	})
-	modules := weave.Modules(s, j.InScope)
-	var levelled []model.Module
-	cutting.Go(func() { j.Modules, j.Cut = aim.Cuts(s.Links, slices.Clone(modules)) })
-	cutting.Go(func() {
-		paths := make([]string, len(modules))
-		for i, m := range modules {
-			paths[i] = m.Path
-		}
-		parts = links.PartsOf(s.Links, paths)
-		levelled = slices.Clone(modules)
-		j.Levels, j.LevelDepth = weave.Levels(s, j.Roles, j.InScope, levelled, parts)
-	})
-	// Tests and programs beside a folder's code may need what needs it: they
-	// order nothing, since nothing needs them.
-	between := links.FolderCycles(s.Links, func(p string) bool {
-		return j.InScope[p] && j.Roles[p].Role != model.RoleTest && s.File(p).Facts.Starts == 0
-	})
-	j.Folders = weave.Folders(s, j.Roles, j.InScope)
-	weave.OverrulePurposes(j.Folders, in.Overrules)
-	cutting.Wait()
-	for i := range levelled {
-		j.Modules[i].Levels = levelled[i].Levels
-	}
-	cycles.Wait()
-	j.Cycles = append(rings, between...)
-	res := &Result{}
-	res.Charter, res.Faults, res.FromCodebase = readCharter(s, in.Charter)
-	if res.Charter != nil {
-		today := in.Today
-		if today.IsZero() {
-			today = s.SurveyedAt
-		}
-		res.Held = res.Charter.Hold(s, j.Roles, j.InScope, today)
-	}
-	// The modules are copied: their patterns are ranked while the rules look.
-	var thresholds map[string]float64
-	if res.Charter != nil {
-		thresholds = res.Charter.Thresholds
-	}
-	c := &smells.Context{Thresholds: thresholds, Held: res.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Survey: s, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: brief.Stage, Cycles: j.Cycles}
-	var ranking sync.WaitGroup
-	ranking.Go(func() { j.Patterns = patterns.Rank(".", j.Cut, s, j.Roles, j.InScope, j.Folders) })
-	whole := make([]bool, len(j.Modules))
-	ranking.Go(func() { modulePatterns(s, j, parts, whole) })
-	j.Smells = smells.Find(c)
-	for i := range j.Smells {
-		j.Smells[i].Silenced = quiet[j.Smells[i].ID]
-	}
-	scores := smells.Score(c, j.Smells, resolved)
-	ranking.Wait()
-	for i := range j.Modules {
-		if whole[i] {
+	res := &Result{Judgement: j, Scores: smells.NoScores()}
+	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().With(in.Overrules)}
+	run(w, all)
+	for i, whole := range w.whole {
+		if whole {
 			j.Modules[i].Patterns = j.Patterns
 		}
 	}
-	j.Legibility = scores.ByFolder["."]
-	j.Strains = scores.Arithmetic(".")
+	if len(j.Folders) == 0 {
+		// Every view stands on the root, even when nothing more could be told.
+		j.Folders = []*model.Folder{{Path: ".", Name: s.Codebase, Files: len(s.Files), Lines: j.AllLines, JudgedLines: j.Judged}}
+	}
 	j.BuildIndex()
 	for _, f := range j.Folders {
-		f.Legibility = scores.ByFolder[f.Path]
+		f.Legibility = res.Scores.ByFolder[f.Path]
 	}
 	countSmells(s, j)
-	res.Judgement, res.Scores = j, scores
 	return res
 }
 
@@ -235,10 +168,11 @@ const leastRanked = 5
 // modulePatterns ranks the patterns of each module by itself, where there are
 // several: a codebase may well be built in more than one way. A module that
 // holds all files is only noted in whole, since it is ranked already.
-func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts, whole []bool) {
+func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts) (whole []bool) {
 	if len(j.Modules) < 2 {
-		return
+		return nil
 	}
+	whole = make([]bool, len(j.Modules))
 	files := make([][]*model.File, len(j.Modules))
 	for _, f := range s.Files {
 		for _, i := range parts.Holding(model.FolderOf(f.Path)) {
@@ -251,7 +185,7 @@ func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts, who
 			folders[i] = append(folders[i], d)
 		}
 	}
-	inParts(len(j.Modules), func(i int) {
+	parallel.Each(len(j.Modules), func(i int) {
 		m := &j.Modules[i]
 		if m.Files < leastRanked {
 			return
@@ -271,26 +205,13 @@ func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts, who
 		part := &model.Survey{Files: files[i], Links: parts.Touching[i]}
 		m.Patterns = patterns.Rank(m.Path, m.Cut, part, j.Roles, in, around)
 	})
+	return whole
 }
 
 // resolved reports whether the imports of a file's language are followed.
 func resolved(f *model.File) bool {
 	l := syntax.Named(f.Language)
 	return l != nil && l.Links()
-}
-
-// inParts calls fn for each index below n, from several goroutines.
-func inParts(n int, fn func(i int)) {
-	workers := min(runtime.GOMAXPROCS(0), n)
-	var wg sync.WaitGroup
-	for w := range workers {
-		wg.Go(func() {
-			for i := w * n / workers; i < (w+1)*n/workers; i++ {
-				fn(i)
-			}
-		})
-	}
-	wg.Wait()
 }
 
 func countSmells(s *model.Survey, j *model.Judgement) {

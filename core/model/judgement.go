@@ -273,6 +273,7 @@ type Judgement struct {
 	Strains    []Strain
 	Judged     int // judged lines
 	AllLines   int
+	Notes      []Note // what could not be told, and why
 
 	folders map[string]*Folder
 }

@@ -5,12 +5,14 @@ package overview
 import (
 	"math"
 	"path"
+	"slices"
 	"sort"
 	"strings"
 	"sync"
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/patterns"
 	"jantel/core/smells"
 	"jantel/core/weave"
@@ -104,7 +106,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	}
 	sh := &Sheet{Place: place, Title: d.Name, Purpose: d.Purpose, Origin: s.Origin, Patterns: []model.PatternMatch{}, Score: d.Legibility, Worst: []model.Smell{}, Languages: []Share{}, Runs: []Run{}, Entries: []model.Evidence{}, Notes: []model.Note{}, Sentences: []Sentence{}}
 	// None of these needs another; they only look.
-	var beside sync.WaitGroup
+	var beside parallel.Group
 	beside.Go(func() { sh.System = system(s, j, place) })
 	used := sync.OnceValue(func() map[string]int { return uses(s, j, place) })
 	beside.Go(func() { sh.Hurts, sh.Ask = hurts(s, j, place, used()), ask(s, j, place) })
@@ -150,7 +152,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 			sh.Modules = append(sh.Modules, p)
 		}
 	}
-	for _, n := range s.Notes {
+	for _, n := range slices.Concat(j.Notes, s.Notes) {
 		if model.Within(place, n.Path) {
 			sh.NoteCount++
 			if len(sh.Notes) < 20 {

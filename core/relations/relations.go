@@ -9,15 +9,30 @@ import (
 	"slices"
 
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/routes"
 	"jantel/core/syntax"
 )
 
-// Add adds the links that hold by name to those a survey has.
-func Add(s *model.Survey, t *syntax.Tree) {
+// Add adds the links that hold by name to those a survey has. One sort of them
+// that breaks is noted and costs its own links alone.
+func Add(s *model.Survey, t *syntax.Tree) (notes []model.Note) {
 	var found []model.Link
-	found = append(found, templateLinks(t)...)
-	found = append(found, componentLinks(t)...)
+	part := func(what string, fn func() []model.Link) {
+		if broken := parallel.Try(func() { found = append(found, fn()...) }); broken != nil {
+			notes = append(notes, model.Note{Path: ".", Text: what + " could not be followed: " + broken.Error()})
+		}
+	}
+	part("templates", func() []model.Link { return templateLinks(t) })
+	part("components of templates", func() []model.Link { return componentLinks(t) })
+	part("routes and requests", func() []model.Link { return routeLinks(s) })
+	part("messages", func() []model.Link { return messageLinks(Messages(s)) })
+	merge(s, found)
+	return notes
+}
+
+// routeLinks ties routes to what answers them, and requests to routes.
+func routeLinks(s *model.Survey) (found []model.Link) {
 	all := routes.Of(s)
 	for _, r := range all {
 		if r.HandlerPath != "" && r.HandlerPath != r.Path {
@@ -30,11 +45,14 @@ func Add(s *model.Survey, t *syntax.Tree) {
 			found = append(found, model.Link{From: q.Path, To: q.Route.Path, Kind: model.LinkHTTP, Line: q.Line, Text: q.Text(), Sure: q.Sure})
 		}
 	}
-	found = append(found, messageLinks(Messages(s))...)
+	return found
+}
+
+// merge puts links among those of a survey, which are in order already.
+func merge(s *model.Survey, found []model.Link) {
 	if len(found) == 0 {
 		return
 	}
-	// Those that are there are in order already: the two are merged.
 	slices.SortFunc(found, compare)
 	merged := make([]model.Link, 0, len(s.Links)+len(found))
 	i := 0

@@ -14,6 +14,7 @@ import (
 
 	"jantel/core/charter"
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/routes"
 	"jantel/core/weave"
 
@@ -184,22 +185,30 @@ func Named(slug string) *Rule {
 	return nil
 }
 
-// Find runs every rule and returns what they hit, by path, line and rule.
-func Find(c *Context) []model.Smell {
+// Find runs every rule and returns what they hit, by path, line and rule. A
+// rule that breaks costs its own hits alone; notes say which, and why.
+func Find(c *Context) ([]model.Smell, []model.Note) { return findBy(c, catalogue) }
+
+func findBy(c *Context, rules []*Rule) (out []model.Smell, notes []model.Note) {
 	c.index()
-	out := []model.Smell{}
+	out = []model.Smell{}
 	// Rules only look; each may run beside the others.
-	hits := make([][]hit, len(catalogue))
+	hits := make([][]hit, len(rules))
+	broken := make([]*parallel.Broken, len(rules))
 	var g errgroup.Group
 	g.SetLimit(runtime.GOMAXPROCS(0))
-	for i, r := range catalogue {
+	for i, r := range rules {
 		g.Go(func() error {
-			hits[i] = r.find(c, r)
+			broken[i] = parallel.Try(func() { hits[i] = r.find(c, r) })
 			return nil
 		})
 	}
 	_ = g.Wait()
-	for i, r := range catalogue {
+	for i, r := range rules {
+		if broken[i] != nil {
+			notes = append(notes, model.Note{Path: ".", Text: "the rule " + r.Slug + " could not be told: " + broken[i].Error()})
+			continue
+		}
 		for _, h := range hits[i] {
 			out = append(out, r.smell(h))
 		}
@@ -217,7 +226,7 @@ func Find(c *Context) []model.Smell {
 		}
 		return a.ID < b.ID
 	})
-	return out
+	return out, notes
 }
 
 func line(s *model.Smell) int {

@@ -21,6 +21,11 @@ type Scores struct {
 	sums     map[string]*sums
 }
 
+// NoScores is what there is where nothing could be scored: all of it unknown.
+func NoScores() *Scores {
+	return &Scores{ByFolder: map[string]model.Legibility{}, sums: map[string]*sums{}}
+}
+
 type sums struct {
 	lines, judged       int
 	touched             map[string]float64 // rule to lines times strength
@@ -32,7 +37,7 @@ type sums struct {
 // Score computes the legibility of every folder from the smells, silenced
 // ones left out. For a rule a file counts once, with its strongest hit.
 func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *Scores {
-	s := &Scores{ByFolder: map[string]model.Legibility{}, sums: map[string]*sums{}}
+	s := NoScores()
 	at := func(p string) *sums {
 		x := s.sums[p]
 		if x == nil {

@@ -17,6 +17,7 @@ import (
 
 	"jantel/core/history"
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/relations"
 	"jantel/core/source"
 	"jantel/core/syntax"
@@ -121,15 +122,16 @@ func Run(ctx context.Context, src source.Source, o Options) (*model.Survey, erro
 
 	r.report(Progress{Step: "linking", Done: len(s.Files), Total: len(s.Files), Lines: int(r.lines.Load())})
 	var twin sync.WaitGroup
-	twin.Go(func() { s.Twins = twins.Of(s.Files) })
+	twin.Go(func() { r.try("near twins", func() { s.Twins = twins.Of(s.Files) }) })
 	tree := syntax.NewTree(s.Files, o.Root)
 	s.Links, s.External, s.Unresolved = tree.Resolve()
 	s.BuildIndex()
-	relations.Add(s, tree)
+	r.notes = append(append(r.notes, tree.Notes()...), relations.Add(s, tree)...)
 	twin.Wait()
 	r.took("link", &t)
 	if h, ok := src.(source.Historian); ok {
-		if s.History, err = r.history(ctx, h, s); err != nil {
+		r.try("the history", func() { s.History, err = r.history(ctx, h, s) })
+		if err != nil {
 			s.Notes = append(s.Notes, model.Note{Path: ".", Text: "the history could not be read: " + err.Error()})
 		} else if s.History != nil && s.History.Cut != "" {
 			s.Notes = append(s.Notes, model.Note{Path: ".", Text: s.History.Cut})
@@ -205,6 +207,14 @@ func (r *run) remember(ctx context.Context) func() memory {
 	return func() memory {
 		<-done
 		return m
+	}
+}
+
+// try tells one thing of the whole; when it breaks that is noted, and the rest
+// of the survey is there all the same.
+func (r *run) try(what string, fn func()) {
+	if broken := parallel.Try(fn); broken != nil {
+		r.note(".", what+" could not be told: "+broken.Error())
 	}
 }
 
@@ -405,11 +415,17 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 		syntax.CountPlain(facts, text)
 		return facts
 	}
+	plain := func() *model.Facts {
+		f := &model.Facts{}
+		syntax.CountPlain(f, text)
+		return f
+	}
 	if l == nil || l.Read == nil {
-		facts = &model.Facts{}
-		syntax.CountPlain(facts, text)
-	} else {
-		facts = l.Read(l.Name, text)
+		facts = plain()
+	} else if broken := parallel.Try(func() { facts = l.Read(l.Name, text) }); broken != nil {
+		// What a text makes of a reader must cost no more than that text.
+		facts = plain()
+		facts.Read, facts.Problem = model.ReadPartial, "its reader could not go on: "+broken.Error()
 	}
 	facts.Skipped = skipped
 	return facts

@@ -8,6 +8,7 @@ import (
 	"sync"
 
 	"jantel/core/model"
+	"jantel/core/parallel"
 )
 
 // Tree is all files of a survey, as resolvers see them, and where they put
@@ -24,6 +25,20 @@ type Tree struct {
 	links      []model.Link
 	external   []model.External
 	unresolved []model.Unresolved
+	notes      []model.Note
+}
+
+// Notes says what could not be linked because a resolver broke.
+func (t *Tree) Notes() []model.Note { return t.notes }
+
+// try runs a part of linking; when it breaks that is noted at path, and costs
+// only what that part would have found.
+func (t *Tree) try(path, what string, fn func()) {
+	if broken := parallel.Try(fn); broken != nil {
+		t.mu.Lock()
+		defer t.mu.Unlock()
+		t.notes = append(t.notes, model.Note{Path: path, Text: what + " could not be followed: " + broken.Error()})
+	}
 }
 
 // NewTree indexes the files.
@@ -105,7 +120,7 @@ func (t *Tree) Each(fn func(out *Out, f *model.File), languages ...string) {
 			}
 			out.Links = make([]model.Link, 0, imports)
 			for _, f := range own {
-				fn(&out, f)
+				t.try(f.Path, "its imports", func() { fn(&out, f) })
 			}
 			t.Add(&out)
 		})
@@ -132,7 +147,7 @@ func (t *Tree) Resolve() (links []model.Link, external []model.External, unresol
 	var wg sync.WaitGroup
 	for _, l := range languages {
 		if l.Resolve != nil {
-			wg.Go(func() { l.Resolve(t) })
+			wg.Go(func() { t.try(".", "the imports of "+l.Name, func() { l.Resolve(t) }) })
 		}
 	}
 	wg.Wait()

@@ -4,11 +4,10 @@ package twins
 import (
 	"cmp"
 	"encoding/binary"
-	"runtime"
 	"slices"
-	"sync"
 
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/syntax"
 )
 
@@ -80,7 +79,7 @@ func group(units []unit) []model.Twins {
 	list := candidates(units)
 	whole(units, list)
 	like := make([]float64, len(list))
-	inParts(len(list), func(from, to int) {
+	parallel.Ranges(len(list), func(from, to int) {
 		for i := from; i < to; i++ {
 			like[i] = jaccard(units[list[i]>>32].prints, units[uint32(list[i])].prints)
 		}
@@ -174,7 +173,7 @@ func candidates(units []unit) []uint64 {
 		from = to
 	}
 	list = slices.Compact(syntax.SortPairs(list, false))
-	inParts(len(list), func(from, to int) {
+	parallel.Ranges(len(list), func(from, to int) {
 		for i := from; i < to; i++ {
 			a, b := &units[list[i]>>32], &units[uint32(list[i])]
 			if !mayBeAlike(a, b) || a.file == b.file && overlap(a, b) { // a class and its own method
@@ -194,23 +193,13 @@ func whole(units []unit, pairs []uint64) {
 	for _, p := range pairs {
 		asked[p>>32], asked[uint32(p)] = true, true
 	}
-	inParts(len(units), func(from, to int) {
+	parallel.Ranges(len(units), func(from, to int) {
 		for i := from; i < to; i++ {
 			if asked[i] {
 				units[i].prints = syntax.DecodePrints(make([]uint32, units[i].size()), units[i].packed)
 			}
 		}
 	})
-}
-
-// inParts hands all of n to fn in stretches, from several goroutines.
-func inParts(n int, fn func(from, to int)) {
-	workers := runtime.GOMAXPROCS(0)
-	var wg sync.WaitGroup
-	for w := range workers {
-		wg.Go(func() { fn(w*n/workers, (w+1)*n/workers) })
-	}
-	wg.Wait()
 }
 
 // apart stands for a pair that is none: a unit and itself.

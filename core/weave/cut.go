@@ -3,13 +3,12 @@ package weave
 import (
 	"fmt"
 	"path"
-	"runtime"
 	"sort"
 	"strings"
-	"sync"
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/parallel"
 )
 
 // cutFile is a file as the cut sees it: what it is about and what kind it is,
@@ -31,20 +30,14 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 		feature string
 	}
 	bares := make([]*bare, len(a.files))
-	var wg sync.WaitGroup
-	for w, workers := 0, runtime.GOMAXPROCS(0); w < workers; w++ {
-		wg.Go(func() {
-			for i := w; i < len(a.files); i += workers {
-				if f := a.files[i]; IsCode(f) && roles[f.Path].Role != model.RoleTest {
-					// The role again, without what its folders say of it.
-					alone := *f
-					alone.Path = path.Base(f.Path)
-					bares[i] = &bare{a.lex.Role(&alone).Role, a.named(f, names)}
-				}
-			}
-		})
-	}
-	wg.Wait()
+	parallel.Each(len(a.files), func(i int) {
+		if f := a.files[i]; IsCode(f) && roles[f.Path].Role != model.RoleTest {
+			// The role again, without what its folders say of it.
+			alone := *f
+			alone.Path = path.Base(f.Path)
+			bares[i] = &bare{a.lex.Role(&alone).Role, a.named(f, names)}
+		}
+	})
 	for i, b := range bares {
 		if b != nil {
 			bareRoles[a.files[i].Path], bareFeatures[a.files[i].Path] = b.role, b.feature

@@ -1,0 +1,212 @@
+package judgement
+
+import (
+	"maps"
+	"slices"
+	"sync"
+	"time"
+
+	"jantel/core/charter"
+	"jantel/core/links"
+	"jantel/core/model"
+	"jantel/core/parallel"
+	"jantel/core/patterns"
+	"jantel/core/smells"
+	"jantel/core/weave"
+)
+
+// A judge tells one thing of a survey. It says whose results it looks at; the
+// runner finds the order, runs what can run side by side, takes the time, and
+// keeps a judge that breaks from taking anything along but what needs it.
+type judge struct {
+	name  string
+	needs []string
+	run   func(w *work)
+}
+
+// work is what judges look at and where they put what they tell. Each field is
+// written by one judge and read by those that need it.
+type work struct {
+	survey  *model.Survey
+	in      Inputs
+	out     *model.Judgement
+	result  *Result
+	lexicon *weave.Lexicon
+
+	aim         *weave.Aim
+	modules     []model.Module // found, nothing told of them yet
+	levelled    []model.Module // with their levels
+	parts       *links.Parts   // the links by module
+	fileRings   []model.Cycle
+	folderRings []model.Cycle
+	rules       *smells.Context
+	whole       []bool // modules that hold the whole codebase
+}
+
+// judges are all there are; a new one is a line here.
+var judges = []judge{
+	{"scope", nil, judgeScope},
+	{"roles", nil, judgeRoles},
+	{"file rings", []string{"scope"}, judgeFileRings},
+	{"folder rings", []string{"scope", "roles"}, judgeFolderRings},
+	{"modules", []string{"scope"}, func(w *work) { w.modules = weave.Modules(w.survey, w.out.InScope) }},
+	{"names", []string{"scope", "roles"}, func(w *work) { w.aim = weave.NewAim(w.survey, w.out.Roles, w.out.InScope, w.lexicon) }},
+	{"features", []string{"names"}, judgeFeatures},
+	{"cut", []string{"names", "modules"}, func(w *work) { w.out.Modules, w.out.Cut = w.aim.Cuts(w.survey.Links, slices.Clone(w.modules)) }},
+	{"levels", []string{"roles", "modules"}, judgeLevels},
+	{"folders", []string{"scope", "roles"}, judgeFolders},
+	{"charter", []string{"scope", "roles"}, judgeCharter},
+	{"module levels", []string{"cut", "levels"}, judgeModuleLevels},
+	{"patterns", []string{"cut", "folders"}, judgePatterns},
+	{"module patterns", []string{"module levels", "folders"}, func(w *work) { w.whole = modulePatterns(w.survey, w.out, w.parts) }},
+	{"smells", []string{"features", "module levels", "file rings", "folder rings", "folders", "charter"}, judgeSmells},
+	{"legibility", []string{"smells"}, judgeLegibility},
+}
+
+// run runs the judges. What broke, and what could not be told because of it,
+// is noted in the judgement.
+func run(w *work, all []judge) {
+	done := make(map[string]chan struct{}, len(all))
+	for _, j := range all {
+		done[j.name] = make(chan struct{})
+	}
+	var mu sync.Mutex
+	failed := map[string]string{}
+	took := make(map[string]float64, len(all))
+	because := func(j judge) string {
+		mu.Lock()
+		defer mu.Unlock()
+		for _, n := range j.needs {
+			if failed[n] != "" {
+				return "it needs the " + n + ", which could not be told"
+			}
+		}
+		return ""
+	}
+	var running sync.WaitGroup
+	for _, j := range all {
+		running.Go(func() {
+			defer close(done[j.name])
+			for _, n := range j.needs {
+				<-done[n]
+			}
+			began, why := time.Now(), because(j)
+			if why == "" {
+				if broken := parallel.Try(func() { j.run(w) }); broken != nil {
+					why = broken.Error()
+				}
+			}
+			mu.Lock()
+			defer mu.Unlock()
+			took["judge: "+j.name] = float64(time.Since(began).Microseconds()) / 1e6
+			if why != "" {
+				failed[j.name] = why
+			}
+		})
+	}
+	running.Wait()
+	w.result.Timings = took
+	for _, n := range slices.Sorted(maps.Keys(failed)) {
+		w.out.Notes = append(w.out.Notes, model.Note{Path: ".", Text: "the " + n + " could not be told: " + failed[n]})
+	}
+}
+
+func judgeScope(w *work) {
+	for _, f := range w.survey.Files {
+		if f.Judgeable() && inScope(w.in.Brief, f.Path) {
+			w.out.InScope[f.Path] = true
+			w.out.Judged += f.Lines()
+		}
+	}
+}
+
+func judgeRoles(w *work) {
+	files := w.survey.Files
+	roles := make([]model.RoleOf, len(files))
+	parallel.Each(len(files), func(i int) { roles[i] = w.lexicon.Role(files[i]) })
+	for i, f := range files {
+		w.out.Roles[f.Path] = roles[i]
+	}
+	weave.OverruleRoles(w.out.Roles, w.in.Overrules)
+}
+
+func judgeFileRings(w *work) {
+	w.fileRings = links.FileCycles(w.survey.Links, func(p string) bool { return w.out.InScope[p] })
+}
+
+// Tests and programs beside a folder's code may need what needs it: they order
+// nothing, since nothing needs them.
+func judgeFolderRings(w *work) {
+	w.folderRings = links.FolderCycles(w.survey.Links, func(p string) bool {
+		return w.out.InScope[p] && w.out.Roles[p].Role != model.RoleTest && w.survey.File(p).Facts.Starts == 0
+	})
+}
+
+func judgeFeatures(w *work) {
+	w.out.Features, w.out.FeatureOf = w.aim.Features()
+	if len(w.in.Overrules) > 0 {
+		w.out.Features = weave.OverruleFeatures(w.out.FeatureOf, w.out.Roles, w.in.Overrules)
+	}
+}
+
+func judgeLevels(w *work) {
+	paths := make([]string, len(w.modules))
+	for i, m := range w.modules {
+		paths[i] = m.Path
+	}
+	w.parts = links.PartsOf(w.survey.Links, paths)
+	w.levelled = slices.Clone(w.modules)
+	w.out.Levels, w.out.LevelDepth = weave.Levels(w.survey, w.out.Roles, w.out.InScope, w.levelled, w.parts)
+}
+
+func judgeModuleLevels(w *work) {
+	for i := range w.levelled {
+		w.out.Modules[i].Levels = w.levelled[i].Levels
+	}
+}
+
+func judgeFolders(w *work) {
+	w.out.Folders = weave.Folders(w.survey, w.out.Roles, w.out.InScope)
+	weave.OverrulePurposes(w.out.Folders, w.in.Overrules)
+}
+
+func judgeCharter(w *work) {
+	res := w.result
+	var c *charter.Charter
+	if c, res.Faults, res.FromCodebase = readCharter(w.survey, w.in.Charter); c == nil {
+		return
+	}
+	today := w.in.Today
+	if today.IsZero() {
+		today = w.survey.SurveyedAt
+	}
+	res.Charter, res.Held = c, c.Hold(w.survey, w.out.Roles, w.out.InScope, today)
+}
+
+func judgePatterns(w *work) {
+	w.out.Patterns = patterns.Rank(".", w.out.Cut, w.survey, w.out.Roles, w.out.InScope, w.out.Folders)
+}
+
+func judgeSmells(w *work) {
+	j := w.out
+	j.Cycles = slices.Concat(w.fileRings, w.folderRings)
+	var thresholds map[string]float64
+	if w.result.Charter != nil {
+		thresholds = w.result.Charter.Thresholds
+	}
+	// The modules are copied: their patterns are ranked while the rules look.
+	w.rules = &smells.Context{Thresholds: thresholds, Held: w.result.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut,
+		Survey: w.survey, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: j.Brief.Stage, Cycles: j.Cycles}
+	found, notes := smells.Find(w.rules)
+	for i := range found {
+		found[i].Silenced = w.in.Quiet[found[i].ID]
+	}
+	j.Smells, j.Notes = found, append(j.Notes, notes...)
+}
+
+func judgeLegibility(w *work) {
+	scores := smells.Score(w.rules, w.out.Smells, resolved)
+	w.out.Legibility = scores.ByFolder["."]
+	w.out.Strains = scores.Arithmetic(".")
+	w.result.Scores = scores
+}
