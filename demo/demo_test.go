@@ -2,6 +2,7 @@ package demo_test
 
 import (
 	"context"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -10,9 +11,17 @@ import (
 	"jantel/demo"
 	"jantel/review"
 	"jantel/server"
+	"jantel/server/worker"
 
 	"github.com/stretchr/testify/require"
 )
+
+func TestMain(m *testing.M) {
+	if worker.IsWorker() {
+		os.Exit(worker.Main())
+	}
+	os.Exit(m.Run())
+}
 
 func TestTheHistoryComesOutTheSameEachTime(t *testing.T) {
 	ctx := context.Background()

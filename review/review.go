@@ -101,24 +101,27 @@ type Place struct {
 
 // Finding is one remark of the review.
 type Finding struct {
-	ID       int64            `json:"id"`
-	Version  int64            `json:"version" doc:"raised by every change; send it back as If-Match"`
-	Codebase int64            `json:"codebase"`
-	Kind     Kind             `json:"kind" enum:"redo,fix,improve,taste,ask,keep"`
-	State    State            `json:"state" enum:"noted,agreed,doing,done,dropped"`
-	Title    string           `json:"title"`
-	Text     string           `json:"text" doc:"CommonMark"`
-	Assignee string           `json:"assignee"`
-	Labels   []string         `json:"labels"`
-	Position float64          `json:"position" doc:"its rank in the order set by hand, lowest first"`
-	Place    Place            `json:"place"`
-	Smell    string           `json:"smell" doc:"id of the smell it came from, empty when none"`
-	Rule     string           `json:"rule"`
-	Evidence []model.Evidence `json:"evidence"`
-	Created  time.Time        `json:"created"`
-	Author   string           `json:"author"`
-	Updated  time.Time        `json:"updated"`
-	Deleted  bool             `json:"deleted"`
+	ID       int64    `json:"id"`
+	Version  int64    `json:"version" doc:"raised by every change; send it back as If-Match"`
+	Codebase int64    `json:"codebase"`
+	Kind     Kind     `json:"kind" enum:"redo,fix,improve,taste,ask,keep"`
+	State    State    `json:"state" enum:"noted,agreed,doing,done,dropped"`
+	Title    string   `json:"title"`
+	Text     string   `json:"text" doc:"CommonMark"`
+	Assignee string   `json:"assignee"`
+	Labels   []string `json:"labels"`
+	Position float64  `json:"position" doc:"its rank in the order set by hand, lowest first"`
+	Place    Place    `json:"place"`
+	Smell    string   `json:"smell" doc:"id of the smell it came from, empty when none"`
+	Rule     string   `json:"rule"`
+	// What the smell was about, so that it is found again when its id changed.
+	SmellPath string           `json:"smell_path"`
+	SmellName string           `json:"smell_name"`
+	Evidence  []model.Evidence `json:"evidence"`
+	Created   time.Time        `json:"created"`
+	Author    string           `json:"author"`
+	Updated   time.Time        `json:"updated"`
+	Deleted   bool             `json:"deleted"`
 }
 
 // Change is one field of a finding that changed.
@@ -263,12 +266,4 @@ type ReadMark struct {
 	Hash string    `json:"hash"`
 	At   time.Time `json:"at"`
 	By   string    `json:"by"`
-}
-
-// Silence is a smell that the lead does not want counted.
-type Silence struct {
-	Smell  string    `json:"smell"`
-	Reason string    `json:"reason"`
-	At     time.Time `json:"at"`
-	By     string    `json:"by"`
 }

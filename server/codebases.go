@@ -8,12 +8,15 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
+	"time"
 
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/source"
 	"jantel/review"
+	"jantel/server/worker"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -223,19 +226,15 @@ func (s *Server) addCodebase(ctx context.Context, in *body[NewCodebase]) (*body[
 // source that can not be read leaves nothing behind.
 func (s *Server) TakeIn(ctx context.Context, p, revision, name string) (review.Codebase, error) {
 	var none review.Codebase
-	src, err := source.Open(ctx, source.Request{Path: p, Revision: revision, Allow: s.allowed()})
+	look, err := s.look(ctx, p, revision)
 	if err != nil {
-		return none, err
-	}
-	defer func() { _ = src.Close() }()
-	if _, err := src.List(ctx); err != nil {
 		return none, err
 	}
 	real, err := source.Resolve(p, s.allowed())
 	if err != nil {
 		return none, err
 	}
-	kind := src.Origin().Kind
+	kind := look.Kind
 	if name = strings.TrimSpace(name); name == "" {
 		name = filepath.Base(real)
 		if kind == "archive" {
@@ -250,6 +249,22 @@ func (s *Server) TakeIn(ctx context.Context, p, revision, name string) (review.C
 		name = strings.ToValidUTF8(name[:review.MaxName], "")
 	}
 	return s.review.AddCodebase(ctx, review.Codebase{Name: name, Kind: kind, Path: real, Revision: revision})
+}
+
+// look sees whether a source can be taken in, in a process of its own like a
+// survey.
+func (s *Server) look(ctx context.Context, path, revision string) (worker.End, error) {
+	limits := s.cfg.Limits
+	limits.Time = min(limits.Time, lookTime)
+	return worker.Run(ctx, worker.Request{Path: path, Revision: revision, Allow: s.allowed(), Data: s.cfg.Data, Scratch: s.scratch(), Limits: limits}, nil)
+}
+
+// lookTime is how long looking at a source before it is taken in may take.
+const lookTime = 2 * time.Minute
+
+// scratch is a new folder for what a worker writes on its way.
+func (s *Server) scratch() string {
+	return filepath.Join(worker.Scratch(s.cfg.Data), strconv.FormatInt(s.looks.Add(1), 10))
 }
 
 // upload takes an archive as a byte stream. It is kept under a name of ours,
@@ -286,10 +301,7 @@ func (s *Server) upload(w http.ResponseWriter, r *http.Request) {
 	err := save(p, http.MaxBytesReader(w, r.Body, source.DefaultLimits().ArchiveBytes))
 	if err == nil {
 		// A corrupt or hostile archive is refused at once and not kept.
-		var src source.Source
-		if src, err = source.Open(r.Context(), source.Request{Path: p}); err == nil {
-			err = src.Close()
-		}
+		_, err = s.look(r.Context(), p, "")
 	}
 	if err != nil {
 		_ = os.Remove(p)

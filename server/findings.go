@@ -160,34 +160,33 @@ func (s *Server) SmellOf(ctx context.Context, codebase int64, rule, path string)
 }
 
 func fromSmell(o *open, f *review.Finding) error {
-	for _, sm := range o.Smells {
-		if sm.ID != f.Smell {
-			continue
-		}
-		f.Rule, f.Evidence = sm.Rule, sm.Evidence
-		f.Place.Path = sm.Path
-		if sm.Line != nil {
-			f.Place.Line, f.Place.EndLine = *sm.Line, *sm.EndLine
-		}
-		if sm.Name != nil {
-			f.Place.Definition = *sm.Name
-		}
-		if f.Title == "" {
-			f.Title = strings.ReplaceAll(sm.Message, "*", "")
-		}
-		if f.Kind == "" {
-			f.Kind = review.Improve
-		}
-		if f.Text == "" {
-			why := ""
-			if r := smells.Named(sm.Rule); r != nil {
-				why = r.Why
-			}
-			f.Text = why + "\n\n" + sm.Remedy
-		}
-		return nil
+	sm := o.smell(f.Smell)
+	if sm == nil {
+		return errNoSmell
 	}
-	return huma.Error404NotFound("this survey has no such smell any more")
+	key := sm.Key()
+	f.Smell, f.Rule, f.SmellPath, f.SmellName, f.Evidence = sm.ID, key.Rule, key.Path, key.Name, sm.Evidence
+	f.Place.Path = sm.Path
+	if sm.Line != nil {
+		f.Place.Line, f.Place.EndLine = *sm.Line, *sm.EndLine
+	}
+	if key.Name != "" {
+		f.Place.Definition = key.Name
+	}
+	if f.Title == "" {
+		f.Title = strings.ReplaceAll(sm.Message, "*", "")
+	}
+	if f.Kind == "" {
+		f.Kind = review.Improve
+	}
+	if f.Text == "" {
+		why := ""
+		if r := smells.Named(sm.Rule); r != nil {
+			why = r.Why
+		}
+		f.Text = why + "\n\n" + sm.Remedy
+	}
+	return nil
 }
 
 // quote keeps the lines a finding is about, as they stood.

@@ -4,15 +4,14 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"path/filepath"
 	"strings"
 	"sync"
 	"time"
 
 	"jantel/core/source"
 	"jantel/core/survey"
-	_ "jantel/core/syntax/languages" // all of them
 	"jantel/review"
+	"jantel/server/worker"
 )
 
 // jobs runs surveys in the background, one at a time for each codebase.
@@ -103,60 +102,24 @@ func (j *jobs) run(ctx context.Context, c review.Codebase, jb *job) {
 	j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: rec.State, Problem: rec.Problem, Step: "ended", Done: rec.Files, Total: rec.Files, Lines: rec.Lines})
 }
 
-func (j *jobs) survey(ctx context.Context, c review.Codebase, jb *job, rec *review.SurveyRecord) (err error) {
-	defer func() {
-		// Whatever a tree holds, it must not take the server down.
-		if p := recover(); p != nil {
-			err = fmt.Errorf("the survey broke off: %v", p)
-		}
-	}()
-	src, err := source.Open(ctx, source.Request{Path: c.Path, Revision: c.Revision, Allow: j.s.allowed()})
-	if err != nil {
-		return err
+// survey surveys in a process of its own: nothing that a tree holds can take
+// the server down.
+func (j *jobs) survey(ctx context.Context, c review.Codebase, jb *job, rec *review.SurveyRecord) error {
+	r := worker.Request{Survey: rec.ID, Name: c.Name, Path: c.Path, Revision: c.Revision, Key: sourceKey(c), Allow: j.s.allowed(), Data: j.s.cfg.Data, Scratch: j.s.scratch(), Limits: j.s.cfg.Limits}
+	progress := func(p survey.Progress) {
+		j.mu.Lock()
+		jb.progress = p
+		j.mu.Unlock()
+		j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total, Lines: p.Lines, Links: p.Links})
 	}
-	defer func() { _ = src.Close() }()
-	kept, err := j.s.facts.KeptTexts(ctx)
-	if err != nil {
-		return err
+	end, err := worker.Run(ctx, r, progress)
+	if errors.Is(err, worker.ErrDamaged) {
+		// Made anew, it holds nothing: the survey reads everything once more.
+		j.s.facts.Remake(ctx, err)
+		end, err = worker.Run(ctx, r, progress)
 	}
-	keeper := j.s.facts.KeepTexts(ctx)
-	var mu sync.Mutex
-	s, err := survey.Run(ctx, src, survey.Options{
-		Name: c.Name, Root: filepath.Base(c.Path), Key: sourceKey(c), Cache: j.s.facts,
-		Keep: func(hash string, text []byte) error {
-			mu.Lock()
-			have := kept[hash]
-			kept[hash] = true
-			mu.Unlock()
-			if have {
-				return nil
-			}
-			return keeper.Keep(hash, text)
-		},
-		Kept: func(hash string) bool { return kept[hash] },
-		Progress: func(p survey.Progress) {
-			j.mu.Lock()
-			jb.progress = p
-			j.mu.Unlock()
-			j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total, Lines: p.Lines, Links: p.Links})
-		},
-	})
-	if err != nil {
-		return err
-	}
-	j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: "keeping", Done: len(s.Files), Total: len(s.Files), Links: len(s.Links)})
-	if err := keeper.Flush(); err != nil {
-		return err
-	}
-	if err := j.s.facts.SaveSurvey(ctx, rec.ID, s); err != nil {
-		return err
-	}
-	j.s.shelf.put(rec.ID, s)
-	rec.Revision, rec.Files = s.Origin.Revision, len(s.Files)
-	for _, f := range s.Files {
-		rec.Lines += f.Lines()
-	}
-	return nil
+	rec.Revision, rec.Files, rec.Lines = end.Revision, end.Files, end.Lines
+	return err
 }
 
 // sourceKey names a source in the cache.

@@ -42,11 +42,7 @@ func (s *Server) registerMarks(api huma.API) {
 		CodebaseIn
 		Body Quiet
 	}) (*struct{}, error) {
-		if err := s.review.Silence(ctx, in.ID, in.Body.Smell, in.Body.Reason, in.Body.By); err != nil {
-			return nil, failure(err)
-		}
-		s.changed(in.ID, "silence")
-		return nil, nil
+		return nil, s.silence(ctx, in.ID, in.Body)
 	})
 	huma.Get(api, "/api/settings", func(ctx context.Context, _ *struct{}) (*body[Settings], error) {
 		v := Settings{Single: true, Theme: "auto", Keys: map[string]string{}}
@@ -60,6 +56,29 @@ func (s *Server) registerMarks(api huma.API) {
 		err := s.review.SetSetting(ctx, "interface", in.Body)
 		return in, failure(err)
 	})
+}
+
+// silence keeps with the id of a smell what it is about, so that the lead's
+// word outlives a change of the rule. Whatever was silenced can be let count
+// again, even when no survey holds it any more.
+func (s *Server) silence(ctx context.Context, codebase int64, q Quiet) error {
+	silence := model.Silence{Reason: q.Reason}
+	if q.Reason != "" {
+		o, err := s.shelf.survey(ctx, codebase, 0)
+		if err != nil {
+			return err
+		}
+		sm := o.smell(q.Smell)
+		if sm == nil {
+			return errNoSmell
+		}
+		silence.SmellKey = sm.Key()
+	}
+	if err := s.review.Silence(ctx, codebase, q.Smell, silence, q.By); err != nil {
+		return failure(err)
+	}
+	s.changed(codebase, "silence")
+	return nil
 }
 
 // MarkRead sets or takes away the read marks of a file, or of all judged files

@@ -19,9 +19,11 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"jantel/review"
+	"jantel/server/worker"
 	"jantel/store"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -37,6 +39,9 @@ type Config struct {
 	Allow   []string // folders that may be surveyed
 	Version string
 	Log     *slog.Logger
+	// Limits are what one survey may take; the zero value stands for limits
+	// that fit the machine.
+	Limits worker.Limits
 }
 
 // Server is a running Jantel.
@@ -44,6 +49,8 @@ type Server struct {
 	cfg     Config
 	review  *store.Review
 	facts   *store.Facts
+	lock    *store.Lock
+	looks   atomic.Int64
 	hub     *hub
 	jobs    *jobs
 	shelf   *shelf
@@ -69,15 +76,27 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 	if cfg.Log == nil {
 		cfg.Log = slog.New(slog.DiscardHandler)
 	}
-	rv, err := store.OpenReview(ctx, cfg.Data)
+	if cfg.Limits == (worker.Limits{}) {
+		cfg.Limits = worker.DefaultLimits()
+	}
+	lock, err := store.LockFolder(cfg.Data, cfg.Addr)
 	if err != nil {
 		return nil, err
 	}
+	rv, err := store.OpenReview(ctx, cfg.Data)
+	if err != nil {
+		return nil, errors.Join(err, lock.Release())
+	}
 	facts, err := store.OpenFacts(ctx, cfg.Data)
 	if err != nil {
-		return nil, errors.Join(err, rv.Close())
+		return nil, errors.Join(err, rv.Close(), lock.Release())
 	}
-	fail := func(err error) (*Server, error) { return nil, errors.Join(err, facts.Close(), rv.Close()) }
+	fail := func(err error) (*Server, error) {
+		return nil, errors.Join(err, facts.Close(), rv.Close(), lock.Release())
+	}
+	if err := worker.SweepScratch(cfg.Data); err != nil {
+		return fail(fmt.Errorf("what an earlier server left in %s can not be removed: %w", worker.Scratch(cfg.Data), err))
+	}
 	if err := rv.InterruptSurveys(ctx); err != nil {
 		return fail(err)
 	}
@@ -89,7 +108,7 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 	if err != nil {
 		return fail(fmt.Errorf("the address %s can not be used: %w; choose another with --addr", cfg.Addr, err))
 	}
-	s := &Server{cfg: cfg, review: rv, facts: facts, hub: newHub(), session: session, start: randomHex(), ln: ln, hosts: map[string]bool{}}
+	s := &Server{cfg: cfg, review: rv, facts: facts, lock: lock, hub: newHub(), session: session, start: randomHex(), ln: ln, hosts: map[string]bool{}}
 	_, port, _ := net.SplitHostPort(ln.Addr().String())
 	for _, h := range []string{host, "127.0.0.1", "localhost", "[::1]"} {
 		if !strings.Contains(h, ":") || strings.HasPrefix(h, "[") {
@@ -97,6 +116,10 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 		}
 	}
 	s.cookie = "jantel_" + port
+	s.facts.Rebuilt = func(why string) {
+		cfg.Log.Warn("the store of facts was damaged and made anew; codebases must be surveyed again", "why", why)
+		s.hub.send("review", map[string]any{"what": "facts"})
+	}
 	life, cancel := context.WithCancel(context.WithoutCancel(ctx))
 	s.stop = cancel
 	s.jobs = newJobs(life, s)
@@ -159,7 +182,7 @@ func (s *Server) Serve(ctx context.Context) error {
 	if errors.Is(err, http.ErrServerClosed) {
 		err = nil
 	}
-	return errors.Join(err, s.facts.Close(), s.review.Close())
+	return errors.Join(err, s.facts.Close(), s.review.Close(), s.lock.Release())
 }
 
 func randomHex() string {
@@ -324,6 +347,8 @@ func failure(err error) error {
 		return huma.Error404NotFound(err.Error())
 	case errors.Is(err, review.ErrInvalid):
 		return huma.Error422UnprocessableEntity(err.Error())
+	case store.Busy(err):
+		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("another program is writing to the data; nothing was changed. Try again in a moment"), http.Header{"Retry-After": {"2"}})
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(499, "the request was given up")
 	case strings.Contains(err.Error(), "disk is full"), strings.Contains(err.Error(), "no space left"):

@@ -20,12 +20,16 @@ import (
 	"jantel/core/testkit"
 	"jantel/review"
 	"jantel/server"
+	"jantel/server/worker"
 
 	"github.com/stretchr/testify/require"
 )
 
 // The test binary is started again as a server that can be killed.
 func TestMain(m *testing.M) {
+	if worker.IsWorker() {
+		os.Exit(worker.Main())
+	}
 	if dir := os.Getenv("JANTEL_TEST_SERVER"); dir != "" {
 		s, err := server.New(context.Background(), server.Config{Addr: "127.0.0.1:0", Data: dir, Allow: []string{os.Getenv("JANTEL_TEST_ALLOW")}})
 		if err != nil {

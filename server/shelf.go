@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"sync"
 
 	"jantel/core/judgement"
@@ -42,6 +43,18 @@ type open struct {
 	*judgement.Result
 	held    *held
 	touched int64
+}
+
+var errNoSmell = huma.Error404NotFound("this survey has no such smell any more")
+
+// smell is the smell that has an id, or had it before; nil when there is none.
+func (o *open) smell(id string) *model.Smell {
+	for i := range o.Smells {
+		if sm := &o.Smells[i]; sm.ID == id || slices.Contains(sm.Was, id) {
+			return sm
+		}
+	}
+	return nil
 }
 
 // ViewIn names what a view is of.
@@ -118,6 +131,11 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) 
 	if v := in.Version(); h.result == nil || h.result.Version != v {
 		h.shown = weave.Declare(facts, by)
 		h.result, h.views = judgement.JudgeBy(h.shown, in), map[string]any{}
+		if keys := in.Quiet.Keyless(h.result.Smells); len(keys) > 0 {
+			if err := sh.s.review.KeepKeys(ctx, codebase, keys); err != nil {
+				return nil, failure(err)
+			}
+		}
 	}
 	return &open{codebase, found, h.shown, h.result, h, touched}, nil
 }

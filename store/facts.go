@@ -139,7 +139,8 @@ func (f *Facts) Facts(ctx context.Context, keys []string) map[string]*model.Fact
 	list, err := json.Marshal(keys)
 	if err == nil {
 		var rs *sql.Rows
-		rs, err = f.db.QueryContext(ctx, "SELECT key, data FROM facts WHERE key IN (SELECT value FROM json_each(?))", string(list))
+		db := f.db()
+		rs, err = db.QueryContext(ctx, "SELECT key, data FROM facts WHERE key IN (SELECT value FROM json_each(?))", string(list))
 		if err == nil {
 			for rs.Next() {
 				var r row
@@ -147,8 +148,9 @@ func (f *Facts) Facts(ctx context.Context, keys []string) map[string]*model.Fact
 					rows <- r
 				}
 			}
-			_ = rs.Close()
+			err = errors.Join(rs.Err(), rs.Close())
 		}
+		f.heal(ctx, db, err)
 	}
 	close(rows)
 	wg.Wait()
@@ -185,24 +187,34 @@ func (f *Facts) SaveFacts(ctx context.Context, facts map[string]*model.Facts) er
 	if failed != nil {
 		return failed
 	}
-	return insert(ctx, f.db, "INSERT OR IGNORE INTO facts (key, data) VALUES ", keys, packed)
+	return f.insert(ctx, "INSERT OR IGNORE INTO facts (key, data) VALUES ", keys, packed)
+}
+
+// on runs fn on the file, and makes it anew where that meets damage.
+func (f *Facts) on(ctx context.Context, fn func(db *sql.DB) error) error {
+	db := f.db()
+	err := fn(db)
+	f.heal(ctx, db, err)
+	return busy(err)
 }
 
 // insert writes rows of a key and a blob, many a statement.
-func insert(ctx context.Context, db *sql.DB, into string, keys []string, blobs [][]byte) error {
+func (f *Facts) insert(ctx context.Context, into string, keys []string, blobs [][]byte) error {
 	const batch = 200
-	return inTx(ctx, db, func(tx *sql.Tx) error {
-		for i := 0; i < len(keys); i += batch {
-			n := min(batch, len(keys)-i)
-			args := make([]any, 0, 2*n)
-			for k := i; k < i+n; k++ {
-				args = append(args, keys[k], blobs[k])
+	return f.on(ctx, func(db *sql.DB) error {
+		return inTx(ctx, db, func(tx *sql.Tx) error {
+			for i := 0; i < len(keys); i += batch {
+				n := min(batch, len(keys)-i)
+				args := make([]any, 0, 2*n)
+				for k := i; k < i+n; k++ {
+					args = append(args, keys[k], blobs[k])
+				}
+				if _, err := tx.ExecContext(ctx, into+strings.TrimSuffix(strings.Repeat("(?, ?), ", n), ", "), args...); err != nil {
+					return err
+				}
 			}
-			if _, err := tx.ExecContext(ctx, into+strings.TrimSuffix(strings.Repeat("(?, ?), ", n), ", "), args...); err != nil {
-				return err
-			}
-		}
-		return nil
+			return nil
+		})
 	})
 }
 
@@ -252,7 +264,11 @@ func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error
 	if err != nil {
 		return err
 	}
-	if _, err := f.db.ExecContext(ctx, "INSERT OR REPLACE INTO surveys (id, data) VALUES (?, ?)", id, data); err != nil {
+	err = f.on(ctx, func(db *sql.DB) error {
+		_, err := db.ExecContext(ctx, "INSERT OR REPLACE INTO surveys (id, data) VALUES (?, ?)", id, data)
+		return err
+	})
+	if err != nil {
 		return fmt.Errorf("the survey can not be kept: %w", err)
 	}
 	return nil
@@ -269,19 +285,13 @@ func (f *Facts) saveMissing(ctx context.Context, facts map[string]*model.Facts) 
 	if err != nil {
 		return err
 	}
-	rows, err := f.db.QueryContext(ctx, "SELECT key FROM facts WHERE key IN (SELECT value FROM json_each(?))", string(list))
-	if err != nil {
-		return err
-	}
-	for rows.Next() {
+	err = f.rows(ctx, "SELECT key FROM facts WHERE key IN (SELECT value FROM json_each(?))", []any{string(list)}, func(row *sql.Rows) error {
 		var k string
-		if err := rows.Scan(&k); err != nil {
-			_ = rows.Close()
-			return err
-		}
+		err := row.Scan(&k)
 		delete(facts, k)
-	}
-	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
+		return err
+	})
+	if err != nil {
 		return err
 	}
 	if len(facts) == 0 {
@@ -290,19 +300,42 @@ func (f *Facts) saveMissing(ctx context.Context, facts map[string]*model.Facts) 
 	return f.SaveFacts(ctx, facts)
 }
 
+// rows calls fn with every row that a question gives.
+func (f *Facts) rows(ctx context.Context, query string, args []any, fn func(row *sql.Rows) error) error {
+	return f.on(ctx, func(db *sql.DB) error {
+		rows, err := db.QueryContext(ctx, query, args...)
+		if err != nil {
+			return err
+		}
+		defer func() { _ = rows.Close() }()
+		for rows.Next() {
+			if err := fn(rows); err != nil {
+				return err
+			}
+		}
+		return rows.Err()
+	})
+}
+
+// blob is the packed value that a question gives; lost says what it is for
+// when there is none, or what there was is damaged.
+func (f *Facts) blob(ctx context.Context, query string, arg any, lost string) (data []byte, err error) {
+	err = f.on(ctx, func(db *sql.DB) error { return db.QueryRowContext(ctx, query, arg).Scan(&data) })
+	if errors.Is(err, sql.ErrNoRows) || Damaged(err) {
+		return nil, fmt.Errorf("%w: %s", review.ErrNotFound, lost)
+	}
+	return data, err
+}
+
 // Survey loads a survey whole.
 func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
-	var data []byte
-	err := f.db.QueryRowContext(ctx, "SELECT data FROM surveys WHERE id = ?", id).Scan(&data)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, fmt.Errorf("%w: the facts of survey %d are gone; survey the codebase again", review.ErrNotFound, id)
-	}
+	data, err := f.blob(ctx, "SELECT data FROM surveys WHERE id = ?", id, fmt.Sprintf("the facts of survey %d are gone; survey the codebase again", id))
 	if err != nil {
 		return nil, err
 	}
 	var m manifest
 	if err := unpack(data, &m); err != nil {
-		return nil, fmt.Errorf("survey %d can not be read: %w", id, err)
+		return nil, fmt.Errorf("%w: survey %d is damaged (%v); survey the codebase again", review.ErrNotFound, id, err)
 	}
 	keys := make([]string, 0, len(m.Files))
 	for _, k := range m.Files {
@@ -327,20 +360,14 @@ func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
 
 // KeptTexts returns the hashes of all texts that are kept.
 func (f *Facts) KeptTexts(ctx context.Context) (map[string]bool, error) {
-	rows, err := f.db.QueryContext(ctx, "SELECT hash FROM texts")
-	if err != nil {
-		return nil, err
-	}
-	defer func() { _ = rows.Close() }()
 	out := map[string]bool{}
-	for rows.Next() {
+	err := f.rows(ctx, "SELECT hash FROM texts", nil, func(row *sql.Rows) error {
 		var h string
-		if err := rows.Scan(&h); err != nil {
-			return nil, err
-		}
+		err := row.Scan(&h)
 		out[h] = true
-	}
-	return out, rows.Err()
+		return err
+	})
+	return out, err
 }
 
 // TextKeeper gathers texts and writes them in batches, so that a reading
@@ -369,7 +396,7 @@ func (k *TextKeeper) Keep(hash string, text []byte) error {
 	hashes, blobs := k.hashes, k.blobs
 	k.hashes, k.blobs, k.size = nil, nil, 0
 	k.mu.Unlock()
-	return insert(k.ctx, k.f.db, "INSERT OR IGNORE INTO texts (hash, data) VALUES ", hashes, blobs)
+	return k.f.insert(k.ctx, "INSERT OR IGNORE INTO texts (hash, data) VALUES ", hashes, blobs)
 }
 
 // Flush writes what is left.
@@ -379,18 +406,14 @@ func (k *TextKeeper) Flush() error {
 	if len(k.hashes) == 0 {
 		return nil
 	}
-	err := insert(k.ctx, k.f.db, "INSERT OR IGNORE INTO texts (hash, data) VALUES ", k.hashes, k.blobs)
+	err := k.f.insert(k.ctx, "INSERT OR IGNORE INTO texts (hash, data) VALUES ", k.hashes, k.blobs)
 	k.hashes, k.blobs, k.size = nil, nil, 0
 	return err
 }
 
 // Text returns a kept text.
 func (f *Facts) Text(ctx context.Context, hash string) ([]byte, error) {
-	var data []byte
-	err := f.db.QueryRowContext(ctx, "SELECT data FROM texts WHERE hash = ?", hash).Scan(&data)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, fmt.Errorf("%w: this text is not kept", review.ErrNotFound)
-	}
+	data, err := f.blob(ctx, "SELECT data FROM texts WHERE hash = ?", hash, "this text is not kept")
 	if err != nil {
 		return nil, err
 	}
@@ -403,22 +426,14 @@ func (f *Facts) Texts(ctx context.Context, hashes []string, fn func(hash string,
 	if err != nil {
 		return err
 	}
-	rows, err := f.db.QueryContext(ctx, "SELECT hash, data FROM texts WHERE hash IN (SELECT value FROM json_each(?))", string(list))
-	if err != nil {
-		return err
-	}
-	defer func() { _ = rows.Close() }()
-	for rows.Next() {
+	return f.rows(ctx, "SELECT hash, data FROM texts WHERE hash IN (SELECT value FROM json_each(?))", []any{string(list)}, func(row *sql.Rows) error {
 		var h string
 		var data []byte
-		if err := rows.Scan(&h, &data); err != nil {
+		if err := row.Scan(&h, &data); err != nil {
 			return err
 		}
-		if err := fn(h, data); err != nil {
-			return err
-		}
-	}
-	return rows.Err()
+		return fn(h, data)
+	})
 }
 
 // Unpack opens a text that Texts handed out.
@@ -426,6 +441,8 @@ func Unpack(packed []byte) ([]byte, error) { return unpacker.DecodeAll(packed, n
 
 // DropSurvey forgets a survey; what other surveys share stays.
 func (f *Facts) DropSurvey(ctx context.Context, id int64) error {
-	_, err := f.db.ExecContext(ctx, "DELETE FROM surveys WHERE id = ?", id)
-	return err
+	return f.on(ctx, func(db *sql.DB) error {
+		_, err := db.ExecContext(ctx, "DELETE FROM surveys WHERE id = ?", id)
+		return err
+	})
 }

@@ -10,12 +10,12 @@ import (
 	"jantel/review"
 )
 
-const findingColumns = "id, version, codebase, kind, state, title, text, assignee, labels, position, path, definition, line, end_line, COALESCE(survey, 0), hash, quote, smell, rule, evidence, created, author, updated, deleted"
+const findingColumns = "id, version, codebase, kind, state, title, text, assignee, labels, position, path, definition, line, end_line, COALESCE(survey, 0), hash, quote, smell, rule, smell_path, smell_name, evidence, created, author, updated, deleted"
 
 func scanFinding(row interface{ Scan(...any) error }) (f review.Finding, err error) {
 	var labels, evidence string
 	var created, updated int64
-	err = row.Scan(&f.ID, &f.Version, &f.Codebase, &f.Kind, &f.State, &f.Title, &f.Text, &f.Assignee, &labels, &f.Position, &f.Place.Path, &f.Place.Definition, &f.Place.Line, &f.Place.EndLine, &f.Place.Survey, &f.Place.Hash, &f.Place.Quote, &f.Smell, &f.Rule, &evidence, &created, &f.Author, &updated, &f.Deleted)
+	err = row.Scan(&f.ID, &f.Version, &f.Codebase, &f.Kind, &f.State, &f.Title, &f.Text, &f.Assignee, &labels, &f.Position, &f.Place.Path, &f.Place.Definition, &f.Place.Line, &f.Place.EndLine, &f.Place.Survey, &f.Place.Hash, &f.Place.Quote, &f.Smell, &f.Rule, &f.SmellPath, &f.SmellName, &evidence, &created, &f.Author, &updated, &f.Deleted)
 	if err != nil {
 		return f, err
 	}
@@ -91,8 +91,8 @@ func (r *Review) AddFinding(ctx context.Context, f review.Finding) (review.Findi
 		if f.Place.Survey > 0 {
 			survey = f.Place.Survey
 		}
-		res, err := tx.ExecContext(ctx, "INSERT INTO findings (version, codebase, kind, state, title, text, assignee, labels, position, path, definition, line, end_line, survey, hash, quote, smell, rule, evidence, created, author, updated) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-			f.Version, f.Codebase, f.Kind, f.State, f.Title, f.Text, f.Assignee, string(labels), f.Position, f.Place.Path, f.Place.Definition, f.Place.Line, f.Place.EndLine, survey, f.Place.Hash, f.Place.Quote, f.Smell, f.Rule, string(evidence), f.Created.UnixMilli(), f.Author, f.Updated.UnixMilli())
+		res, err := tx.ExecContext(ctx, "INSERT INTO findings (version, codebase, kind, state, title, text, assignee, labels, position, path, definition, line, end_line, survey, hash, quote, smell, rule, smell_path, smell_name, evidence, created, author, updated) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+			f.Version, f.Codebase, f.Kind, f.State, f.Title, f.Text, f.Assignee, string(labels), f.Position, f.Place.Path, f.Place.Definition, f.Place.Line, f.Place.EndLine, survey, f.Place.Hash, f.Place.Quote, f.Smell, f.Rule, f.SmellPath, f.SmellName, string(evidence), f.Created.UnixMilli(), f.Author, f.Updated.UnixMilli())
 		if err != nil {
 			return err
 		}

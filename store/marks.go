@@ -51,32 +51,46 @@ func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]
 }
 
 // Silences returns the smells that do not count, by id.
-func (r *Review) Silences(ctx context.Context, codebase int64) (map[string]string, error) {
-	rows, err := r.db.QueryContext(ctx, "SELECT smell, reason FROM silences WHERE codebase = ?", codebase)
+func (r *Review) Silences(ctx context.Context, codebase int64) (map[string]model.Silence, error) {
+	rows, err := r.db.QueryContext(ctx, "SELECT smell, reason, rule, path, name FROM silences WHERE codebase = ?", codebase)
 	if err != nil {
 		return nil, err
 	}
 	defer func() { _ = rows.Close() }()
-	out := map[string]string{}
+	out := map[string]model.Silence{}
 	for rows.Next() {
-		var id, reason string
-		if err := rows.Scan(&id, &reason); err != nil {
+		var id string
+		var s model.Silence
+		if err := rows.Scan(&id, &s.Reason, &s.Rule, &s.Path, &s.Name); err != nil {
 			return nil, err
 		}
-		out[id] = reason
+		out[id] = s
 	}
 	return out, rows.Err()
 }
 
+// KeepKeys keeps beside silences what their smells are about, where an earlier
+// version kept the id alone.
+func (r *Review) KeepKeys(ctx context.Context, codebase int64, keys map[string]model.SmellKey) error {
+	return inTx(ctx, r.db, func(tx *sql.Tx) error {
+		for id, k := range keys {
+			if _, err := tx.ExecContext(ctx, "UPDATE silences SET rule = ?, path = ?, name = ? WHERE codebase = ? AND smell = ? AND rule = ''", k.Rule, k.Path, k.Name, codebase, id); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
 // Silence stops a smell from counting, or with an empty reason lets it count
 // again.
-func (r *Review) Silence(ctx context.Context, codebase int64, smell, reason, by string) error {
+func (r *Review) Silence(ctx context.Context, codebase int64, smell string, s model.Silence, by string) error {
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
 		var err error
-		if reason == "" {
+		if s.Reason == "" {
 			_, err = tx.ExecContext(ctx, "DELETE FROM silences WHERE codebase = ? AND smell = ?", codebase, smell)
 		} else {
-			_, err = tx.ExecContext(ctx, "INSERT INTO silences (codebase, smell, reason, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, smell) DO UPDATE SET reason = excluded.reason, at = excluded.at, by = excluded.by", codebase, smell, reason, time.Now().UnixMilli(), by)
+			_, err = tx.ExecContext(ctx, "INSERT INTO silences (codebase, smell, reason, rule, path, name, at, by) VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (codebase, smell) DO UPDATE SET reason = excluded.reason, rule = excluded.rule, path = excluded.path, name = excluded.name, at = excluded.at, by = excluded.by", codebase, smell, s.Reason, s.Rule, s.Path, s.Name, time.Now().UnixMilli(), by)
 		}
 		if err != nil {
 			return err

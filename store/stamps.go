@@ -3,6 +3,7 @@ package store
 import (
 	"cmp"
 	"context"
+	"database/sql"
 	"slices"
 
 	"jantel/core/source"
@@ -29,10 +30,10 @@ type stampRows []stampRow
 
 // Stamps implements survey.Cache.
 func (f *Facts) Stamps(ctx context.Context, of string) map[string]survey.Stamped {
-	var data []byte
 	var rows stampRows
 	// What an older version kept can not be unpacked: then nothing is known.
-	if f.db.QueryRowContext(ctx, "SELECT data FROM stamps WHERE source = ?", of).Scan(&data) != nil || unpack(data, &rows) != nil {
+	data, err := f.blob(ctx, "SELECT data FROM stamps WHERE source = ?", of, "")
+	if err != nil || unpack(data, &rows) != nil {
 		return map[string]survey.Stamped{}
 	}
 	out := make(map[string]survey.Stamped, len(rows))
@@ -54,6 +55,8 @@ func (f *Facts) SaveStamps(ctx context.Context, of string, stamps map[string]sur
 	if err != nil {
 		return err
 	}
-	_, err = f.db.ExecContext(ctx, "INSERT INTO stamps (source, data) VALUES (?, ?) ON CONFLICT (source) DO UPDATE SET data = excluded.data", of, data)
-	return err
+	return f.on(ctx, func(db *sql.DB) error {
+		_, err := db.ExecContext(ctx, "INSERT INTO stamps (source, data) VALUES (?, ?) ON CONFLICT (source) DO UPDATE SET data = excluded.data", of, data)
+		return err
+	})
 }

@@ -28,6 +28,7 @@ import (
 	"jantel/report"
 	"jantel/review"
 	"jantel/server"
+	"jantel/server/worker"
 	"jantel/store"
 
 	"github.com/spf13/cobra"
@@ -36,13 +37,17 @@ import (
 var version = "0.1.0"
 
 func main() {
+	if worker.IsWorker() {
+		os.Exit(worker.Main())
+	}
 	// A survey makes much and throws most of it away at once: collecting less
 	// often costs some memory and saves a fifth of the time.
 	debug.SetGCPercent(500)
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
+	context.AfterFunc(ctx, endSoon)
 	root := &cobra.Command{Use: "jantel", Short: "Map a codebase, score its structure and names, record what to do about it", SilenceUsage: true, SilenceErrors: true, Version: version}
-	root.AddCommand(serveCommand(), demoCommand(), surveyCommand(), checkCommand(), rulesCommand(), openapiCommand())
+	root.AddCommand(serveCommand(), demoCommand(), surveyCommand(), checkCommand(), rulesCommand(), backupCommand(), restoreCommand(), verifyCommand(), openapiCommand())
 	if err := root.ExecuteContext(ctx); err != nil {
 		var ex exit
 		if errors.As(err, &ex) {
@@ -56,6 +61,15 @@ func main() {
 		stop()
 		os.Exit(2)
 	}
+}
+
+// endSoon ends the program when what it was doing does not: a reader may be in
+// the middle of a text that was made to be slow.
+func endSoon() {
+	time.AfterFunc(8*time.Second, func() {
+		fmt.Fprintln(os.Stderr, "jantel: stopped in the middle of its work")
+		os.Exit(130)
+	})
 }
 
 type exit struct {
@@ -277,30 +291,15 @@ func terminal(f *os.File) bool {
 	return err == nil && info.Mode()&os.ModeCharDevice != 0 && os.Getenv("TERM") != "" && os.Getenv("TERM") != "dumb"
 }
 
-func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Result, found []review.Finding) (err error) {
-	var w io.Writer = cmd.OutOrStdout()
-	if f.out != "" {
-		// Written beside and renamed, so that a full disk leaves what was there.
-		tmp, e := os.CreateTemp(filepath.Dir(f.out), ".jantel-*")
-		if e != nil {
-			return fmt.Errorf("%s can not be written: %w", f.out, e)
-		}
-		defer func() {
-			e := tmp.Close()
-			if err == nil {
-				err = e
-			}
-			if err == nil {
-				err = os.Rename(tmp.Name(), f.out)
-			}
-			if err != nil {
-				_ = os.Remove(tmp.Name())
-				err = fmt.Errorf("%s can not be written: %w", f.out, err)
-			}
-		}()
-		w = tmp
+func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Result, found []review.Finding) error {
+	if f.out == "" {
+		return writeTo(cmd.OutOrStdout(), f.format, s, j, found)
 	}
-	switch f.format {
+	return intoFile(f.out, func(w io.Writer) error { return writeTo(w, f.format, s, j, found) })
+}
+
+func writeTo(w io.Writer, format string, s *model.Survey, j *judgement.Result, found []review.Finding) error {
+	switch format {
 	case "json":
 		return report.JSON(w, s, j)
 	case "html":

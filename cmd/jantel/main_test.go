@@ -11,12 +11,16 @@ import (
 	"testing"
 
 	"jantel/core/testkit"
+	"jantel/server/worker"
 
 	"github.com/stretchr/testify/require"
 )
 
 // The test binary is started again as the program itself.
 func TestMain(m *testing.M) {
+	if worker.IsWorker() {
+		os.Exit(worker.Main())
+	}
 	if os.Getenv("JANTEL_TEST_MAIN") != "" {
 		main()
 		return
@@ -126,7 +130,7 @@ func TestASurveyIsWrittenAsMarkdownSARIFAndAPicture(t *testing.T) {
 }
 
 func TestEveryCommandHasHelp(t *testing.T) {
-	for _, c := range []string{"serve", "demo", "survey", "check", "rules"} {
+	for _, c := range []string{"serve", "demo", "survey", "check", "rules", "backup", "restore", "verify"} {
 		out, _, code := run(t, c, "--help")
 		require.Zero(t, code)
 		require.Contains(t, out, "Usage")

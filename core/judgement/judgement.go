@@ -60,8 +60,54 @@ type Inputs struct {
 	Today time.Time
 }
 
-// Silenced maps smell ids to the lead's reason for not counting them.
-type Silenced map[string]string
+// Silenced maps smell ids to the lead's word that they do not count.
+type Silenced map[string]model.Silence
+
+// apply marks the smells that do not count: by their id or one they had
+// before, or else by what they are about, when the id that was silenced is
+// gone.
+func (q Silenced) apply(found []model.Smell) {
+	if len(q) == 0 {
+		return
+	}
+	present := map[string]bool{}
+	for i := range found {
+		present[found[i].ID] = true
+		for _, id := range found[i].Was {
+			present[id] = true
+		}
+	}
+	about := map[model.SmellKey]string{}
+	for _, id := range slices.Sorted(maps.Keys(q)) {
+		if s := q[id]; !present[id] && s.Rule != "" {
+			about[s.SmellKey] = s.Reason
+		}
+	}
+	for i := range found {
+		sm := &found[i]
+		sm.Silenced = q[sm.ID].Reason
+		for _, id := range sm.Was {
+			if sm.Silenced == "" {
+				sm.Silenced = q[id].Reason
+			}
+		}
+		if sm.Silenced == "" {
+			sm.Silenced = about[sm.Key()]
+		}
+	}
+}
+
+// Keyless are silences whose key was not kept, with the key of the smell that
+// they are about now.
+func (q Silenced) Keyless(found []model.Smell) map[string]model.SmellKey {
+	out := map[string]model.SmellKey{}
+	for i := range found {
+		if s, ok := q[found[i].ID]; ok && s.Rule == "" {
+			out[found[i].ID] = found[i].Key()
+		}
+	}
+	return out
+}
 
 // Version identifies what a judgement depends on besides the facts.
 func (in Inputs) Version() string {

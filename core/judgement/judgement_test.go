@@ -25,7 +25,7 @@ func TestTheVersionFollowsWhateverJudgementDependsOn(t *testing.T) {
 	require.Equal(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing}}.Version())
 	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.InService}}.Version())
 	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing, Out: []string{"x"}}}.Version())
-	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing}, Quiet: judgement.Silenced{"ab": "why"}}.Version())
+	require.NotEqual(t, v, judgement.Inputs{Brief: model.Brief{Stage: model.Growing}, Quiet: judgement.Silenced{"ab": {Reason: "why"}}}.Version())
 }
 
 const tree = `
@@ -67,7 +67,7 @@ func TestSilencedSmellsAreListedAndDoNotCount(t *testing.T) {
 	require.NotEmpty(t, loud.Smells)
 	quiet := judgement.Silenced{}
 	for _, sm := range loud.Smells {
-		quiet[sm.ID] = "they are two sizes of one box"
+		quiet[sm.ID] = model.Silence{Reason: "they are two sizes of one box"}
 	}
 	j := judgement.Judge(s, model.Brief{}, quiet)
 	require.Len(t, j.Smells, len(loud.Smells))

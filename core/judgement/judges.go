@@ -198,9 +198,7 @@ func judgeSmells(w *work) {
 	w.rules = &smells.Context{Thresholds: thresholds, Held: w.result.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut,
 		Survey: w.survey, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: j.Brief.Stage, Cycles: j.Cycles}
 	found, notes := smells.Find(w.rules)
-	for i := range found {
-		found[i].Silenced = w.in.Quiet[found[i].ID]
-	}
+	w.in.Quiet.apply(found)
 	j.Smells, j.Notes = found, append(j.Notes, notes...)
 }
 

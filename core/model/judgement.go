@@ -97,10 +97,37 @@ type Smell struct {
 	Message  string     `json:"message"`
 	Evidence []Evidence `json:"evidence"`
 	Remedy   string     `json:"remedy"`
+	// Was lists the ids it had when its rule told it apart otherwise, so that
+	// what was said of it then still finds it.
+	Was []string `json:"was"`
 	// Touches lists the files whose lines the smell weighs on.
 	Touches []string `json:"-"`
 	// Silenced holds the lead's reason when the smell does not count.
 	Silenced string `json:"silenced,omitempty"`
+}
+
+// SmellKey tells a smell by what it is about: the id of a smell changes when
+// its rule does, these seldom.
+type SmellKey struct {
+	Rule string `json:"rule"`
+	Path string `json:"path"`
+	Name string `json:"name"` // "" where it is about a whole file or folder
+}
+
+// Key is what the smell is about.
+func (s *Smell) Key() SmellKey {
+	k := SmellKey{Rule: s.Rule, Path: s.Path}
+	if s.Name != nil {
+		k.Name = *s.Name
+	}
+	return k
+}
+
+// Silence is the lead's word that a smell does not count. Its key is empty
+// where an earlier version kept the id alone.
+type Silence struct {
+	SmellKey
+	Reason string `json:"reason"`
 }
 
 // Legibility is the score of a place; a nil figure is unknown.

@@ -121,7 +121,8 @@ func (c *Context) routes() []model.Route {
 // hit is what a rule's function returns; Find makes a smell of it.
 type hit struct {
 	path, name string
-	extra      string // what else tells it from others at the same place
+	extra      string   // what else tells it from others at the same place
+	was        []string // what told it apart in earlier versions of its rule, as told writes it
 	line, end  int
 	strength   float64
 	message    string
@@ -239,10 +240,12 @@ func line(s *model.Smell) int {
 // smell fills in the fixed parts. The id depends on the rule, the place and
 // the name alone, so that it stays the same from survey to survey.
 func (r *Rule) smell(h hit) model.Smell {
-	sum := sha256.Sum256([]byte(r.Slug + "\x00" + h.path + "\x00" + h.name + "\x00" + h.extra))
-	s := model.Smell{ID: hex.EncodeToString(sum[:6]), Rule: r.Slug, Facet: r.Facet, Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence, Remedy: h.remedy, Touches: h.touches}
+	s := model.Smell{ID: idOf(told(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet, Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence, Remedy: h.remedy, Touches: h.touches}
 	if s.Remedy == "" {
 		s.Remedy = r.Remedy
+	}
+	for _, w := range h.was {
+		s.Was = append(s.Was, idOf(w))
 	}
 	if h.line > 0 {
 		s.Line = &h.line
@@ -258,6 +261,16 @@ func (r *Rule) smell(h hit) model.Smell {
 		s.Evidence = []model.Evidence{}
 	}
 	return s
+}
+
+// told writes what tells a smell from all others.
+func told(slug, path, name, extra string) string {
+	return slug + "\x00" + path + "\x00" + name + "\x00" + extra
+}
+
+func idOf(told string) string {
+	sum := sha256.Sum256([]byte(told))
+	return hex.EncodeToString(sum[:6])
 }
 
 func clamp(x float64) float64 { return math.Max(0.05, math.Min(1, x)) }

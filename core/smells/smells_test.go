@@ -212,7 +212,7 @@ func TestATreeBesideItsCopyScoresTheSame(t *testing.T) {
 		quiet := judgement.Silenced{}
 		for _, sm := range judgement.Judge(s, model.Brief{}, nil).Smells {
 			if sm.Rule == "near-twin" || sm.Rule == "same-type-name" {
-				quiet[sm.ID] = "copies"
+				quiet[sm.ID] = model.Silence{Reason: "copies"}
 			}
 		}
 		return judgement.Judge(s, model.Brief{}, quiet).Legibility

@@ -156,7 +156,16 @@ type gitSource struct {
 
 var objectFormat = regexp.MustCompile(`(?mi)^\s*objectformat\s*=\s*sha256\s*$`)
 
-func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ Source, err error) {
+// repository is where the parts of a repository lie.
+type repository struct {
+	gitDir string
+	common string   // what all work trees share
+	stores []string // of objects: its own, then what it borrows from
+}
+
+// findRepository finds the parts of the repository of a folder, and refuses
+// one that leads out of the allowed folders.
+func findRepository(dir string, allow []string) (*repository, error) {
 	gitDir, err := gitDirOf(dir, allow)
 	if err != nil {
 		return nil, err
@@ -176,14 +185,20 @@ func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ 
 	if err != nil {
 		return nil, fmt.Errorf("the repository's objects: %w", err)
 	}
-	if err := checkObjects(objects, dir, allow, 0); err != nil {
+	r := &repository{gitDir: gitDir, common: common}
+	return r, r.checkObjects(objects, dir, allow, 0)
+}
+
+func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ Source, err error) {
+	r, err := findRepository(dir, allow)
+	if err != nil {
 		return nil, err
 	}
 	format := ""
-	if text, err := readRegular(filepath.Join(common, "config"), maxGitConfig); err == nil && objectFormat.Match(text) {
+	if text, err := readRegular(filepath.Join(r.common, "config"), maxGitConfig); err == nil && objectFormat.Match(text) {
 		format = "sha256"
 	}
-	scratch, err := newScratch(objects, format)
+	scratch, err := newScratch(r.stores[0], format)
 	if err != nil {
 		return nil, err
 	}
@@ -192,7 +207,7 @@ func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ 
 			_ = os.RemoveAll(scratch)
 		}
 	}()
-	if err := copyRefs(gitDir, common, scratch); err != nil {
+	if err := copyRefs(r.gitDir, r.common, scratch); err != nil {
 		return nil, err
 	}
 	if rev == "" {
@@ -273,7 +288,8 @@ func insideAllowed(p, dir string, allow []string) (string, error) {
 // checkObjects refuses an object store that reads from elsewhere, through a
 // link or through alternates of its own, and one in which git would open what
 // is no regular file.
-func checkObjects(objects, dir string, allow []string, depth int) error {
+func (r *repository) checkObjects(objects, dir string, allow []string, depth int) error {
+	r.stores = append(r.stores, objects)
 	if depth > 5 {
 		return fmt.Errorf("%w: the repository's alternates go round", ErrNotCodebase)
 	}
@@ -312,7 +328,7 @@ func checkObjects(objects, dir string, allow []string, depth int) error {
 		if err != nil {
 			return fmt.Errorf("the repository borrows objects: %w", err)
 		}
-		if err := checkObjects(next, dir, allow, depth+1); err != nil {
+		if err := r.checkObjects(next, dir, allow, depth+1); err != nil {
 			return err
 		}
 	}

@@ -129,6 +129,24 @@ func Open(ctx context.Context, r Request) (Source, error) {
 	return openFolder(ctx, abs, r.Allow, r.Limits)
 }
 
+// Reads names the files and folders that a source is read from: the codebase
+// itself, and where its repository leads to as far as that is allowed.
+func Reads(r Request) ([]string, error) {
+	abs, err := Resolve(r.Path, r.Allow)
+	if err != nil {
+		return nil, err
+	}
+	out := []string{abs}
+	if repo, err := findRepository(abs, r.Allow); err == nil {
+		for _, p := range append([]string{repo.gitDir, repo.common}, repo.stores...) {
+			if !allowed(p, out) {
+				out = append(out, p)
+			}
+		}
+	}
+	return out, nil
+}
+
 // Resolve makes a path absolute, follows its symlinks and checks that it lies
 // in one of the allowed folders.
 func Resolve(path string, allow []string) (string, error) {

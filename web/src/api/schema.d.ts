@@ -1027,6 +1027,8 @@ export interface components {
             rule: string;
             /** @description id of the smell it came from, empty when none */
             smell: string;
+            smell_name: string;
+            smell_path: string;
             /** @enum {string} */
             state: "noted" | "agreed" | "doing" | "done" | "dropped";
             /** @description CommonMark */
@@ -1603,6 +1605,7 @@ export interface components {
             silenced?: string;
             /** Format: double */
             strength: number;
+            was: string[];
         };
         Strain: {
             facet: string;
