@@ -426,6 +426,9 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 		// What a text makes of a reader must cost no more than that text.
 		facts = plain()
 		facts.Read, facts.Problem = model.ReadPartial, "its reader could not go on: "+broken.Error()
+		if slow, ok := broken.Value.(syntax.TooMuch); ok {
+			facts.Problem = slow.Error()
+		}
 	}
 	facts.Skipped = skipped
 	return facts

@@ -43,24 +43,48 @@ type Stream struct {
 	Comments []Token
 	Problem  string // what was misread on the way, "" when nothing was
 	lines    int
+	left     int // looks at tokens that a reader still has
 }
 
 // MaxTokens bounds what is kept of one file; the rest is not read.
 const MaxTokens = 4_000_000
 
 // MaxNesting bounds open brackets; deeper ones are not matched.
-const MaxNesting = 10_000
+const MaxNesting = 1000
 
 // Len is the number of tokens.
 func (s *Stream) Len() int { return len(s.Tokens) }
 
 // Bytes is the text of token i, nil when there is no such token.
 func (s *Stream) Bytes(i int) []byte {
-	if i < 0 || i >= len(s.Tokens) {
-		return nil
+	if s.left--; uint(i) >= uint(len(s.Tokens)) || s.left < 0 {
+		return s.none()
 	}
 	t := &s.Tokens[i]
 	return s.Src[t.Start:t.End]
+}
+
+// A reader may look at each token so many times on average, and at so many in
+// a short text: honest code needs ten to twenty. Past that a text was made to be
+// slow, and is given up; so the time a reader takes grows with its text,
+// whatever the text is and however the reader goes about it.
+const (
+	looksEach = 250
+	looksMore = 50_000
+)
+
+// TooMuch is what a stream panics with when a text needs more work than is
+// done for one; who reads files recovers it.
+type TooMuch struct{}
+
+func (TooMuch) Error() string { return "needs more work than is done for one file" }
+
+// none stands for a token that is not there.
+func (s *Stream) none() []byte {
+	if s.left < 0 {
+		panic(TooMuch{})
+	}
+	return nil
 }
 
 // Text is the text of token i.
@@ -71,7 +95,8 @@ func (s *Stream) Is(i int, text string) bool { return string(s.Bytes(i)) == text
 
 // Kind is the kind of token i, EOF when there is no such token.
 func (s *Stream) Kind(i int) Kind {
-	if i < 0 || i >= len(s.Tokens) {
+	if s.left--; uint(i) >= uint(len(s.Tokens)) || s.left < 0 {
+		s.none()
 		return EOF
 	}
 	return s.Tokens[i].Kind
@@ -99,7 +124,8 @@ func (s *Stream) EndLine(i int) int {
 // Close is the index of the bracket that closes the one at i; i itself when
 // it opens nothing or is never closed.
 func (s *Stream) Close(i int) int {
-	if i < 0 || i >= len(s.Tokens) {
+	if s.left--; uint(i) >= uint(len(s.Tokens)) || s.left < 0 {
+		s.none()
 		return i
 	}
 	if m := int(s.Tokens[i].Match); m > i {
@@ -132,7 +158,7 @@ type Builder struct {
 
 // NewBuilder starts a stream over src.
 func NewBuilder(src []byte) *Builder {
-	b := &Builder{Stream: Stream{Src: src}, LineNo: 1}
+	b := &Builder{Stream: Stream{Src: src, left: looksEach*len(src) + looksMore}, LineNo: 1}
 	if t, ok := tokens.Get().(*[]Token); ok && cap(*t) >= len(src)/5 {
 		b.Tokens = (*t)[:0]
 	} else {
@@ -239,6 +265,7 @@ func (b *Builder) Finish() *Stream {
 		b.Misread("a bracket is not closed", int(b.Tokens[b.open[len(b.open)-1]].Line))
 	}
 	b.lines = b.LineNo
+	b.left = looksEach*len(b.Tokens) + looksMore
 	return &b.Stream
 }
 

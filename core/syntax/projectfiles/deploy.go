@@ -6,15 +6,17 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"path"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
 	"jantel/core/model"
 	"jantel/core/syntax"
 
-	"github.com/goccy/go-yaml"
+	"go.yaml.in/yaml/v3"
 )
 
 func init() {
@@ -66,6 +68,15 @@ func bounded(src []byte, into any) error {
 	return yaml.Unmarshal(src, into)
 }
 
+// maxNamed bounds how many things of one project file are looked up by name.
+const maxNamed = 500
+
+// firstNamed are the names of things in order, as many as are looked up.
+func firstNamed[V any](things map[string]V) []string {
+	names := slices.Sorted(maps.Keys(things))
+	return names[:min(len(names), maxNamed)]
+}
+
 // images are what the images of stores are called.
 var images = map[string]string{"postgres": "PostgreSQL", "postgis": "PostgreSQL", "mysql": "MySQL", "mariadb": "MariaDB", "mongo": "MongoDB", "redis": "Redis", "valkey": "Valkey", "elasticsearch": "Elasticsearch", "opensearch": "OpenSearch", "cassandra": "Cassandra", "memcached": "Memcached", "minio": "MinIO", "rabbitmq": "RabbitMQ", "kafka": "Kafka", "nats": "NATS", "clickhouse": "ClickHouse", "neo4j": "Neo4j", "mssql": "SQL Server"}
 
@@ -84,7 +95,8 @@ func compose(_ string, src []byte) *model.Facts {
 		f.Project.Problem = f.Problem
 		return f
 	}
-	for name, s := range raw.Services {
+	for _, name := range firstNamed(raw.Services) {
+		s := raw.Services[name]
 		line := lineOf(src, "\n  "+name+":") + 1
 		if line > f.Lines {
 			line = 1
@@ -162,6 +174,7 @@ func msbuild(_ string, src []byte) *model.Facts {
 	d.Strict = false
 	d.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil }
 	in := ""
+	last, line := int64(0), 1
 	for {
 		t, err := d.RawToken()
 		if errors.Is(err, io.EOF) {
@@ -172,6 +185,9 @@ func msbuild(_ string, src []byte) *model.Facts {
 			p.Problem = f.Problem
 			break
 		}
+		// Lines are counted on from the last place, not from the start.
+		line += bytes.Count(src[last:d.InputOffset()], []byte{'\n'})
+		last = d.InputOffset()
 		switch t := t.(type) {
 		case xml.StartElement:
 			in = t.Name.Local
@@ -184,7 +200,7 @@ func msbuild(_ string, src []byte) *model.Facts {
 					version = a.Value
 				}
 			}
-			line := min(bytes.Count(src[:d.InputOffset()], []byte{'\n'})+1, max(f.Lines, 1))
+			line := min(line, max(f.Lines, 1))
 			switch {
 			case include == "":
 			case in == "PackageReference":
@@ -198,7 +214,7 @@ func msbuild(_ string, src []byte) *model.Facts {
 			case text == "":
 			case in == "RootNamespace" || in == "AssemblyName" && p.Name == "":
 				p.Name = text
-			case in == "Description":
+			case in == "Description" && p.Description == "":
 				p.Description = text
 				f.Doc, f.DocLine = syntax.Sentence(text, 240), lineOf(src, "<Description")
 			}

@@ -56,7 +56,8 @@ func composer(src []byte) (*model.Project, error) {
 			}
 		}
 	}
-	for name, v := range raw.Scripts {
+	for _, name := range firstNamed(raw.Scripts) {
+		v := raw.Scripts[name]
 		text := fmt.Sprint(v)
 		if l, ok := v.([]any); ok {
 			var parts []string

@@ -108,7 +108,8 @@ func packageJSON(src []byte) (*model.Project, error) {
 	var scripts map[string]json.RawMessage
 	_ = json.Unmarshal(raw["scripts"], &scripts)
 	at := bytes.Index(src, []byte(`"scripts"`))
-	for name, v := range scripts {
+	for _, name := range firstNamed(scripts) {
+		v := scripts[name]
 		var text string
 		if json.Unmarshal(v, &text) != nil {
 			continue
@@ -397,8 +398,8 @@ func pyproject(src []byte) (*model.Project, error) {
 		s, _ := v.(string)
 		p.Dependencies[n] = s
 	}
-	for n, target := range raw.Project.Scripts {
-		p.Scripts = append(p.Scripts, model.Command{Name: n, Text: target, Line: lineOf(src, n+" =")})
+	for _, n := range firstNamed(raw.Project.Scripts) {
+		p.Scripts = append(p.Scripts, model.Command{Name: n, Text: raw.Project.Scripts[n], Line: lineOf(src, n+" =")})
 	}
 	sort.Slice(p.Scripts, func(i, j int) bool { return p.Scripts[i].Name < p.Scripts[j].Name })
 	for _, d := range raw.Tool.Setuptools.PackageDir {

@@ -185,8 +185,11 @@ func Tags(text []byte) []model.Mention {
 }
 
 // tags calls fn for each tag that is opened: its name in lower case as far as
-// ASCII goes, and where it starts and ends, the ">" included.
+// ASCII goes, and where it starts and ends, the ">" included. A tag may stand
+// in the value of another, so the inside of each is looked through again; but
+// only as long as that does not come to many times the text.
 func tags(text []byte, fn func(name string, from, to int)) {
+	left := 16*len(text) + 64<<10
 	for i := 0; ; {
 		k := bytes.IndexByte(text[i:], '<')
 		if k < 0 {
@@ -201,14 +204,21 @@ func tags(text []byte, fn func(name string, from, to int)) {
 		if end == from+1 || end < len(text) && syntax.IsIdentPart(text[end]) {
 			continue
 		}
-		to := bytes.IndexByte(text[end:], '>')
+		to := bytes.IndexByte(text[end:min(len(text), end+maxTag)], '>')
 		if to < 0 {
-			return // no tag ends any more
+			continue
 		}
 		fn(string(text[from+1:end]), from, end+to+1)
-		i = end
+		if left -= to; left > 0 {
+			i = end
+		} else {
+			i = end + to
+		}
 	}
 }
+
+// maxTag bounds how far the end of a tag is looked for, in bytes.
+const maxTag = 16 << 10
 
 // value finds the first value of an attribute, in its quotes, that starts in
 // the tag and passes.

@@ -46,7 +46,6 @@ func read(language string, src []byte) *model.Facts {
 	d := xml.NewDecoder(bytes.NewReader(src))
 	d.Strict = false
 	d.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil }
-	line := func() int { return min(bytes.Count(src[:d.InputOffset()], []byte{'\n'})+1, max(f.Lines, 1)) }
 	last, lastLine := int64(0), 1
 	depth := 0
 	for {
@@ -73,7 +72,7 @@ func read(language string, src []byte) *model.Facts {
 			depth--
 		case xml.CharData:
 			if text := strings.TrimSpace(string(t)); language == "XML" && className.MatchString(text) {
-				r.mention(text, line())
+				r.mention(text, min(lastLine, max(f.Lines, 1)))
 			}
 		}
 	}
