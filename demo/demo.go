@@ -88,7 +88,7 @@ func Fill(ctx context.Context, s *server.Server, dir string) error {
 		}
 	}
 	for _, p := range looked {
-		if err := s.MarkRead(ctx, c.ID, p, true, "Maren Thistlewood"); err != nil {
+		if _, err := s.MarkRead(ctx, c.ID, p, true, "Maren Thistlewood"); err != nil {
 			return err
 		}
 	}

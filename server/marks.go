@@ -2,6 +2,7 @@ package server
 
 import (
 	"context"
+	"net/http"
 
 	"jantel/core/model"
 
@@ -13,6 +14,19 @@ type Mark struct {
 	Path string `json:"path" doc:"a file, or a folder with all below it"`
 	Read bool   `json:"read"`
 	By   string `json:"by,omitempty"`
+}
+
+// Marked is what a step of marking did.
+type Marked struct {
+	Step    int64 `json:"step" doc:"by which the step is taken back"`
+	Changed int   `json:"changed" doc:"files whose mark is another now"`
+	Files   int   `json:"files" doc:"files that were asked for"`
+}
+
+// Unmarked is what came of taking a step back.
+type Unmarked struct {
+	Back int `json:"back" doc:"marks that are as they were before"`
+	Left int `json:"left" doc:"marks that somebody set otherwise since, and that were left alone"`
 }
 
 // Quiet stops a smell from counting.
@@ -35,9 +49,21 @@ func (s *Server) registerMarks(api huma.API) {
 	huma.Put(api, "/api/codebases/{id}/read", func(ctx context.Context, in *struct {
 		CodebaseIn
 		Body Mark
-	}) (*struct{}, error) {
-		return nil, s.MarkRead(ctx, in.ID, in.Body.Path, in.Body.Read, in.Body.By)
+	}) (*body[Marked], error) {
+		m, err := s.MarkRead(ctx, in.ID, in.Body.Path, in.Body.Read, in.Body.By)
+		return &body[Marked]{m}, err
 	})
+	huma.Delete(api, "/api/codebases/{id}/read/{step}", func(ctx context.Context, in *struct {
+		CodebaseIn
+		Step int64 `path:"step"`
+	}) (*body[Unmarked], error) {
+		back, left, err := s.review.UndoMarks(ctx, in.ID, in.Step)
+		if err != nil {
+			return nil, failure(err)
+		}
+		s.changed(in.ID, "read")
+		return &body[Unmarked]{Unmarked{back, left}}, nil
+	}, func(o *huma.Operation) { o.DefaultStatus = http.StatusOK })
 	huma.Put(api, "/api/codebases/{id}/silence", func(ctx context.Context, in *struct {
 		CodebaseIn
 		Body Quiet
@@ -83,10 +109,10 @@ func (s *Server) silence(ctx context.Context, codebase int64, q Quiet) error {
 
 // MarkRead sets or takes away the read marks of a file, or of all judged files
 // below a folder.
-func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read bool, by string) error {
+func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read bool, by string) (m Marked, err error) {
 	o, err := s.shelf.survey(ctx, codebase, 0)
 	if err != nil {
-		return err
+		return m, err
 	}
 	files := map[string]string{}
 	for _, f := range o.facts.Files {
@@ -95,11 +121,12 @@ func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read
 		}
 	}
 	if len(files) == 0 {
-		return noPlace(path)
+		return m, noPlace(path)
 	}
-	if err := s.review.MarkRead(ctx, codebase, files, read, by); err != nil {
-		return failure(err)
+	m.Files = len(files)
+	if m.Step, m.Changed, err = s.review.MarkRead(ctx, codebase, files, read, by); err != nil {
+		return m, failure(err)
 	}
 	s.changed(codebase, "read")
-	return nil
+	return m, nil
 }

@@ -3,6 +3,10 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
 	"time"
 
 	"jantel/core/model"
@@ -31,23 +35,111 @@ func (r *Review) ReadMarks(ctx context.Context, codebase int64) (map[string]revi
 	return out, rows.Err()
 }
 
-// MarkRead sets or takes away the read marks of files, by path and content.
-func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]string, read bool, by string) error {
-	return inTx(ctx, r.db, func(tx *sql.Tx) error {
+// keptSteps is how many steps of marking can still be taken back.
+const keptSteps = 50
+
+// MarkRead sets or takes away the read marks of files, by path and content. It
+// returns the step, by which UndoMarks takes it back, and how many marks it
+// changed; files that are marked as asked already are left as they are.
+func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]string, read bool, by string) (step int64, changed int, err error) {
+	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
 		now := time.Now().UnixMilli()
-		for p, h := range files {
-			var err error
-			if read {
-				_, err = tx.ExecContext(ctx, "INSERT INTO read_marks (codebase, path, hash, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, path) DO UPDATE SET hash = excluded.hash, at = excluded.at, by = excluded.by", codebase, p, h, now, by)
-			} else {
-				_, err = tx.ExecContext(ctx, "DELETE FROM read_marks WHERE codebase = ? AND path = ?", codebase, p)
-			}
+		res, err := tx.ExecContext(ctx, "INSERT INTO mark_steps (codebase, at) VALUES (?, ?)", codebase, now)
+		if err != nil {
+			return err
+		}
+		if step, err = res.LastInsertId(); err != nil {
+			return err
+		}
+		for _, p := range slices.Sorted(maps.Keys(files)) {
+			did, err := mark(ctx, tx, codebase, step, p, files[p], read, by, now)
 			if err != nil {
+				return err
+			}
+			if did {
+				changed++
+			}
+		}
+		if _, err := tx.ExecContext(ctx, "DELETE FROM mark_steps WHERE codebase = ? AND id NOT IN (SELECT id FROM mark_steps WHERE codebase = ? ORDER BY id DESC LIMIT ?)", codebase, codebase, keptSteps); err != nil {
+			return err
+		}
+		return touch(ctx, tx, codebase)
+	})
+	return step, changed, err
+}
+
+// mark changes one mark and keeps what it was.
+func mark(ctx context.Context, tx *sql.Tx, codebase, step int64, path, hash string, read bool, by string, now int64) (changed bool, err error) {
+	var was oldMark
+	err = tx.QueryRowContext(ctx, "SELECT hash, at, by FROM read_marks WHERE codebase = ? AND path = ?", codebase, path).Scan(&was.hash, &was.at, &was.by)
+	if err != nil && !errors.Is(err, sql.ErrNoRows) {
+		return false, err
+	}
+	if read && was.hash.String == hash && was.hash.Valid || !read && !was.hash.Valid {
+		return false, nil
+	}
+	var newHash, newAt any
+	if read {
+		newHash, newAt = hash, now
+		_, err = tx.ExecContext(ctx, "INSERT INTO read_marks (codebase, path, hash, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, path) DO UPDATE SET hash = excluded.hash, at = excluded.at, by = excluded.by", codebase, path, hash, now, by)
+	} else {
+		_, err = tx.ExecContext(ctx, "DELETE FROM read_marks WHERE codebase = ? AND path = ?", codebase, path)
+	}
+	if err != nil {
+		return false, err
+	}
+	_, err = tx.ExecContext(ctx, "INSERT INTO mark_changes (step, path, old_hash, old_at, old_by, new_hash, new_at) VALUES (?, ?, ?, ?, ?, ?, ?)", step, path, was.hash, was.at, was.by, newHash, newAt)
+	return true, err
+}
+
+type oldMark struct {
+	hash, by sql.NullString
+	at       sql.NullInt64
+}
+
+// UndoMarks takes a step of marking back: every mark that still is as the step
+// left it becomes what it was before, and what was marked otherwise since is
+// left alone. It returns how many marks it put back, and how many it left.
+func (r *Review) UndoMarks(ctx context.Context, codebase, step int64) (back, left int, err error) {
+	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
+		var n int
+		if err := tx.QueryRowContext(ctx, "SELECT COUNT(*) FROM mark_steps WHERE id = ? AND codebase = ?", step, codebase).Scan(&n); err != nil {
+			return err
+		}
+		if n == 0 {
+			return fmt.Errorf("%w: this step of marking can not be taken back any more", review.ErrNotFound)
+		}
+		// What still is as the step left it: the same content at the same time,
+		// or still no mark.
+		const same = "FROM mark_changes c LEFT JOIN read_marks m ON m.codebase = ? AND m.path = c.path WHERE c.step = ? AND m.hash IS c.new_hash AND m.at IS c.new_at"
+		var all int
+		if err := tx.QueryRowContext(ctx, "SELECT COUNT(*) FROM mark_changes WHERE step = ?", step).Scan(&all); err != nil {
+			return err
+		}
+		if err := tx.QueryRowContext(ctx, "SELECT COUNT(*) "+same, codebase, step).Scan(&back); err != nil {
+			return err
+		}
+		left = all - back
+		if _, err := tx.ExecContext(ctx, "CREATE TEMP TABLE IF NOT EXISTS undone (path TEXT, hash TEXT, at INTEGER, by TEXT)"); err != nil {
+			return err
+		}
+		for _, q := range []struct {
+			text string
+			args []any
+		}{
+			{"DELETE FROM undone", nil},
+			{"INSERT INTO undone SELECT c.path, c.old_hash, c.old_at, c.old_by " + same, []any{codebase, step}},
+			{"DELETE FROM read_marks WHERE codebase = ? AND path IN (SELECT path FROM undone)", []any{codebase}},
+			{"INSERT INTO read_marks (codebase, path, hash, at, by) SELECT ?, path, hash, at, by FROM undone WHERE hash IS NOT NULL", []any{codebase}},
+			{"DELETE FROM mark_steps WHERE id = ?", []any{step}},
+		} {
+			if _, err := tx.ExecContext(ctx, q.text, q.args...); err != nil {
 				return err
 			}
 		}
 		return touch(ctx, tx, codebase)
 	})
+	return back, left, err
 }
 
 // Silences returns the smells that do not count, by id.

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"encoding/xml"
 	"errors"
-	"fmt"
 	"io"
 	"maps"
 	"path"
@@ -53,19 +52,34 @@ func plain(src []byte) *model.Facts {
 	return f
 }
 
-// bounded decodes YAML whose nesting and aliases are bounded first.
-func bounded(src []byte, into any) error {
-	if tooDeep(src) || bytes.Count(src, []byte{'*'}) > 20_000 || len(src) > 4<<20 {
-		return errors.New("larger or nested deeper than is read")
+// yamlTree reads YAML as a tree of what is written, with lines. Nothing is
+// decoded into values: aliases are not followed, and keys are not compared
+// with each other, so that the time grows with the text alone.
+func yamlTree(src []byte) (*yaml.Node, error) {
+	if tooDeep(src) || len(src) > 4<<20 {
+		return nil, errors.New("larger or nested deeper than is read")
 	}
-	depth := 0
-	for line := range bytes.Lines(src) {
-		depth = max(depth, len(line)-len(bytes.TrimLeft(line, " ")))
-		if depth > 4*maxNesting {
-			return errors.New("nested deeper than is read")
+	var doc yaml.Node
+	if err := yaml.Unmarshal(src, &doc); err != nil {
+		return nil, err
+	}
+	if len(doc.Content) == 0 || doc.Content[0].Kind != yaml.MappingNode {
+		return nil, errors.New("no mapping at the top")
+	}
+	return doc.Content[0], nil
+}
+
+// member is the value of a key of a mapping, nil where there is none.
+func member(n *yaml.Node, key string) *yaml.Node {
+	if n == nil || n.Kind != yaml.MappingNode {
+		return nil
+	}
+	for i := 0; i+1 < len(n.Content); i += 2 {
+		if n.Content[i].Value == key {
+			return n.Content[i+1]
 		}
 	}
-	return yaml.Unmarshal(src, into)
+	return nil
 }
 
 // maxNamed bounds how many things of one project file are looked up by name.
@@ -84,33 +98,15 @@ var images = map[string]string{"postgres": "PostgreSQL", "postgis": "PostgreSQL"
 func compose(_ string, src []byte) *model.Facts {
 	f := plain(src)
 	f.Project = &model.Project{Tool: "compose"}
-	var raw struct {
-		Services map[string]struct {
-			Image   string `yaml:"image"`
-			Command any    `yaml:"command"`
-		} `yaml:"services"`
-	}
-	if err := bounded(src, &raw); err != nil {
+	top, err := yamlTree(src)
+	if err != nil {
 		f.Read, f.Problem = model.ReadPartial, "not YAML as compose reads it"
 		f.Project.Problem = f.Problem
 		return f
 	}
-	for _, name := range firstNamed(raw.Services) {
-		s := raw.Services[name]
-		line := lineOf(src, "\n  "+name+":") + 1
-		if line > f.Lines {
-			line = 1
-		}
-		base, _, _ := strings.Cut(path.Base(s.Image), ":")
-		if store := images[base]; store != "" {
-			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunStore, Name: store, Line: line})
-			continue
-		}
-		text := name
-		if s.Command != nil {
-			text += ": " + strings.Trim(fmt.Sprint(s.Command), "[]")
-		}
-		f.Runs = append(f.Runs, model.RunFact{Kind: model.RunProcess, Name: text, Line: line})
+	services := member(top, "services")
+	for i := 0; services != nil && services.Kind == yaml.MappingNode && i+1 < len(services.Content) && len(f.Runs) < maxNamed; i += 2 {
+		f.Runs = append(f.Runs, serviceRun(services.Content[i], services.Content[i+1]))
 	}
 	sort.Slice(f.Runs, func(i, j int) bool {
 		if f.Runs[i].Line != f.Runs[j].Line {
@@ -119,6 +115,29 @@ func compose(_ string, src []byte) *model.Facts {
 		return f.Runs[i].Name < f.Runs[j].Name
 	})
 	return f
+}
+
+// serviceRun is what one service of a compose file runs: a store by its image,
+// else a process with its command.
+func serviceRun(name, service *yaml.Node) model.RunFact {
+	if image := member(service, "image"); image != nil {
+		base, _, _ := strings.Cut(path.Base(image.Value), ":")
+		if store := images[base]; store != "" {
+			return model.RunFact{Kind: model.RunStore, Name: store, Line: name.Line}
+		}
+	}
+	text := name.Value
+	if c := member(service, "command"); c != nil {
+		words := []string{c.Value}
+		if c.Kind == yaml.SequenceNode {
+			words = words[:0]
+			for _, w := range c.Content[:min(len(c.Content), 20)] {
+				words = append(words, w.Value)
+			}
+		}
+		text += ": " + strings.Join(words, " ")
+	}
+	return model.RunFact{Kind: model.RunProcess, Name: text, Line: name.Line}
 }
 
 func procfile(_ string, src []byte) *model.Facts {
