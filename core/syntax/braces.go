@@ -122,23 +122,25 @@ func (b *Builder) LineComment() {
 func (b *Builder) BlockComment(from, to string, nested bool) {
 	start, line := b.Pos, b.LineNo
 	b.Pos += len(from)
+	end := -1 // where the next closing sign stands: looked for once, however many open before it
 	for depth := 1; depth > 0; {
-		rest := b.Src[b.Pos:]
-		end := bytes.Index(rest, []byte(to))
-		if end < 0 {
-			b.Misread("a comment is not closed", line)
-			b.Pos = len(b.Src)
-			break
+		if end < b.Pos {
+			if end = bytes.Index(b.Src[b.Pos:], []byte(to)); end < 0 {
+				b.Misread("a comment is not closed", line)
+				b.Pos = len(b.Src)
+				break
+			}
+			end += b.Pos
 		}
 		if nested {
-			if in := bytes.Index(rest[:end], []byte(from)); in >= 0 {
+			if in := bytes.Index(b.Src[b.Pos:end], []byte(from)); in >= 0 {
 				depth++
 				b.Pos += in + len(from)
 				continue
 			}
 		}
 		depth--
-		b.Pos += end + len(to)
+		b.Pos = end + len(to)
 	}
 	b.LineNo += bytes.Count(b.Src[start:b.Pos], []byte{'\n'})
 	b.Add(Comment, start, line)

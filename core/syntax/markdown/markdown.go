@@ -25,6 +25,10 @@ var (
 	command = regexp.MustCompile(`^(\$ )?((make|npm|npx|yarn|pnpm|go|python3?|pip3?|cargo|docker|composer|php|bundle|rake|mvn|gradle|dotnet|pytest|tox|uvicorn|flask|node)\b.*|\./\S.*|bin/\S.*)$`)
 )
 
+// maxParagraph is as much of a paragraph as is looked at, in bytes: what is kept
+// of it is far shorter.
+const maxParagraph = 4000
+
 func read(_ string, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	syntax.CountPlain(f, src)
@@ -33,7 +37,8 @@ func read(_ string, src []byte) *model.Facts {
 	var words []string
 	finish := func() {
 		if f.Doc == "" && len(words) > 0 {
-			if t := plain(strings.Join(words, " ")); t != "" {
+			text := strings.Join(words, " ")
+			if t := plain(text[:min(len(text), maxParagraph)]); t != "" {
 				f.Doc = syntax.Sentence(t, 280)
 			}
 		}

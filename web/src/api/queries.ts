@@ -329,6 +329,15 @@ export function useMarkRead(id: number) {
   })
 }
 
+export function useUndoMarks(id: number) {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: (step: number) =>
+      answer(api.DELETE('/api/codebases/{id}/read/{step}', { params: { path: { id, step } }, ...bare })),
+    onSuccess: () => refresh(qc, id),
+  })
+}
+
 export function useSilence(id: number) {
   const qc = useQueryClient()
   return useMutation({

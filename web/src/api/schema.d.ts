@@ -419,6 +419,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/read/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API codebases by ID read by step */
+        delete: operations["delete-api-codebases-by-id-read-by-step"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/routes": {
         parameters: {
             query?: never;
@@ -1178,6 +1195,23 @@ export interface components {
         Markdown: {
             text: string;
         };
+        Marked: {
+            /**
+             * Format: int64
+             * @description files whose mark is another now
+             */
+            changed: number;
+            /**
+             * Format: int64
+             * @description files that were asked for
+             */
+            files: number;
+            /**
+             * Format: int64
+             * @description by which the step is taken back
+             */
+            step: number;
+        };
         MessageRow: {
             name: string;
             receivers: components["schemas"]["Evidence"][];
@@ -1691,6 +1725,18 @@ export interface components {
             /** Format: double */
             alike: number;
             members: components["schemas"]["TwinPlace"][];
+        };
+        Unmarked: {
+            /**
+             * Format: int64
+             * @description marks that are as they were before
+             */
+            back: number;
+            /**
+             * Format: int64
+             * @description marks that somebody set otherwise since, and that were left alone
+             */
+            left: number;
         };
         Unresolved: {
             from: string;
@@ -3128,12 +3174,46 @@ export interface operations {
             };
         };
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Marked"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-codebases-by-id-read-by-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                step: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unmarked"];
+                };
             };
             /** @description Error */
             default: {

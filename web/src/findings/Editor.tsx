@@ -83,7 +83,13 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
     else void save(base, p)
   }
   return (
-    <div className="editor" onKeyDown={(e) => e.key === 'Escape' && !dirty && onClose()}>
+    <div
+      className="editor"
+      role="group"
+      aria-label={f.title}
+      tabIndex={-1}
+      onKeyDown={(e) => e.key === 'Escape' && !dirty && onClose()}
+    >
       {theirs && (
         <div className="conflict" role="alert">
           <p>

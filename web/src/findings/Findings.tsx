@@ -52,9 +52,14 @@ export default function Findings() {
     box.current?.querySelectorAll('.frow')[next]?.scrollIntoView({ block: 'nearest' })
   }
   useKeys({ next: () => choose(chosen + 1), previous: () => choose(chosen - 1) })
+  const ready = all.isSuccess
   useEffect(() => {
-    if (open) document.getElementById(`finding-${open}`)?.scrollIntoView({ block: 'nearest' })
-  }, [open, all.data])
+    if (!open || !ready) return
+    const row = document.getElementById(`finding-${open}`)
+    row?.scrollIntoView({ block: 'nearest' })
+    // Who opened it reads it: what is typed next belongs to no view behind it.
+    row?.querySelector<HTMLElement>('.editor')?.focus({ preventScroll: true })
+  }, [open, ready])
   if (all.isError) return <Failed error={all.error} />
   if (!all.data) return <Waiting />
   const move = (f: Finding, step: number) => {
@@ -160,6 +165,7 @@ export default function Findings() {
         aria-label="Findings; arrows move, Enter opens"
         onKeyDown={press}
         className="flist"
+        data-focus
       >
         {groups.map((g) => (
           <div key={g.title}>
@@ -182,7 +188,10 @@ export default function Findings() {
                       type="button"
                       className="asText"
                       aria-expanded={open === f.id}
-                      onClick={() => show({ open: open === f.id ? '' : String(f.id) })}
+                      onClick={() => {
+                        setChosen(i)
+                        show({ open: open === f.id ? '' : String(f.id) })
+                      }}
                     >
                       {f.title}
                     </button>
@@ -210,7 +219,15 @@ export default function Findings() {
                       )}
                     </span>
                   </div>
-                  {open === f.id && <Editor f={f} onClose={() => show({ open: '' })} />}
+                  {open === f.id && (
+                    <Editor
+                      f={f}
+                      onClose={() => {
+                        show({ open: '' })
+                        box.current?.focus({ preventScroll: true })
+                      }}
+                    />
+                  )}
                 </div>
               )
             })}

@@ -16,6 +16,8 @@ const finding = (id: number, more: Partial<Finding> = {}, path = 'desk/src'): Fi
   place: { path, definition: '', line: 0, end_line: 0, survey: 1, hash: '', quote: '' },
   smell: '',
   rule: '',
+  smell_path: '',
+  smell_name: '',
   evidence: [],
   created: '2026-06-01T00:00:00Z',
   updated: '2026-06-01T00:00:00Z',

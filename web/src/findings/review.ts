@@ -1,11 +1,14 @@
 import { createContext, useContext } from 'react'
-import type { Finding, NewFinding, Patch } from '../api/types'
+import type { Finding, NewFinding, Patch, Smell } from '../api/types'
 
-/** What every part of the interface uses to record and change findings. */
+/** What every part of the interface uses to record and change what people say. All of it can be taken back. */
 export interface Review {
   add: (f: NewFinding) => Promise<Finding>
-  /** Changes a finding; the last changes can be taken back with undo. */
   change: (f: Finding, patch: Patch) => Promise<Finding>
+  /** Sets or takes away the read mark of a file, or of all judged files below a folder. */
+  mark: (path: string, read: boolean) => void
+  /** Stops a smell from counting; without a reason it counts again. */
+  silence: (s: Pick<Smell, 'id' | 'message' | 'silenced'>, reason: string) => void
   undo: () => void
   /** The findings, in their order. */
   findings: Finding[]
@@ -18,9 +21,4 @@ export function useReview(): Review {
   const r = useContext(ReviewContext)
   if (!r) throw new Error('useReview is used outside of ReviewProvider')
   return r
-}
-
-/** The patch that puts back what another one changes. */
-export function inverse(f: Finding, patch: Patch): Patch {
-  return Object.fromEntries(Object.keys(patch).map((k) => [k, f[k as keyof Patch]])) as Patch
 }

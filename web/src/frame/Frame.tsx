@@ -1,7 +1,7 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { useQueryClient } from '@tanstack/react-query'
-import { useCodebase, useMargin, useMarkRead, useSettings } from '../api/queries'
+import { useCodebase, useMargin, useSettings } from '../api/queries'
 import { follow } from '../api/events'
 import { MarginStrip } from '../margin/MarginStrip'
 import { PathBar } from '../place/PathBar'
@@ -10,6 +10,7 @@ import { parentOf, stay, urlOf, useWhere, views, whereNow } from '../place/place
 import { ProgressLine } from '../home/ProgressLine'
 import { ReviewProvider } from '../findings/ReviewProvider'
 import { useReview } from '../findings/review'
+import { enterView, isOpening, takeTyped, useGate } from './gate'
 import { useKeys } from './keys'
 import { useTheme } from './theme'
 import { Waiting } from './Waiting'
@@ -40,9 +41,9 @@ function Framed() {
   const codebase = useCodebase(where.id)
   const settings = useSettings().data
   const place = useMargin(where)
-  const mark = useMarkRead(where.id)
   const review = useReview()
   const narrow = useNarrow()
+  useGate()
   const [folded, setFolded] = useState<boolean | null>(null)
   const [over, setOver] = useState<'' | 'search' | 'keys'>('')
   const [legend, setLegend] = useState(true)
@@ -57,6 +58,16 @@ function Framed() {
   const margin = !(folded ?? narrow)
   const status = codebase.data
   const marked = useMargin({ ...where, at: where.pick || where.at })
+  const openOver = (what: 'search' | 'keys') => {
+    isOpening(what)
+    setOver(what)
+  }
+  const close = () => {
+    takeTyped(over) // what was typed for it goes with it
+    setOver('')
+    requestAnimationFrame(enterView)
+  }
+  useEffect(enterView, [where.view, where.at, status?.latest])
   const look = (view: (typeof views)[number]['view']) => {
     if (view === 'code' && !isFile) return
     go({ view })
@@ -80,20 +91,21 @@ function Framed() {
     },
     read: () => {
       const m = marked.data
-      if (m) mark.mutate({ path: m.path, read: m.read < 1, by: settings?.person ?? '' })
+      if (m && m.path === (whereNow().pick || whereNow().at)) review.mark(m.path, m.read < 1)
     },
     undo: () => review.undo(),
     margin: () => setFolded(margin),
     legend: () => setLegend(!legend),
-    search: () => setOver('search'),
-    card: () => setOver('keys'),
+    search: () => openOver('search'),
+    card: () => openOver('keys'),
     note: () => {
-      const field = () => document.getElementById('remark')
-      // At once where it is there, so that what is typed next goes into it.
-      if (field()) field()?.focus()
+      // At once where it is there, so that what is typed next goes into it;
+      // a folded margin has to open first, and takes what is typed meanwhile.
+      const field = document.getElementById('remark')
+      if (field) field.focus()
       else {
+        isOpening('note')
         setFolded(false)
-        requestAnimationFrame(() => field()?.focus())
       }
     },
   })
@@ -129,10 +141,10 @@ function Framed() {
             <em style={{ width: `${(total?.read ?? 0) * 100}%` }} />
           </span>
         </span>
-        <button type="button" className="key" onClick={() => setOver('search')}>
+        <button type="button" className="key" onClick={() => openOver('search')}>
           Search <kbd>/</kbd>
         </button>
-        <button type="button" className="key" onClick={() => setOver('keys')}>
+        <button type="button" className="key" onClick={() => openOver('keys')}>
           Keys <kbd>?</kbd>
         </button>
       </header>
@@ -166,7 +178,7 @@ function Framed() {
         </button>
       </nav>
       <div className="body">
-        <main className="view" id="view">
+        <main className="view" id="view" tabIndex={-1}>
           {status?.running && <ProgressLine progress={status.running} />}
           {status && status.latest === 0 && !status.running ? (
             <NotSurveyed problem={status.last?.problem ?? ''} />
@@ -188,8 +200,8 @@ function Framed() {
         {margin && status && status.latest > 0 && <MarginStrip />}
       </div>
       <Suspense>
-        {over === 'search' && <Search onClose={() => setOver('')} />}
-        {over === 'keys' && <KeyCard onClose={() => setOver('')} />}
+        {over === 'search' && <Search onClose={close} />}
+        {over === 'keys' && <KeyCard onClose={close} />}
       </Suspense>
     </div>
   )

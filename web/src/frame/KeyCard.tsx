@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useSetSettings, useSettings } from '../api/queries'
 import type { Settings } from '../api/types'
 import { Sheet } from './Sheet'
+import { takeTyped } from './gate'
 import { actions, keymap } from './keys'
 
 const elsewhere = [
@@ -28,12 +29,12 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
     if (!other) put({ keys: { ...settings.keys, [id]: key } })
   }
   return (
-    <Sheet title="Keys and settings" onClose={onClose}>
+    <Sheet title="Keys and settings" onClose={onClose} onOpen={() => takeTyped('keys')}>
       <div className="keycard">
         <section>
           <h3>Keys</h3>
           <p className="faint">
-            Click a key and press another to change it; Backspace switches it off. They act outside fields only.
+            Click a key and press another to change it; Delete switches it off. They act outside fields only.
           </p>
           <label className="check">
             <input type="checkbox" checked={settings.single_keys} onChange={(e) => put({ single_keys: e.target.checked })} />{' '}
@@ -56,8 +57,9 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
                       if (e.key === 'Tab' || e.key === 'Escape' || e.key === 'Enter' || e.key === 'Shift') return
                       e.preventDefault()
                       e.stopPropagation()
-                      if (e.key === 'Backspace' || e.key === 'Delete') remap(a.id, '')
-                      else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && !e.altKey) remap(a.id, e.key)
+                      if (e.key === 'Delete') remap(a.id, '')
+                      else if ((e.key.length === 1 || e.key === 'Backspace') && !e.ctrlKey && !e.metaKey && !e.altKey)
+                        remap(a.id, e.key)
                     }}
                   >
                     {map[a.id] || 'off'}

@@ -1,21 +1,27 @@
-import { useEffect, useRef, type ReactNode } from 'react'
+import { useLayoutEffect, useRef, type ReactNode } from 'react'
 
 /** A sheet laid over the page; Escape and a click beside it take it away. */
 export function Sheet({
   title,
   onClose,
+  onOpen,
   children,
   wide,
 }: {
   title: string
   onClose: () => void
+  /** Called once it is open: only then can something in it take the focus. */
+  onOpen?: () => void
   children: ReactNode
   wide?: boolean
 }) {
   const box = useRef<HTMLDialogElement>(null)
-  useEffect(() => {
+  const opened = useRef(onOpen)
+  useLayoutEffect(() => {
     const d = box.current
-    if (d && !d.open) d.showModal()
+    if (!d || d.open) return
+    d.showModal()
+    opened.current?.()
   }, [])
   return (
     <dialog

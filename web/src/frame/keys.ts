@@ -1,5 +1,6 @@
 import { useEffect, useLayoutEffect, useRef } from 'react'
 import { useSettings } from '../api/queries'
+import { mayAct } from './gate'
 
 /** Everything a key can do, with the key it has unless it was remapped. */
 export const actions = [
@@ -10,13 +11,13 @@ export const actions = [
   { id: 'journeys', key: '5', text: 'Journeys' },
   { id: 'findings', key: '9', text: 'Findings' },
   { id: 'code', key: '0', text: 'Code, when the place is a file' },
-  { id: 'up', key: 'u', text: 'One folder up' },
+  { id: 'up', key: 'Backspace', text: 'One folder up' },
   { id: 'note', key: 'n', text: 'Write a remark' },
   { id: 'smell', key: 's', text: 'Make a finding of the chosen smell' },
-  { id: 'read', key: 'r', text: 'Set or take away the read mark' },
-  { id: 'next', key: 'j', text: 'Next smell or finding' },
-  { id: 'previous', key: 'k', text: 'Previous smell or finding' },
-  { id: 'undo', key: 'z', text: 'Take back the last change to a finding' },
+  { id: 'read', key: 'l', text: 'Looked at: set or take away the mark' },
+  { id: 'previous', key: ',', text: 'Previous smell or finding' },
+  { id: 'next', key: '.', text: 'Next smell or finding' },
+  { id: 'undo', key: 'z', text: 'Take back what you did last' },
   { id: 'margin', key: 'm', text: 'Fold the margin' },
   { id: 'legend', key: 'g', text: 'Show or hide the legend' },
   { id: 'search', key: '/', text: 'Search (also Ctrl or ⌘ K)' },
@@ -28,12 +29,6 @@ export type Action = (typeof actions)[number]['id']
 /** The key of each action, after what the reader set. */
 export function keymap(own: Record<string, string> | undefined): Record<Action, string> {
   return Object.fromEntries(actions.map((a) => [a.id, own?.[a.id] ?? a.key])) as Record<Action, string>
-}
-
-/** Whether typing goes into a field, where single keys must not act. */
-export function inField(t: EventTarget | null): boolean {
-  const e = t as HTMLElement | null
-  return !!e?.closest?.('input, textarea, select, [contenteditable=true], [role=textbox]')
 }
 
 type Handlers = Partial<Record<Action, () => void>>
@@ -52,12 +47,12 @@ export function useKeys(handlers: Handlers) {
       if ((e.ctrlKey || e.metaKey) && !e.altKey && e.key.toLowerCase() === 'k') {
         if (handlers.search) {
           e.preventDefault()
-          handlers.search()
+          if (!document.querySelector('dialog[open]')) handlers.search()
         }
         return
       }
       const single = settings?.single_keys ?? true
-      if (!single || e.ctrlKey || e.metaKey || e.altKey || e.isComposing || e.repeat || e.defaultPrevented || inField(e.target))
+      if (!single || e.ctrlKey || e.metaKey || e.altKey || e.isComposing || e.repeat || e.defaultPrevented || !mayAct(e.target))
         return
       const map = keymap(settings?.keys)
       const found = actions.find((a) => map[a.id] === e.key)

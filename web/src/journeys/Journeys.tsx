@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useFlows, useRoutes } from '../api/queries'
-import { inField } from '../frame/keys'
+import { inField } from '../frame/gate'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { useNarrowing } from '../place/narrow'

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react'
 import { useArrange, useArrangement, useBetween, useCharter, useDependencies } from '../api/queries'
 import type { Bundle, CharterState, Dependencies as Data, Drawing } from '../api/types'
-import { inField } from '../frame/keys'
+import { inField } from '../frame/gate'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'

@@ -1,7 +1,8 @@
-import { useMemo, useRef, useState } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import type { Kind, NewFinding } from '../api/types'
 import { kinds } from '../findings/kinds'
 import { useReview } from '../findings/review'
+import { takeTyped } from '../frame/gate'
 import { shortPath } from '../theme/ink'
 import { asking, readRemark } from './remark'
 
@@ -16,8 +17,22 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
   const [choice, setChoice] = useState(0)
   const [dismissed, setDismissed] = useState(-1)
   const [problem, setProblem] = useState('')
-  const [busy, setBusy] = useState(false)
+  const [unsaved, setUnsaved] = useState('')
   const field = useRef<HTMLTextAreaElement>(null)
+  const before = useRef<HTMLElement | null>(null) // who had the focus before the field
+  const attach = useCallback((el: HTMLTextAreaElement | null) => {
+    field.current = el
+    const kept = el && takeTyped('note')
+    if (!kept) return
+    el.focus()
+    setText(kept.typed)
+    setCursor(kept.typed.length)
+  }, [])
+  /** Gives the keyboard back to the view, so that the next key acts there. */
+  const leave = () => {
+    const to = before.current?.isConnected ? before.current : document.getElementById('view')
+    to?.focus({ preventScroll: true })
+  }
   const ask = asking(text, cursor)
   const open = ask && ask.start !== dismissed
   const known = useMemo(() => {
@@ -45,22 +60,24 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
   const place = path === '.' ? 'the codebase' : shortPath(path, 34)
   const where = line > 0 ? `${place}:${line}${end > line ? `–${end}` : ''}` : place
   const record = async () => {
-    if (!remark.title || busy) return
-    setBusy(true)
+    if (!remark.title) return
     setProblem('')
+    setUnsaved('')
     const f: NewFinding = { kind: remark.kind, title: remark.title, path, survey, assignee: who, labels }
     if (line > 0) Object.assign(f, { line, end_line: end })
+    // The field is free at once: what is typed next is the view's again, or the
+    // next remark's. A remark that can not be saved comes back.
+    setText('')
+    setKind('improve')
+    setWho('')
+    setLabels([])
+    setDismissed(-1)
+    leave()
     try {
       await review.add(f)
-      setText('')
-      setKind('improve')
-      setWho('')
-      setLabels([])
-      setDismissed(-1)
     } catch (e) {
-      setProblem((e as Error).message) // what was typed stays
-    } finally {
-      setBusy(false)
+      setProblem((e as Error).message)
+      setUnsaved(text)
     }
   }
   const press = (e: React.KeyboardEvent) => {
@@ -87,7 +104,7 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
       e.preventDefault()
       void record()
     }
-    if (e.key === 'Escape') field.current?.blur()
+    if (e.key === 'Escape') leave()
   }
   return (
     <form
@@ -133,7 +150,7 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
       </div>
       <textarea
         id="remark"
-        ref={field}
+        ref={attach}
         rows={2}
         value={text}
         placeholder="Remark, then Enter"
@@ -146,6 +163,9 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
           setText(e.target.value.replace(/\n/g, ' '))
           setCursor(e.target.selectionStart)
           setChoice(0)
+        }}
+        onFocus={(e) => {
+          before.current = e.relatedTarget as HTMLElement | null
         }}
         onSelect={(e) => setCursor(e.currentTarget.selectionStart)}
         onKeyDown={press}
@@ -170,6 +190,24 @@ export function Jot({ path, line, end, survey }: { path: string; line: number; e
       {problem && (
         <p className="warn" role="alert">
           {problem}
+          {unsaved && (
+            <>
+              {' '}
+              Not saved: “{unsaved}”{' '}
+              <button
+                type="button"
+                className="quiet"
+                onClick={() => {
+                  setText(text ? `${unsaved} ${text}` : unsaved)
+                  setUnsaved('')
+                  setProblem('')
+                  field.current?.focus()
+                }}
+              >
+                Put it back
+              </button>
+            </>
+          )}
         </p>
       )}
       <p className="signs">

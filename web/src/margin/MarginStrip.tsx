@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { useMargin, useMarkRead, useSettings, useSilence } from '../api/queries'
+import { useMargin } from '../api/queries'
 import type { Margin, Smell } from '../api/types'
 import { Sign } from '../findings/Sign'
 import { useReview } from '../findings/review'
+import { isOpening, takeTyped } from '../frame/gate'
 import { useKeys } from '../frame/keys'
 import { PlaceActions } from '../place/PlaceActions'
 import { AllByHand, PurposeByHand } from '../place/ByHand'
@@ -49,20 +50,24 @@ function About({ m }: { m: Margin }) {
   const navigate = useNavigate()
   const [chosen, setChosen] = useState(0)
   const [all, setAll] = useState(false)
-  const mark = useMarkRead(where.id)
-  const person = useSettings().data?.person ?? ''
   const smells = all ? m.smells : m.smells.slice(0, 8)
   const smell = smells[Math.min(chosen, smells.length - 1)]
-  const recorded = new Set(review.findings.map((f) => f.smell).filter(Boolean))
+  const made = new Set(review.findings.map((f) => f.smell).filter(Boolean))
+  const isRecorded = (s: Smell) => made.has(s.id) || s.was.some((id) => made.has(id))
   const step = (by: number) => {
     if (smells.length === 0) return
     const next = Math.max(0, Math.min(smells.length - 1, chosen + by))
     setChosen(next)
     document.getElementById(`smell-${smells[next]?.id}`)?.scrollIntoView({ block: 'nearest' })
   }
+  const sending = useRef(new Set<string>()) // a key pressed twice records once
   const toFinding = (s: Smell) => {
-    if (recorded.has(s.id)) return
-    void review.add({ kind: 'improve', title: '', path: s.path, smell: s.id, survey: where.survey }).catch(() => undefined)
+    if (isRecorded(s) || sending.current.has(s.id)) return
+    sending.current.add(s.id)
+    review
+      .add({ kind: 'improve', title: '', path: s.path, smell: s.id, survey: where.survey })
+      .catch(() => undefined)
+      .finally(() => sending.current.delete(s.id))
   }
   const readable = where.view !== 'findings'
   useKeys({
@@ -134,8 +139,8 @@ function About({ m }: { m: Margin }) {
           </>
         )}
       </p>
-      <button type="button" className="quiet" onClick={() => mark.mutate({ path: m.path, read: m.read < 1, by: person })}>
-        {m.read >= 1 ? '● looked at' : m.read > 0 ? `◐ ${Math.round(m.read * 100)} % looked at` : '○ not looked at'} <kbd>r</kbd>
+      <button type="button" className="quiet" onClick={() => review.mark(m.path, m.read < 1)}>
+        {m.read >= 1 ? '● looked at' : m.read > 0 ? `◐ ${Math.round(m.read * 100)} % looked at` : '○ not looked at'} <kbd>l</kbd>
       </button>
       {where.view !== 'code' && <PlaceActions path={m.path} view={m.kind === 'file' ? 'code' : 'layout'} />}
       {m.history && <History h={m.history} />}
@@ -152,7 +157,7 @@ function About({ m }: { m: Margin }) {
             s={s}
             m={m}
             chosen={i === chosen}
-            recorded={recorded.has(s.id)}
+            recorded={isRecorded(s)}
             onChoose={() => setChosen(i)}
             onRecord={() => toFinding(s)}
           />
@@ -237,9 +242,7 @@ interface ItemProps {
 }
 
 function SmellItem({ s, m, chosen, recorded, onChoose, onRecord }: ItemProps) {
-  const { where } = useWhere()
-  const silence = useSilence(where.id)
-  const person = useSettings().data?.person ?? ''
+  const review = useReview()
   const title = m.titles[s.rule]
   return (
     <li id={`smell-${s.id}`} className={chosen ? 'chosen' : ''}>
@@ -282,11 +285,11 @@ function SmellItem({ s, m, chosen, recorded, onChoose, onRecord }: ItemProps) {
                 {recorded ? 'recorded' : 'Make it a finding'} {!recorded && <kbd>s</kbd>}
               </button>
               {s.silenced ? (
-                <button type="button" className="quiet" onClick={() => silence.mutate({ smell: s.id, reason: '', by: person })}>
+                <button type="button" className="quiet" onClick={() => review.silence(s, '')}>
                   Count it again
                 </button>
               ) : (
-                <SilenceField onSilence={(reason) => silence.mutate({ smell: s.id, reason, by: person })} />
+                <SilenceField onSilence={(reason) => review.silence(s, reason)} />
               )}
             </p>
           </div>
@@ -299,9 +302,21 @@ function SmellItem({ s, m, chosen, recorded, onChoose, onRecord }: ItemProps) {
 function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
   const [open, setOpen] = useState(false)
   const [reason, setReason] = useState('')
+  const attach = useCallback((field: HTMLInputElement | null) => {
+    if (!field) return
+    field.focus()
+    setReason(takeTyped('silence')?.typed ?? '')
+  }, [])
   if (!open)
     return (
-      <button type="button" className="quiet" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className="quiet"
+        onClick={() => {
+          isOpening('silence')
+          setOpen(true)
+        }}
+      >
         Silence it
       </button>
     )
@@ -310,11 +325,14 @@ function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
       className="inline"
       onSubmit={(e) => {
         e.preventDefault()
-        if (reason.trim()) onSilence(reason.trim())
+        if (!reason.trim()) return
+        setOpen(false)
+        document.getElementById('view')?.focus({ preventScroll: true })
+        onSilence(reason.trim())
       }}
     >
       <input
-        autoFocus
+        ref={attach}
         aria-label="Reason for silencing"
         placeholder="Why does it not count?"
         value={reason}

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { useSiblings } from '../api/queries'
+import { isOpening, takeTyped } from '../frame/gate'
 import { useWhere, type Where } from './place'
 
 /** The place as a path; each step opens its siblings. */
@@ -25,6 +26,17 @@ export function PathBar({ name }: { name: string }) {
   )
 }
 
+const itemsOf = (box: HTMLElement | null) => [...(box?.querySelectorAll<HTMLElement>('[role=menuitem]') ?? [])]
+
+/** Goes to the next item, after the one that has the focus, that starts with what was typed. */
+function jump(box: HTMLElement | null, typed: string) {
+  const list = itemsOf(box)
+  const from = list.indexOf(document.activeElement as HTMLElement)
+  const starts = (el: HTMLElement) => el.textContent?.toLowerCase().startsWith(typed.toLowerCase())
+  const hit = [...list.slice(from + 1), ...list.slice(0, from + 1)].find(starts)
+  hit?.focus()
+}
+
 function Step({ step, here, where }: { step: { path: string; name: string }; here: boolean; where: Where }) {
   const { go } = useWhere()
   const [open, setOpen] = useState(false)
@@ -38,16 +50,28 @@ function Step({ step, here, where }: { step: { path: string; name: string }; her
     document.addEventListener('pointerdown', close)
     return () => document.removeEventListener('pointerdown', close)
   }, [open])
+  const there = siblings.isSuccess && open
+  useEffect(() => {
+    if (!there) return
+    const kept = takeTyped('siblings')
+    ;(itemsOf(box.current).find((el) => el.classList.contains('here')) ?? itemsOf(box.current)[0])?.focus()
+    if (kept?.typed) jump(box.current, kept.typed)
+  }, [there])
   const leave = (e: React.KeyboardEvent) => {
     if (e.key === 'Escape') {
       setOpen(false)
       box.current?.querySelector('button')?.focus()
       e.stopPropagation()
     }
+    if (open && e.key.length === 1 && e.key !== ' ' && !e.ctrlKey && !e.metaKey && !e.altKey) {
+      jump(box.current, e.key)
+      e.preventDefault()
+    }
+    if (open && e.key === 'Tab') setOpen(false)
     if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-      const items = [...(box.current?.querySelectorAll<HTMLElement>('[role=menuitem]') ?? [])]
-      const i = items.indexOf(document.activeElement as HTMLElement)
-      items[Math.max(0, Math.min(items.length - 1, i + (e.key === 'ArrowDown' ? 1 : -1)))]?.focus()
+      const list = itemsOf(box.current)
+      const i = list.indexOf(document.activeElement as HTMLElement)
+      list[Math.max(0, Math.min(list.length - 1, i + (e.key === 'ArrowDown' ? 1 : -1)))]?.focus()
       e.preventDefault()
       e.stopPropagation()
     }
@@ -70,7 +94,11 @@ function Step({ step, here, where }: { step: { path: string; name: string }; her
           aria-label={`Beside ${step.name}`}
           aria-haspopup="menu"
           aria-expanded={open}
-          onClick={() => setOpen(!open)}
+          onClick={() => {
+            if (open) takeTyped('siblings')
+            else isOpening('siblings')
+            setOpen(!open)
+          }}
         >
           ▾
         </button>

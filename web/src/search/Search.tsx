@@ -4,6 +4,7 @@ import { useFindings, usePlaces } from '../api/queries'
 import type { SearchLine } from '../api/types'
 import { Sign } from '../findings/Sign'
 import { Sheet } from '../frame/Sheet'
+import { takeTyped } from '../frame/gate'
 import { parentOf, urlOf, useWhere } from '../place/place'
 import { counted, figure, shortPath } from '../theme/ink'
 import { searchCode } from './stream'
@@ -28,9 +29,19 @@ export default function Search({ onClose }: { onClose: () => void }) {
   const [found, setFound] = useState<Found>(nothing)
   const [at, setAt] = useState(0)
   const box = useRef<HTMLDivElement>(null)
+  /** Enter was pressed before there was anything to open: the first hit of that text is opened when it comes. */
+  const due = useRef('')
+  const field = useRef<HTMLInputElement>(null)
+  const begin = () => {
+    field.current?.focus()
+    const kept = takeTyped('search')
+    if (kept?.typed) setText(kept.typed)
+    if (kept?.entered) due.current = kept.typed
+  }
   const q = useDeferredValue(text)
   const places = usePlaces(where, regex ? '' : q)
   const findings = useFindings(where.id)
+  const settled = regex ? found.q === q : places.isSuccess && !places.isPlaceholderData
   useEffect(() => {
     const stop = new AbortController()
     const wait = setTimeout(() => {
@@ -91,9 +102,16 @@ export default function Search({ onClose }: { onClose: () => void }) {
       e.preventDefault()
     } else if (e.key === 'Enter') {
       e.preventDefault()
-      list[Math.min(at, list.length - 1)]?.click()
+      const hit = q === text && settled ? list[Math.min(at, list.length - 1)] : undefined
+      if (hit) hit.click()
+      else due.current = text
     }
   }
+  useEffect(() => {
+    if (!due.current || q !== text || !settled) return
+    if (due.current === text) items()[0]?.click()
+    due.current = ''
+  })
   useEffect(() => {
     items().forEach((el, i) => el.classList.toggle('chosen', i === at))
   })
@@ -102,11 +120,11 @@ export default function Search({ onClose }: { onClose: () => void }) {
       ? urlOf({ id: where.id, view: 'layout', at: p.path, survey: where.survey })
       : urlOf({ id: where.id, view: 'code', at: p.path, line: p.line, survey: where.survey })
   return (
-    <Sheet title="Search" onClose={onClose} wide>
+    <Sheet title="Search" onClose={onClose} onOpen={begin} wide>
       <div className="search" ref={box} onKeyDown={press}>
         <div className="searchbar">
           <input
-            autoFocus
+            ref={field}
             type="text"
             value={text}
             placeholder="A place, a finding, or text in the code"

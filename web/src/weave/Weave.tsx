@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { useGrid, useOverrule, useOverrules, useSettings } from '../api/queries'
 import type { Grid } from '../api/types'
-import { inField } from '../frame/keys'
+import { inField } from '../frame/gate'
 import { Failed, Waiting } from '../frame/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { nameOf, useWhere } from '../place/place'
