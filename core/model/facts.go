@@ -4,6 +4,7 @@ package model
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
 //msgp:limit arrays:2000000 maps:2000000
+//msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf
 //msgp:shim DefinitionKind as:uint8 using:packDefinitionKind/definitionKindOf
 
@@ -195,9 +196,9 @@ type Mention struct {
 // Sign is a telling thing met while reading, such as JSX being drawn or SQL
 // being run. Roles and patterns are judged from signs.
 type Sign struct {
-	Name  string `cbor:"1,keyasint"`
-	Line  int    `cbor:"2,keyasint"` // of the first
-	Count int    `cbor:"3,keyasint"`
+	Name  SignName `cbor:"1,keyasint"`
+	Line  int      `cbor:"2,keyasint"` // of the first
+	Count int      `cbor:"3,keyasint"`
 }
 
 // Qualified is the definition's name with its parents, joined by dots.
@@ -209,7 +210,7 @@ func (d Definition) Qualified() string {
 }
 
 // Sign returns how often the named sign was met and the line of the first.
-func (f *Facts) Sign(name string) (count, line int) {
+func (f *Facts) Sign(name SignName) (count, line int) {
 	if f == nil {
 		return 0, 0
 	}

@@ -424,11 +424,11 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.AppendInt(o, z.Starts)
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Signs)))
 	for za0003 := range z.Signs {
-		// array header, size 3
-		o = append(o, 0x93)
-		o = msgp.AppendString(o, z.Signs[za0003].Name)
-		o = msgp.AppendInt(o, z.Signs[za0003].Line)
-		o = msgp.AppendInt(o, z.Signs[za0003].Count)
+		o, err = z.Signs[za0003].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Signs", za0003)
+			return
+		}
 	}
 	if z.Project == nil {
 		o = msgp.AppendNil(o)
@@ -707,29 +707,9 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		z.Signs = make([]Sign, zb0004)
 	}
 	for za0003 := range z.Signs {
-		var zb0005 uint32
-		zb0005, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		bts, err = z.Signs[za0003].UnmarshalMsg(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Signs", za0003)
-			return
-		}
-		if zb0005 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0005}
-			return
-		}
-		z.Signs[za0003].Name, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Signs", za0003, "Name")
-			return
-		}
-		z.Signs[za0003].Line, bts, err = msgp.ReadIntBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Signs", za0003, "Line")
-			return
-		}
-		z.Signs[za0003].Count, bts, err = msgp.ReadIntBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Signs", za0003, "Count")
 			return
 		}
 	}
@@ -749,30 +729,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0006 uint32
-	zb0006, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0005 uint32
+	zb0005, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Commands")
 		return
 	}
-	if zb0006 > z0914a1belimitArrays {
+	if zb0005 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Commands) >= int(zb0006) {
-		z.Commands = (z.Commands)[:zb0006]
+	if cap(z.Commands) >= int(zb0005) {
+		z.Commands = (z.Commands)[:zb0005]
 	} else {
-		z.Commands = make([]Command, zb0006)
+		z.Commands = make([]Command, zb0005)
 	}
 	for za0004 := range z.Commands {
-		var zb0007 uint32
-		zb0007, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0006 uint32
+		zb0006, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Commands", za0004)
 			return
 		}
-		if zb0007 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0007}
+		if zb0006 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0006}
 			return
 		}
 		z.Commands[za0004].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -791,20 +771,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0008 uint32
-	zb0008, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0007 uint32
+	zb0007, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Names")
 		return
 	}
-	if zb0008 > z0914a1belimitArrays {
+	if zb0007 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Names) >= int(zb0008) {
-		z.Names = (z.Names)[:zb0008]
+	if cap(z.Names) >= int(zb0007) {
+		z.Names = (z.Names)[:zb0007]
 	} else {
-		z.Names = make([]string, zb0008)
+		z.Names = make([]string, zb0007)
 	}
 	for za0005 := range z.Names {
 		z.Names[za0005], bts, err = msgp.ReadStringBytes(bts)
@@ -813,30 +793,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0009 uint32
-	zb0009, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0008 uint32
+	zb0008, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Mentions")
 		return
 	}
-	if zb0009 > z0914a1belimitArrays {
+	if zb0008 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Mentions) >= int(zb0009) {
-		z.Mentions = (z.Mentions)[:zb0009]
+	if cap(z.Mentions) >= int(zb0008) {
+		z.Mentions = (z.Mentions)[:zb0008]
 	} else {
-		z.Mentions = make([]Mention, zb0009)
+		z.Mentions = make([]Mention, zb0008)
 	}
 	for za0006 := range z.Mentions {
-		var zb0010 uint32
-		zb0010, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0009 uint32
+		zb0009, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Mentions", za0006)
 			return
 		}
-		if zb0010 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0010}
+		if zb0009 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0009}
 			return
 		}
 		z.Mentions[za0006].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -850,20 +830,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0011 uint32
-	zb0011, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0010 uint32
+	zb0010, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Routes")
 		return
 	}
-	if zb0011 > z0914a1belimitArrays {
+	if zb0010 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Routes) >= int(zb0011) {
-		z.Routes = (z.Routes)[:zb0011]
+	if cap(z.Routes) >= int(zb0010) {
+		z.Routes = (z.Routes)[:zb0010]
 	} else {
-		z.Routes = make([]RouteFact, zb0011)
+		z.Routes = make([]RouteFact, zb0010)
 	}
 	for za0007 := range z.Routes {
 		bts, err = z.Routes[za0007].UnmarshalMsg(bts)
@@ -872,20 +852,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0012 uint32
-	zb0012, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0011 uint32
+	zb0011, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Mounts")
 		return
 	}
-	if zb0012 > z0914a1belimitArrays {
+	if zb0011 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Mounts) >= int(zb0012) {
-		z.Mounts = (z.Mounts)[:zb0012]
+	if cap(z.Mounts) >= int(zb0011) {
+		z.Mounts = (z.Mounts)[:zb0011]
 	} else {
-		z.Mounts = make([]MountFact, zb0012)
+		z.Mounts = make([]MountFact, zb0011)
 	}
 	for za0008 := range z.Mounts {
 		bts, err = z.Mounts[za0008].UnmarshalMsg(bts)
@@ -894,30 +874,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0013 uint32
-	zb0013, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0012 uint32
+	zb0012, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Env")
 		return
 	}
-	if zb0013 > z0914a1belimitArrays {
+	if zb0012 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Env) >= int(zb0013) {
-		z.Env = (z.Env)[:zb0013]
+	if cap(z.Env) >= int(zb0012) {
+		z.Env = (z.Env)[:zb0012]
 	} else {
-		z.Env = make([]Mention, zb0013)
+		z.Env = make([]Mention, zb0012)
 	}
 	for za0009 := range z.Env {
-		var zb0014 uint32
-		zb0014, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0013 uint32
+		zb0013, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Env", za0009)
 			return
 		}
-		if zb0014 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0014}
+		if zb0013 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0013}
 			return
 		}
 		z.Env[za0009].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -931,20 +911,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0015 uint32
-	zb0015, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0014 uint32
+	zb0014, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Uses")
 		return
 	}
-	if zb0015 > z0914a1belimitArrays {
+	if zb0014 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Uses) >= int(zb0015) {
-		z.Uses = (z.Uses)[:zb0015]
+	if cap(z.Uses) >= int(zb0014) {
+		z.Uses = (z.Uses)[:zb0014]
 	} else {
-		z.Uses = make([]Use, zb0015)
+		z.Uses = make([]Use, zb0014)
 	}
 	for za0010 := range z.Uses {
 		bts, err = z.Uses[za0010].UnmarshalMsg(bts)
@@ -953,30 +933,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0016 uint32
-	zb0016, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0015 uint32
+	zb0015, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Templates")
 		return
 	}
-	if zb0016 > z0914a1belimitArrays {
+	if zb0015 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Templates) >= int(zb0016) {
-		z.Templates = (z.Templates)[:zb0016]
+	if cap(z.Templates) >= int(zb0015) {
+		z.Templates = (z.Templates)[:zb0015]
 	} else {
-		z.Templates = make([]Mention, zb0016)
+		z.Templates = make([]Mention, zb0015)
 	}
 	for za0011 := range z.Templates {
-		var zb0017 uint32
-		zb0017, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0016 uint32
+		zb0016, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Templates", za0011)
 			return
 		}
-		if zb0017 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0017}
+		if zb0016 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0016}
 			return
 		}
 		z.Templates[za0011].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -990,20 +970,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0018 uint32
-	zb0018, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0017 uint32
+	zb0017, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Calls")
 		return
 	}
-	if zb0018 > z0914a1belimitArrays {
+	if zb0017 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Calls) >= int(zb0018) {
-		z.Calls = (z.Calls)[:zb0018]
+	if cap(z.Calls) >= int(zb0017) {
+		z.Calls = (z.Calls)[:zb0017]
 	} else {
-		z.Calls = make([]CallFact, zb0018)
+		z.Calls = make([]CallFact, zb0017)
 	}
 	for za0012 := range z.Calls {
 		bts, err = z.Calls[za0012].UnmarshalMsg(bts)
@@ -1012,30 +992,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0019 uint32
-	zb0019, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0018 uint32
+	zb0018, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Entities")
 		return
 	}
-	if zb0019 > z0914a1belimitArrays {
+	if zb0018 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Entities) >= int(zb0019) {
-		z.Entities = (z.Entities)[:zb0019]
+	if cap(z.Entities) >= int(zb0018) {
+		z.Entities = (z.Entities)[:zb0018]
 	} else {
-		z.Entities = make([]EntityFact, zb0019)
+		z.Entities = make([]EntityFact, zb0018)
 	}
 	for za0013 := range z.Entities {
-		var zb0020 uint32
-		zb0020, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0019 uint32
+		zb0019, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Entities", za0013)
 			return
 		}
-		if zb0020 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0020}
+		if zb0019 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0019}
 			return
 		}
 		z.Entities[za0013].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1054,30 +1034,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0021 uint32
-	zb0021, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0020 uint32
+	zb0020, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Operations")
 		return
 	}
-	if zb0021 > z0914a1belimitArrays {
+	if zb0020 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Operations) >= int(zb0021) {
-		z.Operations = (z.Operations)[:zb0021]
+	if cap(z.Operations) >= int(zb0020) {
+		z.Operations = (z.Operations)[:zb0020]
 	} else {
-		z.Operations = make([]OperationFact, zb0021)
+		z.Operations = make([]OperationFact, zb0020)
 	}
 	for za0014 := range z.Operations {
-		var zb0022 uint32
-		zb0022, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0021 uint32
+		zb0021, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Operations", za0014)
 			return
 		}
-		if zb0022 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0022}
+		if zb0021 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0021}
 			return
 		}
 		z.Operations[za0014].Entity, bts, err = msgp.ReadStringBytes(bts)
@@ -1096,20 +1076,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0023 uint32
-	zb0023, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0022 uint32
+	zb0022, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Messages")
 		return
 	}
-	if zb0023 > z0914a1belimitArrays {
+	if zb0022 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Messages) >= int(zb0023) {
-		z.Messages = (z.Messages)[:zb0023]
+	if cap(z.Messages) >= int(zb0022) {
+		z.Messages = (z.Messages)[:zb0022]
 	} else {
-		z.Messages = make([]MessageFact, zb0023)
+		z.Messages = make([]MessageFact, zb0022)
 	}
 	for za0015 := range z.Messages {
 		bts, err = z.Messages[za0015].UnmarshalMsg(bts)
@@ -1118,30 +1098,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0024 uint32
-	zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0023 uint32
+	zb0023, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Literals")
 		return
 	}
-	if zb0024 > z0914a1belimitArrays {
+	if zb0023 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Literals) >= int(zb0024) {
-		z.Literals = (z.Literals)[:zb0024]
+	if cap(z.Literals) >= int(zb0023) {
+		z.Literals = (z.Literals)[:zb0023]
 	} else {
-		z.Literals = make([]Literal, zb0024)
+		z.Literals = make([]Literal, zb0023)
 	}
 	for za0016 := range z.Literals {
-		var zb0025 uint32
-		zb0025, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0024 uint32
+		zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Literals", za0016)
 			return
 		}
-		if zb0025 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0025}
+		if zb0024 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0024}
 			return
 		}
 		z.Literals[za0016].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1160,30 +1140,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0026 uint32
-	zb0026, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0025 uint32
+	zb0025, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Runs")
 		return
 	}
-	if zb0026 > z0914a1belimitArrays {
+	if zb0025 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Runs) >= int(zb0026) {
-		z.Runs = (z.Runs)[:zb0026]
+	if cap(z.Runs) >= int(zb0025) {
+		z.Runs = (z.Runs)[:zb0025]
 	} else {
-		z.Runs = make([]RunFact, zb0026)
+		z.Runs = make([]RunFact, zb0025)
 	}
 	for za0017 := range z.Runs {
-		var zb0027 uint32
-		zb0027, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0026 uint32
+		zb0026, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Runs", za0017)
 			return
 		}
-		if zb0027 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0027}
+		if zb0026 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0026}
 			return
 		}
 		z.Runs[za0017].Kind, bts, err = msgp.ReadStringBytes(bts)
@@ -1206,57 +1186,57 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Prints = nil
 	} else {
-		var zb0028 uint32
-		zb0028, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0027 uint32
+		zb0027, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Prints")
 			return
 		}
-		if zb0028 > z0914a1belimitArrays {
+		if zb0027 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Prints == nil || uint32(cap(z.Prints)) < zb0028 {
-			z.Prints = make([]byte, zb0028)
+		if z.Prints == nil || uint32(cap(z.Prints)) < zb0027 {
+			z.Prints = make([]byte, zb0027)
 		} else {
-			z.Prints = z.Prints[:zb0028]
+			z.Prints = z.Prints[:zb0027]
 		}
-		if uint32(len(bts)) < zb0028 {
+		if uint32(len(bts)) < zb0027 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Prints, bts[:zb0028])
-		bts = bts[zb0028:]
+		copy(z.Prints, bts[:zb0027])
+		bts = bts[zb0027:]
 	}
 	z.Tokens, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	var zb0029 uint32
-	zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0028 uint32
+	zb0028, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Spans")
 		return
 	}
-	if zb0029 > z0914a1belimitArrays {
+	if zb0028 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Spans) >= int(zb0029) {
-		z.Spans = (z.Spans)[:zb0029]
+	if cap(z.Spans) >= int(zb0028) {
+		z.Spans = (z.Spans)[:zb0028]
 	} else {
-		z.Spans = make([]Span, zb0029)
+		z.Spans = make([]Span, zb0028)
 	}
 	for za0018 := range z.Spans {
-		var zb0030 uint32
-		zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0029 uint32
+		zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Spans", za0018)
 			return
 		}
-		if zb0030 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0030}
+		if zb0029 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0029}
 			return
 		}
 		z.Spans[za0018].Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -1273,27 +1253,27 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			bts = bts[1:]
 			z.Spans[za0018].Prints = nil
 		} else {
-			var zb0031 uint32
-			zb0031, bts, err = msgp.ReadBytesHeader(bts)
+			var zb0030 uint32
+			zb0030, bts, err = msgp.ReadBytesHeader(bts)
 			if err != nil {
 				err = msgp.WrapError(err, "Spans", za0018, "Prints")
 				return
 			}
-			if zb0031 > z0914a1belimitArrays {
+			if zb0030 > z0914a1belimitArrays {
 				err = msgp.ErrLimitExceeded
 				return
 			}
-			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0031 {
-				z.Spans[za0018].Prints = make([]byte, zb0031)
+			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0030 {
+				z.Spans[za0018].Prints = make([]byte, zb0030)
 			} else {
-				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0031]
+				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0030]
 			}
-			if uint32(len(bts)) < zb0031 {
+			if uint32(len(bts)) < zb0030 {
 				err = msgp.ErrShortBytes
 				return
 			}
-			copy(z.Spans[za0018].Prints, bts[:zb0031])
-			bts = bts[zb0031:]
+			copy(z.Spans[za0018].Prints, bts[:zb0030])
+			bts = bts[zb0030:]
 		}
 	}
 	z.Charter, bts, err = msgp.ReadStringBytes(bts)
@@ -1301,30 +1281,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Charter")
 		return
 	}
-	var zb0032 uint32
-	zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0031 uint32
+	zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Selectors")
 		return
 	}
-	if zb0032 > z0914a1belimitArrays {
+	if zb0031 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Selectors) >= int(zb0032) {
-		z.Selectors = (z.Selectors)[:zb0032]
+	if cap(z.Selectors) >= int(zb0031) {
+		z.Selectors = (z.Selectors)[:zb0031]
 	} else {
-		z.Selectors = make([]Mention, zb0032)
+		z.Selectors = make([]Mention, zb0031)
 	}
 	for za0019 := range z.Selectors {
-		var zb0033 uint32
-		zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0032 uint32
+		zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Selectors", za0019)
 			return
 		}
-		if zb0033 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0033}
+		if zb0032 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0032}
 			return
 		}
 		z.Selectors[za0019].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1338,30 +1318,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0034 uint32
-	zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0033 uint32
+	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tags")
 		return
 	}
-	if zb0034 > z0914a1belimitArrays {
+	if zb0033 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Tags) >= int(zb0034) {
-		z.Tags = (z.Tags)[:zb0034]
+	if cap(z.Tags) >= int(zb0033) {
+		z.Tags = (z.Tags)[:zb0033]
 	} else {
-		z.Tags = make([]Mention, zb0034)
+		z.Tags = make([]Mention, zb0033)
 	}
 	for za0020 := range z.Tags {
-		var zb0035 uint32
-		zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0034 uint32
+		zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Tags", za0020)
 			return
 		}
-		if zb0035 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0035}
+		if zb0034 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0034}
 			return
 		}
 		z.Tags[za0020].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1391,7 +1371,7 @@ func (z *Facts) Msgsize() (s int) {
 	}
 	s += msgp.StringPrefixSize + len(z.Namespace) + msgp.StringPrefixSize + len(z.Doc) + msgp.IntSize + msgp.IntSize + msgp.ArrayHeaderSize
 	for za0003 := range z.Signs {
-		s += 1 + msgp.StringPrefixSize + len(z.Signs[za0003].Name) + msgp.IntSize + msgp.IntSize
+		s += z.Signs[za0003].Msgsize()
 	}
 	if z.Project == nil {
 		s += msgp.NilSize
@@ -2442,7 +2422,7 @@ func (z Sign) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
 	// array header, size 3
 	o = append(o, 0x93)
-	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendString(o, string(z.Name))
 	o = msgp.AppendInt(o, z.Line)
 	o = msgp.AppendInt(o, z.Count)
 	return
@@ -2460,10 +2440,14 @@ func (z *Sign) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.ArrayError{Wanted: 3, Got: zb0001}
 		return
 	}
-	z.Name, bts, err = msgp.ReadStringBytes(bts)
-	if err != nil {
-		err = msgp.WrapError(err, "Name")
-		return
+	{
+		var zb0002 string
+		zb0002, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Name")
+			return
+		}
+		z.Name = SignName(zb0002)
 	}
 	z.Line, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
@@ -2481,7 +2465,35 @@ func (z *Sign) UnmarshalMsg(bts []byte) (o []byte, err error) {
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z Sign) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.IntSize
+	s = 1 + msgp.StringPrefixSize + len(string(z.Name)) + msgp.IntSize + msgp.IntSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z SignName) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	o = msgp.AppendString(o, string(z))
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *SignName) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	{
+		var zb0001 string
+		zb0001, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err)
+			return
+		}
+		(*z) = SignName(zb0001)
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z SignName) Msgsize() (s int) {
+	s = msgp.StringPrefixSize + len(string(z))
 	return
 }
 

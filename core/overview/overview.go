@@ -393,9 +393,9 @@ func entries(s *model.Survey, j *judgement.Result, place string) []model.Evidenc
 			if f.Facts.Starts == 1 {
 				why = "a program to run, by its first line"
 			}
-		} else if _, l := f.Facts.Sign("mounts"); l > 0 {
+		} else if _, l := f.Facts.Sign(model.SignEntry); l > 0 {
 			line, why = l, "mounts the interface"
-		} else if _, l := f.Facts.Sign("listens"); l > 0 {
+		} else if _, l := f.Facts.Sign(model.SignListens); l > 0 {
 			line, why = l, "starts to listen"
 		}
 		if line > 0 {

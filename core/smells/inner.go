@@ -18,7 +18,7 @@ func featureKnowsInside(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "users"))
 	doors := map[string]string{} // folder to its index
 	for _, f := range c.sources {
-		if n, _ := f.Facts.Sign("re-exports"); n > 0 && isIndex(f.Path) {
+		if n, _ := f.Facts.Sign(model.SignReExports); n > 0 && isIndex(f.Path) {
 			doors[model.FolderOf(f.Path)] = f.Path
 		}
 	}
@@ -171,12 +171,15 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 }
 
 // duties are what a file may do, by the sign that shows it.
-var duties = []struct{ sign, does string }{
-	{"draws", "draws"},
-	{"runs SQL", "talks to the store"},
-	{"declares routes", "declares routes"},
-	{"calls over HTTP", "calls over HTTP"},
-	{"keeps state", "keeps state"},
+var duties = []struct {
+	sign model.SignName
+	does string
+}{
+	{model.SignDraws, "draws"},
+	{model.SignSQL, "talks to the store"},
+	{model.SignRoutes, "declares routes"},
+	{model.SignHTTP, "calls over HTTP"},
+	{model.SignKeepsState, "keeps state"},
 }
 
 // mixedDuties reports files that do several things which elsewhere have files

@@ -80,14 +80,12 @@ func handlerDoesWork(c *Context, _ *Rule) (out []hit) {
 		}
 		var ev []model.Evidence
 		for _, o := range f.Facts.Operations {
-			if n, l := f.Facts.Sign("runs SQL"); n > 0 && l <= o.Line {
+			if n, l := f.Facts.Sign(model.SignSQL); n > 0 && l <= o.Line {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: o.Line, Note: o.What + " " + o.Entity})
 			}
 		}
-		for _, sign := range []string{"sql", "runs SQL"} {
-			if n, l := f.Facts.Sign(sign); n > 0 && len(ev) == 0 {
-				ev = append(ev, model.Evidence{Path: f.Path, Line: l, Note: "a statement to the store"})
-			}
+		if n, l := f.Facts.Sign(model.SignSQL); n > 0 && len(ev) == 0 {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: l, Note: "a statement to the store"})
 		}
 		if len(ev) > 0 {
 			out = append(out, hit{path: f.Path, line: ev[0].Line, strength: 0.35 + 0.05*float64(len(ev)), touches: []string{f.Path}, evidence: ev[:min(12, len(ev))], message: fmt.Sprintf("The handler *%s* talks to the store itself", path.Base(f.Path))})
@@ -123,7 +121,7 @@ func debugLeftOver(c *Context, _ *Rule) (out []hit) {
 		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig {
 			return
 		}
-		if n, l := f.Facts.Sign("debug"); n > 0 {
+		if n, l := f.Facts.Sign(model.SignDebug); n > 0 {
 			what := "A line"
 			if n > 1 {
 				what = capital(number(n)) + " lines"

@@ -188,13 +188,13 @@ func (b *Builder) Quoted(q byte, lines bool) (ok bool) {
 func (b *Builder) Until(open int, closing string) {
 	start, line := b.Pos, b.LineNo
 	b.Pos += open
-	end := bytes.Index(b.Src[b.Pos:], []byte(closing))
+	end := b.Find(b.Pos, closing)
 	if end < 0 {
 		b.Misread("a string is not closed", line)
 		b.Add(Punct, start, line)
 		return
 	}
-	b.Pos += end + len(closing)
+	b.Pos = end + len(closing)
 	b.LineNo += bytes.Count(b.Src[start:b.Pos], []byte{'\n'})
 	b.Add(String, start, line)
 }

@@ -8,10 +8,10 @@ import (
 )
 
 // Signs gathers telling things while a reader walks.
-type Signs map[string]*model.Sign
+type Signs map[model.SignName]*model.Sign
 
 // Add counts one more of name, met on line.
-func (s Signs) Add(name string, line int) {
+func (s Signs) Add(name model.SignName, line int) {
 	if x := s[name]; x != nil {
 		x.Count++
 		x.Line = min(x.Line, line)

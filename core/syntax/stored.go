@@ -207,10 +207,19 @@ func (t *traiter) statement(i int) {
 		return
 	}
 	text, ok := t.text(i)
+	if tok.Kind == Text {
+		text, ok = string(t.s.Bytes(i)), true // a text that starts on the line after its mark
+	}
 	if !ok || !LooksSQL(text) {
-		return
+		// Perl quotes with a letter and any sign.
+		if text = strings.TrimLeft(strings.TrimLeft(text, "q"), "({[|~"); !LooksSQL(text) {
+			return
+		}
 	}
 	line := int(tok.Line)
+	if t.signs != nil {
+		t.signs.Add(model.SignSQL, line)
+	}
 	for _, m := range sqlUse.FindAllStringSubmatchIndex(text, 40) {
 		verb, name := strings.ToUpper(text[m[2]:m[3]]), text[m[4]:m[5]]
 		at := line + strings.Count(text[:m[4]], "\n")

@@ -5,7 +5,10 @@
 // registers itself.
 package syntax
 
-import "sync"
+import (
+	"bytes"
+	"sync"
+)
 
 // Kind is the kind of a token.
 type Kind uint8
@@ -153,7 +156,8 @@ type Builder struct {
 	open   []int32
 	opened [256]int32 // how many of each opening sign are open, so that a stray closing one costs no search
 	full   bool
-	wasted int // bytes looked at in vain
+	wasted int            // bytes looked at in vain
+	absent map[string]int // what stands nowhere at or behind a place
 }
 
 // NewBuilder starts a stream over src.
@@ -200,6 +204,27 @@ func (b *Builder) Waste(bytes int) { b.wasted += max(bytes, 0) }
 
 // Spent reports whether more was looked at in vain than any honest text asks.
 func (b *Builder) Spent() bool { return b.wasted > 32*len(b.Src)+1<<20 }
+
+// Find is where text stands at or behind a place, -1 where it does not. What is
+// not there is looked for once: a text that opens the same thing again and
+// again and never closes it is read no slower for it.
+func (b *Builder) Find(at int, text string) int {
+	if at > len(b.Src) || b.Spent() {
+		return -1
+	}
+	if from, known := b.absent[text]; known && at >= from {
+		return -1
+	}
+	if i := bytes.Index(b.Src[at:], []byte(text)); i >= 0 {
+		return at + i
+	}
+	if b.absent == nil {
+		b.absent = map[string]int{}
+	}
+	b.absent[text] = at
+	b.Waste(len(b.Src) - at)
+	return -1
+}
 
 // Full reports whether the limit of tokens was reached.
 func (b *Builder) Full() bool { return b.full }

@@ -16,7 +16,7 @@ func traits(f *model.Facts, s *Stream, signs Signs) {
 	t.models()
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
-		case String:
+		case String, Text:
 			t.statement(i)
 		case Ident:
 			t.word(i)
@@ -149,7 +149,7 @@ func (t *traiter) call(i int, args [][2]int) {
 		switch {
 		case name == "log" && on == "console", name == "pry" && on == "binding", name == "set_trace" && (on == "pdb" || on == "ipdb"), name != "log" && name != "pry" && name != "set_trace" && on == "":
 			if t.signs != nil {
-				t.signs.Add("debug", t.s.Line(i))
+				t.signs.Add(model.SignDebug, t.s.Line(i))
 			}
 		}
 	}

@@ -80,7 +80,7 @@ func (lex *Lexicon) votes(f *model.File) (out []vote) {
 
 	if isTestName(lower) {
 		add(model.RoleTest, 3, "its name has the form of a test's")
-	} else if n, line := f.Facts.Sign("test"); n > 0 {
+	} else if n, line := f.Facts.Sign(model.SignTest); n > 0 {
 		add(model.RoleTest, 1.2, "it declares tests, first on line %d", line)
 	}
 	if isProjectFile(lower) || f.Facts != nil && f.Facts.Project != nil {
@@ -135,38 +135,38 @@ func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role,
 	} else if f.Starts == 1 {
 		add(model.RoleScript, 0.7, "its first line makes it a program to run")
 	}
-	draws, line := f.Sign("draws")
+	draws, line := f.Sign(model.SignDraws)
 	if draws > 0 {
-		svg, _ := f.Sign("draws svg")
-		composes, _ := f.Sign("composes")
+		svg, _ := f.Sign(model.SignPicture)
+		composes, _ := f.Sign(model.SignComposes)
 		if svg > 0 && composes == 0 && len(f.Definitions) <= 2 {
 			add(model.RoleAsset, 1.3, "all it draws is a picture, line %d", line)
 		} else {
 			add(model.RoleView, 1.1, "it draws elements, first on line %d", line)
 		}
 	}
-	if _, l := f.Sign("mounts"); l > 0 {
+	if _, l := f.Sign(model.SignEntry); l > 0 {
 		add(model.RoleEntry, 1.2, "it mounts the interface, line %d", l)
 	}
-	if _, l := f.Sign("listens"); l > 0 {
+	if _, l := f.Sign(model.SignListens); l > 0 {
 		add(model.RoleEntry, 1, "it starts to listen, line %d", l)
 	}
-	if n, l := f.Sign("declares routes"); n > 0 {
+	if n, l := f.Sign(model.SignRoutes); n > 0 {
 		add(model.RoleRouting, math.Min(1.2, 0.5+0.15*float64(n)), "it declares %s, first on line %d", count(n, "route"), l)
 	}
-	if n, l := f.Sign("runs SQL"); n > 0 {
+	if n, l := f.Sign(model.SignSQL); n > 0 {
 		add(model.RoleDataAccess, math.Min(1.2, 0.6+0.2*float64(n)), "it runs SQL, first on line %d", l)
 	}
-	if n, l := f.Sign("handles requests"); n > 0 {
+	if n, l := f.Sign(model.SignHandles); n > 0 {
 		add(model.RoleHandler, math.Min(1, 0.4+0.2*float64(n)), "it answers HTTP requests, first on line %d", l)
 	}
-	if _, l := f.Sign("calls over HTTP"); l > 0 && draws == 0 {
+	if _, l := f.Sign(model.SignHTTP); l > 0 && draws == 0 {
 		add(model.RoleDataAccess, 0.8, "it calls over HTTP, first on line %d", l)
 	}
-	if _, l := f.Sign("makes a store"); l > 0 {
+	if _, l := f.Sign(model.SignStore); l > 0 {
 		add(model.RoleState, 1, "it makes a store, line %d", l)
 	}
-	if _, l := f.Sign("keeps state"); l > 0 && draws == 0 {
+	if _, l := f.Sign(model.SignKeepsState); l > 0 && draws == 0 {
 		add(model.RoleState, 0.8, "it keeps state without drawing, line %d", l)
 	}
 	if len(words) > 1 && words[0] == "use" {

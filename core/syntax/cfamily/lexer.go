@@ -86,7 +86,8 @@ func word(src []byte, at int) string {
 
 // lineEnd is the end of the line at at, over ends marked with a backslash, and
 // how many of those there were. A comment that runs over lines goes along.
-func lineEnd(src []byte, at int) (end, more int) {
+func lineEnd(b *syntax.Builder, at int) (end, more int) {
+	src := b.Src
 	for {
 		i := bytes.IndexByte(src[at:], '\n')
 		line := src[at:]
@@ -94,9 +95,9 @@ func lineEnd(src []byte, at int) (end, more int) {
 			line = src[at : at+i]
 		}
 		if open := bytes.LastIndex(line, []byte("/*")); open >= 0 && !bytes.Contains(line[open:], []byte("*/")) && i >= 0 && !bytes.Contains(line[:open], []byte("//")) {
-			if closing := bytes.Index(src[at+open:], []byte("*/")); closing >= 0 {
-				more += bytes.Count(src[at:at+open+closing], []byte{'\n'})
-				at += open + closing + 2
+			if closing := b.Find(at+open, "*/"); closing >= 0 {
+				more += bytes.Count(src[at:closing], []byte{'\n'})
+				at = closing + 2
 				continue
 			}
 		}
@@ -140,7 +141,7 @@ func directive(b *syntax.Builder) bool {
 
 func take(b *syntax.Builder, k syntax.Kind) []byte {
 	start, line := b.Pos, b.LineNo
-	end, more := lineEnd(b.Src, b.Pos)
+	end, more := lineEnd(b, b.Pos)
 	b.Pos = end
 	b.LineNo += more
 	b.Add(k, start, line)
@@ -197,7 +198,7 @@ func skip(b *syntax.Builder, other bool) {
 				continue
 			}
 		}
-		end, more := lineEnd(b.Src, at)
+		end, more := lineEnd(b, at)
 		b.Pos = end
 		b.LineNo += more
 	}
@@ -217,11 +218,6 @@ func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
 	r.directives()
 	r.items(0, r.s.Len(), scope{shown: true})
-	for i := range r.s.Tokens {
-		if r.s.Tokens[i].Kind == syntax.String && syntax.LooksSQL(r.s.Unquote(i)) {
-			r.signs.Add("sql", r.s.Line(i))
-		}
-	}
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)

@@ -30,11 +30,6 @@ func read(_ string, src []byte) *model.Facts {
 	if r.loose > 0 && r.f.Starts == 0 {
 		r.f.Starts = r.loose
 	}
-	for i := range r.s.Tokens {
-		if r.s.Tokens[i].Kind == syntax.String && syntax.LooksSQL(strings.TrimLeft(r.s.Text(i), `$@"`)) {
-			r.signs.Add("sql", r.s.Line(i))
-		}
-	}
 	r.f.Mentions = syntax.TypeMentions(r.s, builtin)
 	r.f.Env = environment.Read(r.s)
 	r.routes()

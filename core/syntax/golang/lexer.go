@@ -47,14 +47,14 @@ func lex(src []byte) *syntax.Stream {
 			b.LineNo += bytes.Count(src[start:b.Pos], []byte{'\n'})
 			b.Add(syntax.Comment, start, line)
 		case c == '`':
-			i := bytes.IndexByte(src[b.Pos+1:], '`')
-			if i < 0 {
+			end := b.Find(b.Pos+1, "`")
+			if end < 0 {
 				b.Misread("a raw string is not closed", line)
 				b.Pos++
 				b.Add(syntax.Punct, start, line)
 				continue
 			}
-			b.Pos += i + 2
+			b.Pos = end + 1
 			b.LineNo += bytes.Count(src[start:b.Pos], []byte{'\n'})
 			b.Add(syntax.String, start, line)
 		case c == '"' || c == '\'':

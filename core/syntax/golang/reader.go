@@ -386,7 +386,7 @@ func (r *reader) shape(open, end int) {
 	s := r.s
 	for k := open + 1; k+2 < end; k++ {
 		if s.Is(k, "http") && s.Is(k+1, ".") && s.Is(k+2, "ResponseWriter") {
-			r.signs.Add("handles requests", s.Line(k))
+			r.signs.Add(model.SignHandles, s.Line(k))
 			return
 		}
 	}
@@ -413,10 +413,6 @@ func (r *reader) selectors() {
 	bare := map[string]bool{}
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
-		case syntax.String:
-			if s.Tokens[i].End-s.Tokens[i].Start > 12 && s.LooksSQL(i) {
-				r.signs.Add("runs SQL", s.Line(i))
-			}
 		case syntax.Ident:
 			if dot && exported(string(s.Bytes(i))) && !s.Is(i-1, ".") {
 				bare[s.Text(i)] = true
@@ -425,9 +421,9 @@ func (r *reader) selectors() {
 				continue
 			}
 			if b := s.Bytes(i + 2); s.Kind(i+4) == syntax.String && verbs[string(b)] && s.Is(i+3, "(") && routePattern.MatchString(s.Unquote(i+4)) {
-				r.signs.Add("declares routes", s.Line(i))
+				r.signs.Add(model.SignRoutes, s.Line(i))
 			} else if string(b) == "ListenAndServe" || string(b) == "ListenAndServeTLS" {
-				r.signs.Add("listens", s.Line(i))
+				r.signs.Add(model.SignListens, s.Line(i))
 			}
 			if w := s.Bytes(i); !sieve.May(w) || s.Is(i-1, ".") || !local[string(w)] {
 				continue

@@ -46,7 +46,6 @@ func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
 	r.file()
 	r.f.Mentions = syntax.TypeMentions(r.s, keywords)
-	r.strings()
 	jvm.Routes(r.s, r.f)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
@@ -54,14 +53,6 @@ func read(_ string, src []byte) *model.Facts {
 }
 
 var keywords = map[string]bool{"Override": true, "String": true, "Object": true, "Integer": true, "Long": true, "Boolean": true, "Double": true, "System": true, "Exception": true, "Deprecated": true}
-
-func (r *reader) strings() {
-	for i := range r.s.Tokens {
-		if r.s.Tokens[i].Kind == syntax.String && syntax.LooksSQL(r.s.Unquote(i)) {
-			r.signs.Add("sql", r.s.Line(i))
-		}
-	}
-}
 
 func (r *reader) file() {
 	s := r.s

@@ -124,7 +124,7 @@ func readComponent(language string, src []byte) *model.Facts {
 	for _, m := range markup {
 		r.rendered(src[m[0]:m[1]], line(m[0]))
 	}
-	r.signs.Add("draws", 1)
+	r.signs.Add(model.SignDraws, 1)
 	r.names["default"] = true
 	r.f.Names = syntax.SortedSet(r.names)
 	out := syntax.Finish(r.f, r.s, r.signs)
@@ -164,7 +164,7 @@ func (r *reader) rendered(text []byte, line int) {
 			continue
 		}
 		if c := name[0]; c >= 'A' && c <= 'Z' || strings.Contains(name, "-") {
-			r.signs.Add("composes", line)
+			r.signs.Add(model.SignComposes, line)
 			r.use(pascal(name), line)
 		}
 	}

@@ -58,7 +58,7 @@ func (r *reader) decorator(name string, open int) {
 					m.Line += first - 1
 					r.f.Tags = append(r.f.Tags, m)
 				}
-				r.signs.Add("draws", first)
+				r.signs.Add(model.SignDraws, first)
 			}
 		}
 	}

@@ -115,7 +115,7 @@ func (r *reader) exportList(i int) int {
 		im.Text = s.Unquote(j + 1)
 		im.Names, im.As = pairs(local, outer)
 		r.add(im)
-		r.signs.Add("re-exports", im.Line)
+		r.signs.Add(model.SignReExports, im.Line)
 		j += 2
 	} else {
 		for _, n := range local {
@@ -167,7 +167,7 @@ func (r *reader) useOf(module, name string, line int) {
 	if !ok || r.drawn[module+"."+name] {
 		return
 	}
-	r.signs.Add("composes", line)
+	r.signs.Add(model.SignComposes, line)
 	r.drawn[module+"."+name] = true
 	if u.Name == "*" {
 		u.Name = name
@@ -240,22 +240,18 @@ func (r *reader) walk() {
 		t := &s.Tokens[i]
 		switch t.Kind {
 		case syntax.TagOpen:
-			r.signs.Add("draws", int(t.Line))
+			r.signs.Add(model.SignDraws, int(t.Line))
 			if c := s.Bytes(i + 1); len(c) > 0 && string(c) == "svg" {
-				r.signs.Add("draws svg", int(t.Line))
+				r.signs.Add(model.SignPicture, int(t.Line))
 			} else if s.Is(i+2, ".") && s.IsIdent(i+3) {
 				r.useOf(string(c), s.Text(i+3), int(t.Line))
 			} else if len(c) > 0 && (c[0] >= 'A' && c[0] <= 'Z') {
-				r.signs.Add("composes", int(t.Line))
+				r.signs.Add(model.SignComposes, int(t.Line))
 				r.use(string(c), int(t.Line))
-			}
-		case syntax.String:
-			if t.End-t.Start > 14 && syntax.LooksSQL(s.Unquote(i)) {
-				r.signs.Add("runs SQL", int(t.Line))
 			}
 		case syntax.Punct:
 			if s.Src[t.Start] == '(' && r.answers(i) {
-				r.signs.Add("handles requests", int(t.Line))
+				r.signs.Add(model.SignHandles, int(t.Line))
 			}
 			switch s.Src[t.Start] {
 			case '{':
@@ -343,24 +339,18 @@ func (r *reader) call(i, depth int) {
 		r.required(i, im.Text)
 	case (name == "mock" || name == "unmock" || name == "requireActual") && dotted && s.Kind(arg) == syntax.String:
 	case dotted && httpVerb.MatchString(name) && s.Kind(arg) == syntax.String && strings.HasPrefix(s.Unquote(arg), "/") && s.Is(arg+1, ","):
-		r.signs.Add("declares routes", s.Line(i))
+		r.signs.Add(model.SignRoutes, s.Line(i))
 	case dotted && name == "listen":
-		r.signs.Add("listens", s.Line(i))
+		r.signs.Add(model.SignListens, s.Line(i))
 	case !dotted && testCall.MatchString(name) && (s.Kind(arg) == syntax.String):
-		r.signs.Add("test", s.Line(i))
+		r.signs.Add(model.SignTest, s.Line(i))
 	case !dotted && name == "fetch", dotted && (s.Is(i-2, "axios") || s.Is(i-2, "http")) && httpVerb.MatchString(name):
-		r.signs.Add("calls over HTTP", s.Line(i))
+		r.signs.Add(model.SignHTTP, s.Line(i))
 	case !dotted && (name == "useState" || name == "useReducer"), dotted && s.Is(i-2, "React") && (name == "useState" || name == "useReducer"):
-		r.signs.Add("keeps state", s.Line(i))
-	case !dotted && (name == "useEffect" || name == "useLayoutEffect"):
-		r.signs.Add("runs effects", s.Line(i))
+		r.signs.Add(model.SignKeepsState, s.Line(i))
 	case name == "createSlice" || name == "configureStore" || name == "createStore" || name == "createContext":
-		r.signs.Add("makes a store", s.Line(i))
-	case hookName.MatchString(name) && !dotted && s.Is(i-1, "function"):
-		r.signs.Add("defines a hook", s.Line(i))
-	case dotted && (name == "emit" || name == "publish") && s.Kind(arg) == syntax.String:
-		r.signs.Add("sends messages", s.Line(i))
+		r.signs.Add(model.SignStore, s.Line(i))
 	case !dotted && name == "createRoot", dotted && name == "createRoot":
-		r.signs.Add("mounts", s.Line(i))
+		r.signs.Add(model.SignEntry, s.Line(i))
 	}
 }

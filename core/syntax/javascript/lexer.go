@@ -384,13 +384,13 @@ func (l *lexer) tag() {
 		}
 		l.Add(syntax.Ident, start, line)
 	case c == '"' || c == '\'':
-		i := bytes.IndexByte(src[start+1:], c)
-		if i < 0 {
+		end := l.Find(start+1, string(src[start:start+1]))
+		if end < 0 {
 			l.Misread("a string is not closed", line)
 			l.punct(1)
 			return
 		}
-		l.Pos += i + 2
+		l.Pos = end + 1
 		l.LineNo += bytes.Count(src[start:l.Pos], []byte{'\n'})
 		l.Add(syntax.String, start, line)
 	case c == '{':

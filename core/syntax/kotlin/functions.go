@@ -290,9 +290,6 @@ func (r *reader) inside() {
 	var spans []syntax.Span
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind == syntax.String {
-			if syntax.LooksSQL(s.Unquote(i)) {
-				r.signs.Add("sql", s.Line(i))
-			}
 			continue
 		}
 		if s.Is(i, "route") && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String && s.Is(s.Close(i+1)+1, "{") {

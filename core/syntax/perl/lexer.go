@@ -265,12 +265,12 @@ func (l *lexer) format() {
 	if i < 0 {
 		return
 	}
-	end := bytes.Index(l.Src[l.Pos+i:], []byte("\n.\n"))
+	end := l.Find(l.Pos+i, "\n.\n")
 	if end < 0 {
 		return
 	}
 	start, line := l.Pos, l.LineNo
-	l.Pos += i + end + 2
+	l.Pos = end + 2
 	l.LineNo += bytes.Count(l.Src[start:l.Pos], []byte{'\n'})
 	l.Add(syntax.String, start, line)
 }

@@ -15,15 +15,16 @@ func init() {
 }
 
 type reader struct {
-	s     *syntax.Stream
-	f     *model.Facts
-	signs syntax.Signs
-	names map[string]bool
-	env   map[string]int
-	needs map[string]string // what a cpanfile or a Makefile.PL asks for
-	scope []span            // packages with a block of their own, and subs
-	pkg   int               // the open package without a block, -1 for none
-	uses  map[string]bool
+	s       *syntax.Stream
+	f       *model.Facts
+	signs   syntax.Signs
+	blessed int // calls that make an object
+	names   map[string]bool
+	env     map[string]int
+	needs   map[string]string // what a cpanfile or a Makefile.PL asks for
+	scope   []span            // packages with a block of their own, and subs
+	pkg     int               // the open package without a block, -1 for none
+	uses    map[string]bool
 }
 
 // span is a definition that reaches to a token.
@@ -110,9 +111,6 @@ func (r *reader) walk() {
 		}
 		switch s.Kind(i) {
 		case syntax.String:
-			if text := s.Text(i); len(text) > 12 && syntax.LooksSQL(strings.TrimLeft(strings.TrimPrefix(strings.TrimPrefix(text, "qq"), "q"), "({[|~'\"")) {
-				r.signs.Add("sql", s.Line(i))
-			}
 			continue
 		case syntax.Ident:
 		default:
@@ -180,7 +178,7 @@ func (r *reader) walk() {
 				}
 			}
 		case "bless":
-			r.signs.Add("bless", s.Line(i))
+			r.blessed++
 		case "requires", "test_requires":
 			if r.starts(i) && s.Kind(i+1) == syntax.String {
 				version := ""
@@ -442,7 +440,7 @@ func (r *reader) require(i int) {
 
 // classes calls a package a class where its methods or its bases say so.
 func (r *reader) classes() {
-	blessed, _ := (&model.Facts{Signs: r.signs.List()}).Sign("bless")
+	blessed := r.blessed
 	moose := r.uses["Moose"] || r.uses["Moo"] || r.uses["Mouse"] || r.uses["Mojo::Base"] || r.uses["Object::Pad"] || r.uses["Moose::Role"] || r.uses["Moo::Role"]
 	methods := map[string]bool{}
 	for _, d := range r.f.Definitions {

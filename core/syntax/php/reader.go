@@ -456,14 +456,7 @@ var builtin = map[string]bool{"self": true, "parent": true, "static": true, "tru
 func (r *reader) mentions() {
 	s := r.s
 	for i := range s.Tokens {
-		if s.Tokens[i].Kind == syntax.String {
-			if syntax.LooksSQL(s.Unquote(i)) {
-				r.signs.Add("sql", s.Line(i))
-			}
-			continue
-		}
-		if s.Tokens[i].Kind == syntax.Text {
-			r.signs.Add("markup", s.Line(i))
+		if s.Tokens[i].Kind == syntax.String || s.Tokens[i].Kind == syntax.Text {
 			continue
 		}
 		b := s.Bytes(i)

@@ -103,7 +103,7 @@ func (r *reader) statement(i int, sc scope) int {
 		}
 		marks = append(marks, b.String())
 		if b.Len() > 0 && routeMark.MatchString(b.String()) {
-			r.signs.Add("declares routes", s.Line(i))
+			r.signs.Add(model.SignRoutes, s.Line(i))
 		}
 		i = end
 		for s.Kind(i) == syntax.Newline {
@@ -274,7 +274,7 @@ func (r *reader) function(i, first int, sc scope, marks []string) int {
 		d.Params = params(s, j, sc.class)
 	}
 	if strings.HasPrefix(name, "test_") {
-		r.signs.Add("test", s.Line(i))
+		r.signs.Add(model.SignTest, s.Line(i))
 	}
 	if sc.parent == "" {
 		r.names[name] = true
@@ -359,7 +359,7 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 				d.Kind = model.DefEnum
 			}
 			if b == "TestCase" {
-				r.signs.Add("test", s.Line(i))
+				r.signs.Add(model.SignTest, s.Line(i))
 			}
 		}
 	}
@@ -505,23 +505,17 @@ func (r *reader) walk() {
 	s := r.s
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
-		case syntax.String:
-			if t := &s.Tokens[i]; t.End-t.Start > 14 && syntax.LooksSQL(strings.TrimLeft(s.Text(i), "rRbBfFuU")) {
-				r.signs.Add("runs SQL", s.Line(i))
-			}
 		case syntax.Ident:
 			if !s.Is(i+1, "(") {
 				continue
 			}
 			switch name := string(s.Bytes(i)); {
 			case name == "path" && s.Kind(i+2) == syntax.String && s.Is(i+3, ","), name == "add_url_rule", name == "include_router", name == "register_blueprint":
-				r.signs.Add("declares routes", s.Line(i))
+				r.signs.Add(model.SignRoutes, s.Line(i))
 			case (name == "run" || name == "serve_forever") && s.Is(i-1, ".") && (s.Is(i-2, "app") || s.Is(i-2, "uvicorn") || s.Is(i-2, "server")):
-				r.signs.Add("listens", s.Line(i))
+				r.signs.Add(model.SignListens, s.Line(i))
 			case (name == "get" || name == "post") && s.Is(i-1, ".") && (s.Is(i-2, "requests") || s.Is(i-2, "httpx")), name == "urlopen":
-				r.signs.Add("calls over HTTP", s.Line(i))
-			case (name == "publish" || name == "emit") && s.Is(i-1, ".") && s.Kind(i+2) == syntax.String:
-				r.signs.Add("sends messages", s.Line(i))
+				r.signs.Add(model.SignHTTP, s.Line(i))
 			}
 		}
 	}

@@ -471,8 +471,8 @@ func (l *lexer) announce() bool {
 	quote := l.at(p)
 	switch {
 	case quote == '"' || quote == '\'' || quote == '`':
-		end := bytes.IndexByte(l.Src[p+1:], quote)
-		if end < 0 || bytes.IndexByte(l.Src[p+1:p+1+end], '\n') >= 0 {
+		end := bytes.IndexAny(l.Src[p+1:], "\n"+string(rune(quote)))
+		if end < 0 || l.Src[p+1+end] == '\n' {
 			return false
 		}
 		h.word = string(l.Src[p+1 : p+1+end])

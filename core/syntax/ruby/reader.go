@@ -101,9 +101,6 @@ func (r *reader) open(b block) { r.stack = append(r.stack, b) }
 
 func (r *reader) token(i int) int {
 	s := r.s
-	if s.Kind(i) == syntax.String && syntax.LooksSQL(s.Unquote(i)) || s.Kind(i) == syntax.Text && syntax.LooksSQL(s.Text(i)) {
-		r.signs.Add("sql", s.Line(i))
-	}
 	if k := s.Kind(i); k == syntax.String || k == syntax.Text || k == syntax.Regex {
 		r.holes(i)
 	}

@@ -31,10 +31,6 @@ func (r *reader) inside() {
 	s := r.s
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
-		case syntax.String:
-			if syntax.LooksSQL(s.Unquote(i)) {
-				r.signs.Add("sql", s.Line(i))
-			}
 		case syntax.Ident:
 			w := s.Bytes(i)
 			switch {

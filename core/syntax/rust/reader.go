@@ -210,14 +210,7 @@ func (r *reader) attributes(i, end int) (head, int) {
 				}
 			case "test", "tokio::test", "rstest":
 				h.test = true
-				r.signs.Add("test", s.Line(i))
-			case "derive":
-				for k := j + 2; k < s.Close(j); k++ {
-					if s.Is(k, "Serialize") || s.Is(k, "Deserialize") {
-						r.signs.Add("schema", s.Line(k))
-						break
-					}
-				}
+				r.signs.Add(model.SignTest, s.Line(i))
 			case "macro_export":
 				h.macro = true
 			}

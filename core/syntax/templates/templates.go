@@ -97,7 +97,7 @@ const maxRefs = 2000
 func (k kind) read(_ string, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	signs := syntax.Signs{}
-	signs.Add("draws", 1)
+	signs.Add(model.SignDraws, 1)
 	spans := k.commented(src)
 	text := without(src, spans)
 	lines := starts(src)

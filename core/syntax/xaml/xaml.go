@@ -78,7 +78,7 @@ func read(language string, src []byte) *model.Facts {
 	}
 	sort.SliceStable(f.Mentions, func(i, j int) bool { return f.Mentions[i].Name < f.Mentions[j].Name })
 	if language == "XAML" {
-		f.Signs = []model.Sign{{Name: "draws", Line: 1, Count: 1}}
+		f.Signs = []model.Sign{{Name: model.SignDraws, Line: 1, Count: 1}}
 	}
 	return f
 }
