@@ -230,7 +230,7 @@ func (b *Builder) Interpolated(prefix int, q byte, open string, lines bool) (ok 
 			b.Add(String, start, line)
 			return true
 		case len(src)-pos > len(open) && string(src[pos:pos+len(open)]) == open:
-			end, more, ok := hole(src, pos+len(open), 0)
+			end, more, ok := b.hole(pos + len(open))
 			if !ok || at+more-line > MaxRun {
 				return false
 			}
@@ -245,10 +245,8 @@ func (b *Builder) Interpolated(prefix int, q byte, open string, lines bool) (ok 
 // hole finds the end of code inside a string: the brace that closes it, over
 // nested braces and strings. It returns the place behind it and the line ends
 // passed.
-func hole(src []byte, pos, depth int) (end, lines int, ok bool) {
-	if depth > 50 {
-		return 0, 0, false
-	}
+func (b *Builder) hole(pos int) (end, lines int, ok bool) {
+	src := b.Src
 	for open := 1; pos < len(src); pos++ {
 		switch c := src[pos]; c {
 		case '\n':
@@ -264,7 +262,8 @@ func hole(src []byte, pos, depth int) (end, lines int, ok bool) {
 			}
 		case '"', '\'', '`':
 			// A string inside; one that is not closed is a sign of its own.
-			for k := pos + 1; k < len(src) && src[k] != '\n'; k++ {
+			from, k := pos, pos+1
+			for ; k < len(src) && src[k] != '\n'; k++ {
 				if src[k] == '\\' {
 					k++
 					continue
@@ -272,6 +271,11 @@ func hole(src []byte, pos, depth int) (end, lines int, ok bool) {
 				if src[k] == c {
 					pos = k
 					break
+				}
+			}
+			if pos == from {
+				if b.Waste(k - from); b.Spent() {
+					return 0, 0, false
 				}
 			}
 		}

@@ -46,15 +46,17 @@ func Register(l *Language) {
 	languages = append(languages, l)
 	sort.Slice(languages, func(i, j int) bool { return languages[i].Name < languages[j].Name })
 	byTitle[l.Name] = l
-	for _, e := range l.Extensions {
-		byExt[e] = l
+	claim := func(table map[string]*Language, names []string) {
+		for _, n := range names {
+			if other := table[n]; other != nil {
+				panic(l.Name + " and " + other.Name + " both claim " + n)
+			}
+			table[n] = l
+		}
 	}
-	for _, n := range l.FileNames {
-		byName[n] = l
-	}
-	for _, s := range l.Shebangs {
-		byShebang[s] = l
-	}
+	claim(byExt, l.Extensions)
+	claim(byName, l.FileNames)
+	claim(byShebang, l.Shebangs)
 }
 
 // Languages lists the registered languages by name.

@@ -122,3 +122,19 @@ func TestAHostileTextTwiceAsLongTakesTwiceAsLong(t *testing.T) {
 		}
 	}
 }
+
+// FuzzEveryKind hands any bytes to the reader of any kind of file.
+func FuzzEveryKind(f *testing.F) {
+	names := kinds()
+	for i := range names {
+		f.Add(uint8(i), []byte(hostile[i%len(hostile)]))
+	}
+	for _, o := range others {
+		for i, n := range names {
+			if syntax.ForFile(o.name, nil) == syntax.ForFile(n, nil) {
+				f.Add(uint8(i), []byte(o.text))
+			}
+		}
+	}
+	f.Fuzz(func(t *testing.T, kind uint8, src []byte) { sound(t, names[int(kind)%len(names)], src) })
+}

@@ -13,8 +13,6 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/syntax"
-
-	"github.com/BurntSushi/toml"
 )
 
 func init() {
@@ -187,7 +185,7 @@ func cargo(src []byte) (*model.Project, error) {
 	if tooDeep(src) {
 		return p, errors.New("nested too deeply to be read")
 	}
-	if _, err := toml.Decode(string(src), &raw); err != nil {
+	if err := decodeTOML(src, &raw); err != nil {
 		return p, fmt.Errorf("not TOML as cargo reads it: %w", err)
 	}
 	p.Name = raw.Package.Name

@@ -87,6 +87,26 @@ func tooDeep(src []byte) bool {
 	return false
 }
 
+// maxTables bounds how deep tables of TOML lie in each other: the library takes
+// twice as long for each level.
+const maxTables = 12
+
+func decodeTOML(src []byte, into any) error {
+	depth := 0
+	for _, c := range src {
+		switch c {
+		case '{', '[':
+			if depth++; depth > maxTables {
+				return fmt.Errorf("nested deeper than %d", maxTables)
+			}
+		case '}', ']':
+			depth = max(depth-1, 0)
+		}
+	}
+	_, err := toml.Decode(string(src), into)
+	return err
+}
+
 func decode(src []byte, into any) error {
 	if tooDeep(src) {
 		return fmt.Errorf("nested deeper than %d", maxNesting)
@@ -379,7 +399,7 @@ func pyproject(src []byte) (*model.Project, error) {
 		}
 	}
 	// One table of an unexpected shape must not hide the others.
-	if _, err := toml.Decode(string(src), &raw); err != nil && raw.Project.Name == "" && raw.Tool.Poetry.Name == "" {
+	if err := decodeTOML(src, &raw); err != nil && raw.Project.Name == "" && raw.Tool.Poetry.Name == "" {
 		return p, fmt.Errorf("not valid TOML: %s", strings.ReplaceAll(err.Error(), "\n", " "))
 	}
 	p.Name, p.Description = raw.Project.Name, raw.Project.Description

@@ -420,7 +420,9 @@ func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
 	}
 	start := pos
 	defer func() {
-		if !ok {
+		// What stands inside another is looked at again by whoever finds that
+		// it leads nowhere: that adds up without end in a text made for it.
+		if !ok || depth > 0 {
 			l.Waste(pos - start)
 		}
 	}()
@@ -439,7 +441,8 @@ func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
 				return pos + 1, lines, true
 			}
 		case '"', '\'', '`':
-			for k := pos + 1; k < len(l.Src) && l.Src[k] != '\n'; k++ {
+			from, k := pos, pos+1
+			for ; k < len(l.Src) && l.Src[k] != '\n'; k++ {
 				if l.Src[k] == '\\' {
 					k++
 					continue
@@ -453,6 +456,11 @@ func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
 				if l.Src[k] == c {
 					pos = k
 					break
+				}
+			}
+			if pos == from { // it is not closed on its line
+				if l.Waste(k - from); l.Spent() {
+					return 0, 0, false
 				}
 			}
 		}

@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 7, Extensions: []string{".rb", ".rake", ".gemspec", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Gemfile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Ruby", Version: 7, Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
 }
 
 // block is something that an "end" closes.
