@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 GO ?= go
 SHELL := /bin/bash
 
-.PHONY: build demo test bench accuracy screenshots lint types self clean
+.PHONY: build demo test bench accuracy hostile screenshots lint types self clean
 
 build: server/web/dist/index.html
 	$(GO) build -trimpath -ldflags "-s -w" -o bin/jantel ./cmd/jantel
@@ -34,6 +34,10 @@ test: build
 
 bench: build
 	./scripts/bench.sh
+
+# What a stranger may hand over, whole: `make test` runs a part of it.
+hostile: build
+	HOSTILE=1 $(GO) test -count=1 -timeout 60m ./hostile ./server ./core/syntax/languages
 
 # What the languages' own tools say of real trees, beside what Jantel reads.
 accuracy: build

@@ -210,7 +210,7 @@ func (s *Server) addCodebase(ctx context.Context, in *body[NewCodebase]) (*body[
 	}
 	c, err := s.TakeIn(ctx, p, strings.TrimSpace(in.Body.Revision), in.Body.Name)
 	if err != nil {
-		if errors.Is(err, source.ErrNotCodebase) || errors.Is(err, source.ErrNotAllowed) {
+		if errors.Is(err, source.ErrNotCodebase) || errors.Is(err, source.ErrNotAllowed) || errors.Is(err, worker.ErrLimit) {
 			return nil, huma.Error422UnprocessableEntity(err.Error())
 		}
 		return nil, failure(err)

@@ -3,6 +3,7 @@ package server
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -104,6 +105,9 @@ func (s *Server) addFinding(ctx context.Context, in *struct {
 func (s *Server) Record(ctx context.Context, codebase int64, n NewFinding) (f review.Finding, err error) {
 	o, err := s.shelf.survey(ctx, codebase, n.Survey)
 	if err != nil {
+		if n.Smell == "" && s.factsGone(ctx, codebase) {
+			return s.recordBare(ctx, codebase, n)
+		}
 		return f, err
 	}
 	f = review.Finding{Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By, Smell: n.Smell,
@@ -138,6 +142,29 @@ func (s *Server) Record(ctx context.Context, codebase int64, n NewFinding) (f re
 		}
 	}
 	if f, err = s.review.AddFinding(ctx, f); err != nil {
+		return f, failure(err)
+	}
+	s.changed(codebase, "finding")
+	return f, nil
+}
+
+// factsGone reports whether a codebase was surveyed and what was read of it is
+// not there any more, as after damage to the store of facts.
+func (s *Server) factsGone(ctx context.Context, codebase int64) bool {
+	latest, err := s.review.LatestSurvey(ctx, codebase)
+	if err != nil {
+		return false
+	}
+	_, err = s.facts.Survey(ctx, latest)
+	return errors.Is(err, review.ErrNotFound)
+}
+
+// recordBare keeps a remark while nothing is known of its place but what the
+// writer says: it must not wait until the codebase is surveyed again.
+func (s *Server) recordBare(ctx context.Context, codebase int64, n NewFinding) (review.Finding, error) {
+	f, err := s.review.AddFinding(ctx, review.Finding{Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By,
+		Place: review.Place{Path: n.Path, Definition: n.Definition, Line: n.Line, EndLine: max(n.Line, n.EndLine)}})
+	if err != nil {
 		return f, failure(err)
 	}
 	s.changed(codebase, "finding")

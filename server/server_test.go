@@ -10,10 +10,8 @@ import (
 	"io"
 	"net/http"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
-	"syscall"
 	"testing"
 	"time"
 
@@ -600,52 +598,6 @@ func TestSurveysAreCancelledAndRunAgain(t *testing.T) {
 	p.do(http.MethodDelete, fmt.Sprintf("/api/codebases/%d", c.ID), nil, nil)
 	r, _ = p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d", c.ID), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
-}
-
-func TestAKilledServerLosesNoRemarkAndItsSurveyIsInterrupted(t *testing.T) {
-	dir, data := testkit.Tree(t, tree), t.TempDir()
-	run := func() (*exec.Cmd, *page) {
-		cmd := exec.Command(os.Args[0])
-		cmd.Env = append(os.Environ(), "JANTEL_TEST_SERVER="+data, "JANTEL_TEST_ALLOW="+dir)
-		out, err := cmd.StdoutPipe()
-		require.NoError(t, err)
-		require.NoError(t, cmd.Start())
-		url, err := bufio.NewReader(out).ReadString('\n')
-		require.NoError(t, err)
-		return cmd, signIn(t, strings.TrimSpace(url), nil)
-	}
-	cmd, p := run()
-	id := p.takeIn(dir)
-	for i := range 20 {
-		p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/findings", id), server.NewFinding{Kind: review.Ask, Title: fmt.Sprintf("remark %d", i), Path: "."}, nil)
-	}
-	var big strings.Builder
-	for i := range 4000 {
-		fmt.Fprintf(&big, "-- more%d/f.go --\npackage d\n%s\n", i, strings.Repeat("func F() {}\n", 50))
-	}
-	testkit.Write(t, dir, big.String())
-	p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/surveys", id), nil, nil)
-	require.NoError(t, cmd.Process.Signal(syscall.SIGKILL))
-	_ = cmd.Wait()
-
-	cmd, p = run()
-	defer func() {
-		_ = cmd.Process.Kill()
-		_ = cmd.Wait()
-	}()
-	var list []review.Finding
-	p.get(fmt.Sprintf("/api/codebases/%d/findings", id), &list)
-	require.Len(t, list, 20, "every acknowledged remark is there")
-	var c server.CodebaseStatus
-	p.get(fmt.Sprintf("/api/codebases/%d", id), &c)
-	require.Equal(t, review.Interrupted, c.Last.State)
-	require.Positive(t, c.Latest, "the earlier survey still stands")
-	var ledger server.Ledger
-	p.get(fmt.Sprintf("/api/codebases/%d/layout", id), &ledger)
-	require.NotEmpty(t, ledger.Rows)
-	p.events(func(name string, d map[string]any) bool { return name == "survey" && d["state"] == "finished" }, func() {
-		p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/surveys", id), nil, nil)
-	})
 }
 
 func TestEventsAreReplayedToThoseWhoComeBack(t *testing.T) {

@@ -190,3 +190,13 @@ func (r *Review) Silence(ctx context.Context, codebase int64, smell string, s mo
 		return touch(ctx, tx, codebase)
 	})
 }
+
+// Hold keeps everybody else from writing until it is released, as a program
+// that copies the data would.
+func (r *Review) Hold(ctx context.Context) (release func() error, err error) {
+	tx, err := r.db.BeginTx(ctx, nil)
+	if err != nil {
+		return nil, err
+	}
+	return tx.Rollback, nil
+}

@@ -19,6 +19,9 @@ const (
 	PrintLeast = 60
 )
 
+// nestedPrints is how deep definitions may lie in each other on average.
+const nestedPrints = 50
+
 // prints fills in the fingerprints of a file, and which of them belong to each
 // definition that is long enough. Names, numbers and texts count as alike,
 // words of the language and signs as what they are.
@@ -89,6 +92,9 @@ func prints(f *model.Facts, s *Stream) {
 		return
 	}
 	f.Prints, f.Tokens = room.set.of(out), n
+	// Definitions lie in each other a few deep; where a text nests them without
+	// end, those that come after so much are not told apart.
+	left := nestedPrints * n
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		switch d.Kind {
@@ -99,6 +105,9 @@ func prints(f *model.Facts, s *Stream) {
 		tokens := search(counted, int32(d.EndLine)+1) - search(counted, int32(d.Line))
 		if tokens < PrintLeast {
 			continue
+		}
+		if left -= tokens; left < 0 {
+			break
 		}
 		from, to := search(lines, int32(d.Line)), search(lines, int32(d.EndLine)+1)
 		if to-from > 2 {

@@ -257,12 +257,18 @@ func (r *reader) define(i, end int, name string, kind model.DefinitionKind, publ
 	return len(r.f.Definitions) - 1
 }
 
+// maxScope bounds how long the name of a scope grows, in bytes.
+const maxScope = 500
+
 func under(scope, name string) string {
 	if rest, ok := strings.CutPrefix(name, "::"); ok || name == "" {
 		return rest
 	}
 	if scope == "" {
 		return name
+	}
+	if len(scope) > maxScope {
+		return scope // nested without end by a text made for it: names say no more
 	}
 	return scope + "::" + name
 }
