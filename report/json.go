@@ -18,6 +18,7 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/overview"
 	"jantel/core/relations"
 	"jantel/core/routes"
 	"jantel/core/weave"
@@ -101,6 +102,7 @@ type document struct {
 	Routes      []jsonRoute        `json:"routes"`
 	Messages    []model.Message    `json:"messages"`
 	Entities    []jsonEntity       `json:"entities"`
+	Entries     []jsonEntry        `json:"entries"`
 	Features    []jsonFeature      `json:"features"`
 	Cut         jsonCut            `json:"cut"`
 	Levels      [][]string         `json:"levels"`
@@ -113,6 +115,22 @@ type document struct {
 	Environment []jsonVariable     `json:"environment"`
 	Notes       []model.Note       `json:"notes"`
 	Timings     map[string]float64 `json:"timings"`
+}
+
+// jsonEntry is a place where something starts, and by what.
+type jsonEntry struct {
+	Path      string `json:"path"`
+	Line      int    `json:"line"`
+	Mechanism string `json:"mechanism"`
+}
+
+func entriesOf(s *model.Survey, j *judgement.Result) (list []jsonEntry, starts map[string]bool) {
+	list, starts = []jsonEntry{}, map[string]bool{}
+	for _, e := range overview.Entries(s, j, ".") {
+		list = append(list, jsonEntry{e.Path, e.Line, e.Note})
+		starts[e.Path] = true
+	}
+	return list, starts
 }
 
 // notesOf are what was noted on the way and what could not be told.
@@ -139,12 +157,16 @@ type jsonEntity struct {
 	Name       string                 `json:"name"`
 	Path       string                 `json:"path"`
 	Line       int                    `json:"line"`
-	Operations map[string][]jsonPlace `json:"operations"`
+	Operations map[string][]jsonPlace `json:"operations"` // null where it is not told
 }
 
 func entitiesOf(s *model.Survey) []jsonEntity {
 	out := []jsonEntity{}
 	for _, e := range relations.Entities(s) {
+		if e.Operations == nil {
+			out = append(out, jsonEntity{e.Name, e.Path, e.Line, nil})
+			continue
+		}
 		ops := map[string][]jsonPlace{}
 		for _, what := range []string{model.Create, model.Read, model.Update, model.Delete} {
 			ops[what] = []jsonPlace{}
@@ -164,12 +186,13 @@ type jsonRoute struct {
 	Line        int     `json:"line"`
 	HandlerPath *string `json:"handler_path"` // null when it is written in place or could not be followed
 	HandlerName *string `json:"handler_name"`
+	InPlace     bool    `json:"in_place"`
 }
 
 func routesOf(s *model.Survey) []jsonRoute {
 	out := []jsonRoute{}
 	for _, r := range routes.Of(s) {
-		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName)})
+		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName), r.InPlace})
 	}
 	return out
 }
@@ -268,6 +291,8 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
 		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: definitionsOf(s), Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(notesOf(s, j)), History: historyOf(s.History), Timings: timings(s, j)}
+	var starts map[string]bool
+	d.Entries, starts = entriesOf(s, j)
 	var bytes, code int64
 	for _, f := range s.Files {
 		bytes += f.Bytes
@@ -282,7 +307,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		if f.Facts != nil && f.Facts.Skipped != model.SkippedBinary {
 			x.Lines, x.CodeLines, x.Read, x.Problem = &f.Facts.Lines, &f.Facts.Code, maybe(f.Facts.Read), maybe(f.Facts.Problem)
 			code += int64(f.Facts.Code)
-			x.Entry = f.Facts.Starts > 0
+			x.Entry = starts[f.Path]
 		}
 		if f.Facts != nil {
 			for _, v := range f.Facts.Env {

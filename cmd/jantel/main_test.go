@@ -154,6 +154,7 @@ func TestServeStopsCleanlyWhenAsked(t *testing.T) {
 
 func TestTheSurveyOfAFolderTellsItsHistoryAndItsRoutes(t *testing.T) {
 	dir := testkit.Repository(t, "-- app.js --\nconst app = express()\napp.get('/lots/:id', one)\nfunction one() {}\n")
+	testkit.Git(t, dir, "commit", "-q", "--allow-empty", "-m", "second")
 	out, problem, code := run(t, "survey", dir, "--format", "json")
 	require.Zero(t, code, problem)
 	var d struct {
@@ -163,11 +164,11 @@ func TestTheSurveyOfAFolderTellsItsHistoryAndItsRoutes(t *testing.T) {
 	}
 	require.NoError(t, json.Unmarshal([]byte(out), &d))
 	require.Equal(t, "/lots/:id", d.Routes[0].Pattern)
-	require.Equal(t, 1, d.History.Commits)
+	require.Equal(t, 2, d.History.Commits)
 	for _, step := range []string{"list", "read", "link", "history", "judge"} {
 		require.Contains(t, d.Timings, step)
 	}
 	text, _, code := run(t, "survey", dir)
 	require.Zero(t, code)
-	require.Contains(t, text, "One commit by one person in March 2026")
+	require.Contains(t, text, "2 commits by one person")
 }

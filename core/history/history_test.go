@@ -74,9 +74,13 @@ func TestAShallowCloneSaysSo(t *testing.T) {
 	testkit.Git(t, dir, "commit", "-qam", "more")
 	to := t.TempDir()
 	testkit.Git(t, dir, "clone", "-q", "--depth", "1", "file://"+dir, to)
-	h := of(t, to, "HEAD")
-	require.Equal(t, 1, h.Commits)
-	require.Contains(t, h.Cut, "shallow")
+	s := testkit.SurveyDir(t, to)
+	require.Nil(t, s.History, "one commit is no history")
+	require.Contains(t, s.Notes, model.Note{Path: ".", Text: "the repository is a shallow clone: older commits are missing"})
+	testkit.Git(t, dir, "commit", "-q", "--allow-empty", "-m", "still more")
+	deeper := t.TempDir()
+	testkit.Git(t, dir, "clone", "-q", "--depth", "2", "file://"+dir, deeper)
+	require.Contains(t, of(t, deeper, "HEAD").Cut, "shallow")
 }
 
 func TestWithoutGitThereIsNone(t *testing.T) {

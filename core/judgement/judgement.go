@@ -188,7 +188,7 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 		j.AllLines += f.Lines()
 	}
 	res := &Result{Judgement: j, Scores: smells.NoScores()}
-	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().With(in.Overrules)}
+	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().With(in.Overrules).In(s)}
 	run(w, all)
 	for i, whole := range w.whole {
 		if whole {

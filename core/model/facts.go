@@ -118,7 +118,8 @@ type RouteFact struct {
 	Pattern string `cbor:"2,keyasint"` // with the prefixes of the groups around it in the file
 	Line    int    `cbor:"3,keyasint"`
 	On      string `cbor:"4,keyasint,omitempty"` // the router it is declared on
-	Handler string `cbor:"5,keyasint,omitempty"` // what answers, as written; "" when it is written in place
+	Handler string `cbor:"5,keyasint,omitempty"` // what answers, as written; "" when it is not told or written in place
+	InPlace bool   `cbor:"6,keyasint,omitempty"` // what answers is written where the route is
 }
 
 // CallFact is a request that the code sends over HTTP, as far as it is written
@@ -228,6 +229,7 @@ const (
 	RunAccess   = "access"   // a check of who may do something
 	RunProcess  = "process"  // a process and the command that starts it
 	RunStore    = "store"    // a store that runs beside it
+	RunHealth   = "health"   // a check of whether something is well
 )
 
 // What is done to an entity.

@@ -2312,13 +2312,14 @@ func (z *Project) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *RouteFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 5
-	o = append(o, 0x95)
+	// array header, size 6
+	o = append(o, 0x96)
 	o = msgp.AppendString(o, z.Method)
 	o = msgp.AppendString(o, z.Pattern)
 	o = msgp.AppendInt(o, z.Line)
 	o = msgp.AppendString(o, z.On)
 	o = msgp.AppendString(o, z.Handler)
+	o = msgp.AppendBool(o, z.InPlace)
 	return
 }
 
@@ -2330,8 +2331,8 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 5 {
-		err = msgp.ArrayError{Wanted: 5, Got: zb0001}
+	if zb0001 != 6 {
+		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
 		return
 	}
 	z.Method, bts, err = msgp.ReadStringBytes(bts)
@@ -2359,13 +2360,18 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Handler")
 		return
 	}
+	z.InPlace, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "InPlace")
+		return
+	}
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *RouteFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Method) + msgp.StringPrefixSize + len(z.Pattern) + msgp.IntSize + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Handler)
+	s = 1 + msgp.StringPrefixSize + len(z.Method) + msgp.StringPrefixSize + len(z.Pattern) + msgp.IntSize + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Handler) + msgp.BoolSize
 	return
 }
 

@@ -109,6 +109,7 @@ type Route struct {
 	HandlerPath string `json:"handler_path"` // "" when it could not be followed
 	HandlerName string `json:"handler_name"`
 	HandlerLine int    `json:"handler_line"`
+	InPlace     bool   `json:"in_place"` // what answers is written where the route is
 }
 
 // Directions of a message.
@@ -131,7 +132,7 @@ type Entity struct {
 	Name       string                `json:"name"`
 	Path       string                `json:"path"`
 	Line       int                   `json:"line"`
-	Operations map[string][]Evidence `json:"operations"`
+	Operations map[string][]Evidence `json:"operations"` // nil where an object mapper does them and none was told
 }
 
 // File is one file of a survey.

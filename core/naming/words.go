@@ -188,6 +188,17 @@ func set(s string) map[string]bool {
 	return m
 }
 
+// Own is a definition's own name, without the package or namespace that stands
+// before it in languages that write it so: "weigh" of "Vault::Lots::weigh".
+func Own(name string) string {
+	for _, sep := range []string{"::", "\\", "."} {
+		if i := strings.LastIndex(name, sep); i >= 0 && i+len(sep) < len(name) {
+			name = name[i+len(sep):]
+		}
+	}
+	return name
+}
+
 // Singular is a word in the singular, by the common endings of English.
 func Singular(w string) string {
 	switch n := len(w); {

@@ -78,3 +78,9 @@ func FuzzWords(f *testing.F) {
 		}
 	})
 }
+
+func TestAPackageIsNoPartOfAName(t *testing.T) {
+	for name, want := range map[string]string{"Vault::Lots::weigh": "weigh", "vault.lots.Weigh": "Weigh", `Vault\Lots`: "Lots", "weigh": "weigh", "Vault::": "Vault::"} {
+		require.Equal(t, want, naming.Own(name))
+	}
+}

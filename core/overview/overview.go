@@ -138,7 +138,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		sh.Verdict = patterns.Verdict(ranking)
 	}
 	sh.Runs = runs(s, j, place)
-	sh.Entries = entries(s, j, place)
+	sh.Entries = Entries(s, j, place)
 	sh.ReadFirst = readFirst(s, j, place, sh.Entries, used())
 	beside.Wait()
 	sh.Strong = strong(s, j, place, sh)
@@ -161,7 +161,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		}
 	}
 	sh.Limited = len(j.Brief.In)+len(j.Brief.Out) > 0
-	sh.Sentences = sentences(s, j, sh, d)
+	sh.Sentences = once(sentences(s, j, sh, d))
 	return sh
 }
 
@@ -377,7 +377,9 @@ func runs(s *model.Survey, j *judgement.Result, place string) []Run {
 	return out
 }
 
-func entries(s *model.Survey, j *judgement.Result, place string) []model.Evidence {
+// Entries lists where a program or an interface starts, by file: the one list
+// that the sheet, the text and the JSON speak of.
+func Entries(s *model.Survey, j *judgement.Result, place string) []model.Evidence {
 	out := []model.Evidence{}
 	for _, f := range s.Files {
 		if !j.InScope[f.Path] || !model.Within(place, f.Path) || f.Facts == nil {

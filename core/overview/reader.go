@@ -441,20 +441,18 @@ func practices(s *model.Survey, j *judgement.Result, place string) []Practice {
 		}
 		return false
 	}), "A lock file is there.", "No lock file was found.")
-	add("Logging", uses("log/slog", "winston", "pino", "logrus", "zap", "zerolog", "logging", "log4", "slf4j", "serilog", "monolog", "bunyan", "tracing"), "A logger is used.", "No logger was found.")
-	add("Monitoring", uses("prometheus", "opentelemetry", "sentry", "datadog", "newrelic", "micrometer", "statsd", "prom-client"), "Measures are handed out.", "Nothing that hands out measures was found.")
-	health := []model.Evidence{}
-	for _, f := range s.Files {
-		if f.Facts == nil || !model.Within(place, f.Path) {
-			continue
-		}
-		for _, r := range f.Facts.Routes {
-			l := strings.ToLower(r.Pattern)
-			if strings.Contains(l, "health") || strings.HasSuffix(l, "/ready") || strings.HasSuffix(l, "/live") || strings.HasSuffix(l, "/ping") {
-				health = append(health, model.Evidence{Path: f.Path, Line: r.Line, Note: r.Pattern})
-			}
-		}
+	logs, logsKnown := logging(s, j, place)
+	if len(logs) > 0 || logsKnown {
+		add("Logging", logs, "A logger is used.", "No logger was found.")
 	}
-	add("A health check", health[:min(6, len(health))], "A route answers for it.", "No route for one was found.")
+	served := served(s, place)
+	monitors := uses("prometheus", "opentelemetry", "sentry", "datadog", "newrelic", "micrometer", "statsd", "prom-client")
+	if len(monitors) > 0 || len(served) > 0 {
+		add("Monitoring", monitors, "Measures are handed out.", "Nothing that hands out measures was found.")
+	}
+	health := healthChecks(s, served, place)
+	if len(health) > 0 || len(served) > 0 {
+		add("A health check", health, "Something asks, or is asked, whether it is well.", "No route, probe or registration for one was found.")
+	}
 	return out
 }

@@ -2,6 +2,7 @@ package overview
 
 import (
 	"fmt"
+	"slices"
 	"sort"
 	"strings"
 
@@ -10,6 +11,17 @@ import (
 	"jantel/core/patterns"
 	"jantel/core/weave"
 )
+
+// once leaves out sentences that say what one before them says already.
+func once(all []Sentence) []Sentence {
+	said := map[string]bool{}
+	return slices.DeleteFunc(all, func(x Sentence) bool {
+		key := strings.ToLower(strings.TrimSpace(x.Text))
+		again := key == "" || said[key]
+		said[key] = true
+		return again
+	})
+}
 
 func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder) []Sentence {
 	out := []Sentence{}
@@ -32,9 +44,9 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 		if len(more) > 0 {
 			also = ", with " + list(more)
 		}
-		add(largest(s, j, sh.Place), "%s lines of code in %s source files, %d %% of it %s%s.", group(t.CodeLines), group(t.Source), int(top.Share*100+0.5), top.Language, also)
+		add(largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(t.CodeLines, "line"), strings.ToLower(countOf(t.Source, "source file")), int(top.Share*100+0.5), top.Language, also)
 	} else {
-		add(nil, "%s files with %s lines, none of them in a language whose code is counted.", group(t.Files), group(t.Lines))
+		add(nil, "%s with %s, none of them in a language whose code is counted.", countOf(t.Files, "file"), strings.ToLower(countOf(t.Lines, "line")))
 	}
 	if sh.Verdict != "" {
 		if len(sh.Patterns) == 0 {

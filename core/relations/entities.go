@@ -54,7 +54,12 @@ func Entities(s *model.Survey) []model.Entity {
 		}
 	}
 	out := make([]model.Entity, 0, len(at))
-	for _, e := range at {
+	for k, e := range at {
+		// An object mapper does without a statement that could be seen: that
+		// none was found says nothing of it.
+		if len(e.Operations) == 0 && best[k] == rank["model"] {
+			e.Operations = nil
+		}
 		out = append(out, *e)
 	}
 	slices.SortFunc(out, func(a, b model.Entity) int {

@@ -216,3 +216,51 @@ class C { @Scheduled(cron = "0 0 4 * * *") @PreAuthorize("hasRole('LEAD')") void
 	require.ElementsMatch(t, []string{"C.java:1 schedule 0 0 4 * * *", "C.java:1 access PreAuthorize", "a.ts:1 schedule 0 3 * * *", "a.ts:2 access requireAuth",
 		"b.py:1 access login_required", "b.py:3 schedule crontab(hour=3, minute=0)"}, got)
 }
+
+// Each of these was said to be answered by nothing here.
+func TestRequestsThatAreAnsweredAfterAll(t *testing.T) {
+	s := testkit.Survey(t, `
+-- server.js --
+router.get('/growers/:id', show)
+router.get('/growers/mine', mine)
+router.post('/lots/:id/dry', dry)
+router.get('/files/*', file)
+app.get('/lots/:id/labels/:size', labels)
+-- desk.ts --
+fetch("/growers/mine")
+fetch("/growers/7")
+fetch(`+"`/growers/${grower.id}`"+`)
+fetch(`+"`/lots/${id}/dry`, { method: 'POST' }"+`)
+fetch("/files/pictures/seed/1.png")
+fetch(`+"`/lots/${id}/labels/${size}`"+`)
+fetch("/nowhere/at/all")
+`)
+	own, _ := relations.Requests(s, routes.Of(s))
+	var got []string
+	for _, q := range own {
+		to := "nothing"
+		if q.Route != nil {
+			to = q.Route.Pattern
+		}
+		got = append(got, fmt.Sprintf("%d %s -> %s", q.Line, q.Pattern, to))
+	}
+	require.Equal(t, []string{
+		"1 /growers/mine -> /growers/mine", "2 /growers/7 -> /growers/:id", "3 /growers/* -> /growers/:id", "4 /lots/*/dry -> /lots/:id/dry",
+		"5 /files/pictures/seed/1.png -> /files/*", "6 /lots/*/labels/* -> /lots/:id/labels/:size", "7 /nowhere/at/all -> nothing",
+	}, got)
+}
+
+func TestWhatAnObjectMapperDoesIsNotSaidToBeNowhere(t *testing.T) {
+	s := testkit.Survey(t, `
+-- models.py --
+class Lot(models.Model):
+    name = models.CharField(max_length=3)
+-- boxes.sql --
+CREATE TABLE boxes (id int);
+`)
+	got := map[string]bool{}
+	for _, e := range relations.Entities(s) {
+		got[e.Name] = e.Operations != nil
+	}
+	require.Equal(t, map[string]bool{"Lot": false, "boxes": true}, got, "of a table it is known that no statement names it")
+}

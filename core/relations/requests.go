@@ -88,33 +88,40 @@ func lastLiteral(p []string) string {
 }
 
 // find is the route that answers a request best: all parts fit, the most of
-// them as they are written. A prefix that the route has and the request does
-// not, put in elsewhere, makes it unsure.
+// them as they are written, so that a fixed part goes before a variable one. A
+// prefix that the route has and the request does not, put in elsewhere, makes
+// it unsure.
 func (x *matcher) find(c model.CallFact) (*model.Route, bool) {
 	want := split(c.Pattern)
-	key := lastLiteral(want)
-	if key == "" {
-		return nil, false
-	}
 	best, score, sure := -1, 0, false
-	for _, i := range x.last[key] {
-		r, have := x.routes[i], x.parts[i]
-		if c.Method != "" && r.Method != c.Method && r.Method != "ANY" {
+	asked := map[string]bool{}
+	// The last word of the route may be any of the request's: what comes after
+	// it there is a variable of the route, or the rest that it takes.
+	for k := len(want) - 1; k >= 0; k-- {
+		key := strings.ToLower(want[k])
+		if parameter(want[k]) || asked[key] {
 			continue
 		}
-		n, whole := fit(have, want)
-		if n == 0 {
-			continue
-		}
-		n = 4 * n
-		if whole {
-			n += 2
-		}
-		if r.Method == c.Method {
-			n++
-		}
-		if n > score {
-			best, score, sure = i, n, whole && c.Method != ""
+		asked[key] = true
+		for _, i := range x.last[key] {
+			r := x.routes[i]
+			if c.Method != "" && r.Method != c.Method && r.Method != "ANY" {
+				continue
+			}
+			n, whole := fit(x.parts[i], want)
+			if n == 0 {
+				continue
+			}
+			n = 4 * n
+			if whole {
+				n += 2
+			}
+			if r.Method == c.Method {
+				n++
+			}
+			if n > score || n == score && i < best {
+				best, score, sure = i, n, whole && c.Method != ""
+			}
 		}
 	}
 	if best < 0 {
@@ -126,9 +133,22 @@ func (x *matcher) find(c model.CallFact) (*model.Route, bool) {
 // maxPrefix is how many parts of a route may come from elsewhere.
 const maxPrefix = 2
 
+// takesRest reports whether a last part of a route stands for any number of
+// parts.
+func takesRest(p string) bool {
+	switch {
+	case p == "*", p == "**", strings.HasPrefix(p, "{*"), strings.HasPrefix(p, "<path:"), strings.HasPrefix(p, "[..."), strings.HasPrefix(p, "(.*"), strings.HasSuffix(p, "...}"), strings.HasPrefix(p, "{") && strings.HasSuffix(p, ":.*}"):
+		return true
+	}
+	return len(p) > 1 && p[0] == '*' // *rest
+}
+
 // fit counts the parts that two paths have alike as written, 0 where they do
 // not fit; whole tells that no part of the route was left over in front.
 func fit(have, want []string) (alike int, whole bool) {
+	if n := len(have); n > 0 && takesRest(have[n-1]) && len(want) >= n {
+		have, want = have[:n-1], want[:n-1]
+	}
 	extra := len(have) - len(want)
 	if extra < 0 || extra > maxPrefix {
 		return 0, false

@@ -48,7 +48,7 @@ func Of(s *model.Survey) []model.Route {
 		for _, r := range f.Facts.Routes {
 			at, line := j.handler(f, r.Handler)
 			for _, p := range j.prefixes(f.Path, r.On, map[string]bool{}) {
-				out = append(out, model.Route{Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line})
+				out = append(out, model.Route{Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line, InPlace: r.InPlace})
 			}
 		}
 	}

@@ -306,3 +306,42 @@ module.exports = router
 	require.NotEmpty(t, got)
 	require.LessOrEqual(t, len(got), 8)
 }
+
+func TestWhatAnswersIsWrittenInPlaceNamedOrNotTold(t *testing.T) {
+	s := testkit.Survey(t, `
+-- a.js --
+router.get('/a', (req, res) => {})
+router.get('/b', function (req, res) {})
+router.get('/c', list)
+router.get('/d', handlers['list'])
+-- a.go --
+package a
+
+func r() {
+	m.HandleFunc("/e", func(w http.ResponseWriter, r *http.Request) {})
+	m.HandleFunc("/f", list)
+}
+-- A.cs --
+class A { void B() { app.MapGet("/g", () => 1); app.MapGet("/h", Lots.List); } }
+-- a.php --
+<?php
+Route::get('/i', function () {});
+Route::get('/j', 'LotController@index');
+-- a.rb --
+get '/k' do
+  1
+end
+`)
+	got := map[string]string{}
+	for _, r := range routes.Of(s) {
+		switch {
+		case r.InPlace && r.HandlerName == "":
+			got[r.Pattern] = "in place"
+		case r.HandlerName != "":
+			got[r.Pattern] = r.HandlerName
+		default:
+			got[r.Pattern] = "not told"
+		}
+	}
+	require.Equal(t, map[string]string{"/a": "in place", "/b": "in place", "/c": "list", "/d": "not told", "/e": "in place", "/f": "list", "/g": "in place", "/h": "Lots.List", "/i": "in place", "/j": "LotController.index", "/k": "in place"}, got)
+}

@@ -56,7 +56,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 			if d.Parent != "" && d.Parent != f.Facts.Namespace {
 				continue
 			}
-			w := naming.Words(d.Name)
+			w := naming.Words(naming.Own(d.Name))
 			if len(w) < 2 || d.Name == strings.ToUpper(d.Name) {
 				continue
 			}
@@ -132,7 +132,7 @@ func severalWords(c *Context, r *Rule) (out []hit) {
 			if !d.Exported || d.Parent != "" || d.Kind != model.DefFunction {
 				continue
 			}
-			w := naming.Words(d.Name)
+			w := naming.Words(naming.Own(d.Name))
 			if len(w) < 2 {
 				continue
 			}

@@ -146,9 +146,9 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 				strength := 0.3
 				switch def.Kind {
 				case model.DefFunction:
-					vague = lex.VagueFunctions[strings.Join(naming.Words(def.Name), " ")]
+					vague = lex.VagueFunctions[strings.Join(naming.Words(naming.Own(def.Name)), " ")]
 				case model.DefClass, model.DefInterface, model.DefType:
-					w := naming.Words(def.Name)
+					w := naming.Words(naming.Own(def.Name))
 					vague = lex.VagueTypes[strings.Join(w, " ")]
 					if n := len(w); !vague && n > 1 && lex.VagueSuffixes[w[n-1]] && def.Kind == model.DefClass {
 						vague, strength = true, 0.15

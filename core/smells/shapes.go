@@ -146,7 +146,7 @@ func placeholderName(c *Context, _ *Rule) (out []hit) {
 			if len(d.Name) > 8 || d.Parent != "" || !namedThing(d) {
 				continue
 			}
-			if w := naming.Words(d.Name); len(w) == 1 && placeholders[w[0]] {
+			if w := naming.Words(naming.Own(d.Name)); len(w) == 1 && placeholders[w[0]] {
 				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.4, touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", d.Name)})
 			}
 		}
@@ -191,7 +191,7 @@ func stackedRoleWords(c *Context, _ *Rule) (out []hit) {
 			if d.Kind != model.DefClass && d.Kind != model.DefInterface {
 				continue
 			}
-			w := naming.Words(d.Name)
+			w := naming.Words(naming.Own(d.Name))
 			n := 0
 			for i := len(w) - 1; i > 0; i-- {
 				if _, ok := lex.Names[w[i]]; !ok && !lex.VagueSuffixes[w[i]] && w[i] != "factory" && w[i] != "impl" && w[i] != "abstract" {
@@ -302,7 +302,7 @@ func overlongName(c *Context, r *Rule) (out []hit) {
 			if !namedThing(d) || len(d.Name) < 3*limit {
 				continue
 			}
-			if w := naming.Words(d.Name); len(w) > limit {
+			if w := naming.Words(naming.Own(d.Name)); len(w) > limit {
 				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.15 + 0.08*float64(len(w)-limit), touches: []string{f.Path}, message: fmt.Sprintf("*%s* has %s words", d.Name, number(len(w)))})
 			}
 		}

@@ -156,6 +156,12 @@ func (r *run) history(ctx context.Context, src source.Historian, s *model.Survey
 	if err = errors.Join(err, log.Close()); err != nil {
 		return nil, err
 	}
+	if h.Commits < 2 {
+		if cut != "" {
+			r.note(".", cut)
+		}
+		return nil, nil // one commit is no history: it tells nothing of change
+	}
 	if h.Cut = cut; h.Commits >= source.MaxCommits {
 		h.Cut = "only the newest " + strconv.Itoa(source.MaxCommits) + " commits were read"
 	}

@@ -29,6 +29,63 @@ func (s *Stream) Args(open int) [][2]int {
 	return out
 }
 
+// Params is the number of parameters between the parentheses at open: commas
+// between the angle brackets of a type part none.
+func (s *Stream) Params(open int) int {
+	end := s.Close(open)
+	if end <= open+1 {
+		return 0
+	}
+	n, angles, some := 0, 0, false
+	for i := open + 1; i < end; i = s.Close(i) + 1 {
+		some = true
+		if s.Kind(i) != Punct {
+			continue
+		}
+		switch s.Src[s.Tokens[i].Start] {
+		case '<':
+			angles++
+		case '>':
+			// Behind "=" or "-" it is the head of an arrow.
+			if prev := s.Tokens[i-1]; prev.End != s.Tokens[i].Start || s.Src[prev.Start] != '=' && s.Src[prev.Start] != '-' {
+				angles = max(angles-1, 0)
+			}
+		case ',':
+			if angles == 0 && some {
+				n++
+				some = false
+			}
+		}
+	}
+	if angles > 0 {
+		return len(s.Args(open)) // a comparison in a default: no types to speak of
+	}
+	if some {
+		n++
+	}
+	return n
+}
+
+// InPlace reports whether a function is written out in a range of tokens,
+// rather than named.
+func (s *Stream) InPlace(r [2]int) bool {
+	for i := r[0]; i < r[1]; i++ {
+		switch s.Text(i) {
+		case "func", "function", "fn", "fun", "sub", "lambda", "delegate", "{":
+			return true
+		case "=", "-": // => and ->
+			if s.Is(i+1, ">") && s.Tokens[i].End == s.Tokens[i+1].Start {
+				return true
+			}
+		case "|":
+			if i == r[0] || s.Is(i-1, "move") || s.Is(i-1, "(") {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // Dotted is the name a.b.c that ends with the identifier at i, and the index
 // of its first token.
 func (s *Stream) Dotted(i int) (string, int) {

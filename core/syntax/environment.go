@@ -81,6 +81,9 @@ func isVariable(name string) bool {
 	if name == "" || name[0] >= '0' && name[0] <= '9' {
 		return false
 	}
+	if OfRequest(name) {
+		return false
+	}
 	for i := range len(name) {
 		if !IsIdentPart(name[i]) || name[i] == '$' || name[i] >= 0x80 {
 			return false
@@ -88,6 +91,19 @@ func isVariable(name string) bool {
 	}
 	return true
 }
+
+// OfRequest reports whether a name is one under which a server hands a request
+// on: headers, and what the gateway says of it. They are asked for in the same
+// way, and are no setting of anybody's.
+func OfRequest(name string) bool {
+	if rest, ok := strings.CutPrefix(name, "HTTP_"); ok {
+		return rest != "PROXY"
+	}
+	return gateway[name]
+}
+
+var gateway = Set("REQUEST_METHOD", "REQUEST_URI", "REQUEST_PATH", "PATH_INFO", "PATH_TRANSLATED", "QUERY_STRING", "SCRIPT_NAME", "SCRIPT_FILENAME", "CONTENT_TYPE", "CONTENT_LENGTH", "REMOTE_ADDR", "REMOTE_HOST", "REMOTE_PORT", "REMOTE_USER", "REMOTE_IDENT",
+	"SERVER_NAME", "SERVER_PORT", "SERVER_ADDR", "SERVER_PROTOCOL", "SERVER_SOFTWARE", "GATEWAY_INTERFACE", "DOCUMENT_ROOT", "AUTH_TYPE", "HTTPS", "PHP_SELF", "PHP_AUTH_USER", "PHP_AUTH_PW", "REQUEST_TIME", "REQUEST_SCHEME", "argv", "argc")
 
 // Set makes a set of words.
 func Set(words ...string) map[string]bool {

@@ -10,7 +10,7 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 7
+const SharedVersion = 8
 
 // Language is what Jantel knows of one language.
 type Language struct {
@@ -26,6 +26,10 @@ type Language struct {
 	// Resolve turns the imports of all files of this language into links; nil
 	// for languages without imports.
 	Resolve func(t *Tree)
+	// Loggers are the packages by which programs in this language keep a log;
+	// nil where a log is kept without asking for a package, so that not to
+	// find one says nothing.
+	Loggers []string
 	// ResolvedWith names the language whose resolver links these files as well.
 	ResolvedWith string
 }

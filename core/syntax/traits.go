@@ -46,6 +46,9 @@ func (t *traiter) word(i int) {
 	case c == '(':
 	case c == '=' || c == ':':
 		t.literal(i)
+		if s.Src[s.Tokens[i].End-1] == '!' { // authorize! :read
+			t.checks(i)
+		}
 		return
 	case c == '<': // get<Lot[]>("/lots")
 		if !known(s.Bytes(i)) {
@@ -54,9 +57,6 @@ func (t *traiter) word(i int) {
 		if open = s.typeArgsEnd(open); open == 0 {
 			return
 		}
-	case c == '!': // authenticate_user!
-		t.access(i)
-		return
 	default:
 		// Ruby and Perl call without parentheses.
 		if k := s.Tokens[open].Kind; (k == String || k == Ident) && s.Tokens[open].Line == s.Tokens[i].Line && known(s.Bytes(i)) {
@@ -125,7 +125,7 @@ func (v *Sieve) add(w string) { v[w[0]] |= 1 << min(len(w), 31) }
 func (v *Sieve) May(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 
 func init() {
-	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, leftOver} {
+	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, leftOver, health} {
 		for n := range m {
 			names[n] = true
 		}
@@ -155,6 +155,9 @@ func (t *traiter) call(i int, args [][2]int) {
 	}
 	if access[name] {
 		t.access(i)
+	}
+	if health[name] {
+		t.run(model.RunHealth, name, t.s.Line(i))
 	}
 	if len(args) == 0 {
 		return
@@ -246,6 +249,8 @@ func (t *traiter) pattern(a [2]int) string {
 				text = strings.TrimSuffix(strings.TrimLeft(raw, "}`"), "${")
 			} else if strings.HasPrefix(raw, "}") {
 				text = strings.TrimRight(raw[1:], "`")
+			} else if strings.HasSuffix(raw, "`") && !strings.HasPrefix(raw, "`") {
+				text = strings.TrimSuffix(text, "`") // the last piece, where the brace stands apart
 			}
 			b.WriteString(filledIn.ReplaceAllString(text, "*"))
 		case Ident, Number:
@@ -379,16 +384,24 @@ func (t *traiter) plan(i int, args [][2]int) {
 	}
 }
 
+// health are calls that register or answer a check of whether something is well.
+var health = Set("MapHealthChecks", "UseHealthChecks", "AddHealthChecks", "HealthIndicator", "HealthCheckService", "NewHealthServer", "healthcheck", "healthCheck", "health_check", "HealthCheck", "AbstractHealthIndicator")
+
 var access = Set("login_required", "permission_required", "user_passes_test", "requires_auth", "RequireAuth", "requireAuth", "requireUser", "isAuthenticated", "ensureAuthenticated", "ensureLoggedIn", "authenticate_user",
 	"Authorize", "PreAuthorize", "PostAuthorize", "Secured", "RolesAllowed", "UseGuards", "hasRole", "hasAnyRole", "hasAuthority", "hasPermission", "has_permission", "checkPermission", "check_permission", "authorize",
 	"verifyToken", "verify_token", "verifyJwt", "jwt_required", "checkRole", "requireRole", "require_role", "IsAuthenticated", "AuthGuard", "getCurrentUser", "get_current_user", "signIn", "sign_in", "authenticate", "RequireRole", "RequireLogin", "requireLogin", "require_login", "denyAccessUnlessGranted", "IsGranted")
 
 // checks keeps a word that stands for such a check.
 func (t *traiter) checks(i int) {
-	if w := t.s.Bytes(i); accessSieve.May(w) && access[string(w)] {
+	w := t.s.Bytes(i)
+	if accessSieve.May(w) && access[string(w)] || len(w) > 8 && w[len(w)-1] == '!' && bangCheck.Match(w) {
 		t.access(i)
 	}
 }
+
+// bangCheck are Ruby's methods that refuse who may not go on: the sign belongs
+// to the name there, and its lexer takes it along.
+var bangCheck = regexp.MustCompile(`^(?:authenticate_\w+!|authenticate!|authorize!|authorize_\w+!|require_(?:login|user|admin|sign_in)!)$`)
 
 func (t *traiter) access(i int) {
 	// A definition of such a name is no use of it.

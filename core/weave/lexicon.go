@@ -5,6 +5,7 @@ package weave
 import (
 	_ "embed" // the lexicon
 	"maps"
+	"path"
 	"strings"
 	"sync"
 
@@ -23,6 +24,9 @@ type Lexicon struct {
 	VagueFiles, VagueFunctions        map[string]bool
 	VagueTypes, VagueSuffixes         map[string]bool
 	NoFeatures                        map[string]bool
+	// passing are folders of one codebase that only lead on to the packages in
+	// them, as org and acme do in org/acme/vault: their words say nothing.
+	passing map[string]bool
 }
 
 // Words returns the lexicon that Jantel ships.
@@ -52,6 +56,62 @@ var Words = sync.OnceValue(func() *Lexicon {
 	l.VagueFunctions, l.VagueTypes, l.VagueSuffixes = set(raw.Vague.Functions), set(raw.Vague.Types), set(raw.Vague.Suffixes)
 	return l
 })
+
+// In is the lexicon as it is read in one codebase, whose package paths it
+// knows. Where the folders of a file spell its package, those from the source
+// root down that hold a single folder and no file belong to the path alone.
+func (lex *Lexicon) In(s *model.Survey) *Lexicon {
+	inside := map[string]map[string]bool{} // what a folder holds, files and folders
+	var spelled []*model.File
+	for _, f := range s.Files {
+		if f.Facts == nil || packagePath(f) == "" {
+			continue
+		}
+		spelled = append(spelled, f)
+		for p, d := f.Path, model.FolderOf(f.Path); ; p, d = d, model.FolderOf(d) {
+			if inside[d] == nil {
+				inside[d] = map[string]bool{}
+			}
+			inside[d][p] = true
+			if d == "." {
+				break
+			}
+		}
+	}
+	if len(spelled) == 0 {
+		return lex
+	}
+	out := *lex
+	out.passing = map[string]bool{}
+	for _, f := range spelled {
+		parts := strings.Split(packagePath(f), "/")
+		d := model.FolderOf(f.Path)
+		for len(parts) > 1 { // up to the folder of the package's first part
+			d, parts = model.FolderOf(d), parts[1:]
+		}
+		// Down again, as long as there is but one way.
+		for rest := strings.Split(packagePath(f), "/"); len(inside[d]) == 1; {
+			out.passing[d] = true
+			if rest = rest[1:]; len(rest) == 0 {
+				break
+			}
+			d = path.Join(d, rest[0])
+			if d == model.FolderOf(f.Path) {
+				break
+			}
+		}
+	}
+	return &out
+}
+
+// packagePath is the package of a file as a path, where its folders spell it.
+func packagePath(f *model.File) string {
+	p := strings.ReplaceAll(f.Facts.Namespace, ".", "/")
+	if d := model.FolderOf(f.Path); p != "" && strings.Contains(p, "/") && (d == p || strings.HasSuffix(d, "/"+p)) {
+		return p
+	}
+	return ""
+}
 
 // With is the lexicon with what the lead says words stand for in one codebase:
 // a role, or none of them. The lexicon itself stays as it is.

@@ -110,6 +110,9 @@ func (lex *Lexicon) votes(f *model.File) (out []vote) {
 	}
 	weight := 1.0
 	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		if lex.passing[d] {
+			continue
+		}
 		if r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]; ok && (isCode || r == model.RoleAsset || r == model.RoleTranslation || r == model.RoleTest || r == model.RoleDocs || r == model.RoleSchema) {
 			if r == model.RoleTranslation && !isCode {
 				add(r, 2, "it lies in the folder %s", path.Base(d))

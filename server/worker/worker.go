@@ -158,7 +158,8 @@ func listen(out io.Reader, progress func(survey.Progress)) (end *End, problem er
 // whyDied says why a process that wrote no end ended.
 func whyDied(err error, said string, l Limits) error {
 	switch {
-	case strings.Contains(said, "out of memory"), strings.Contains(said, "cannot allocate memory"):
+	case strings.Contains(said, "out of memory"), strings.Contains(said, "cannot allocate memory"), strings.Contains(said, "Resource temporarily unavailable"):
+		// The last is a thread whose stack found no room.
 		return fmt.Errorf("%w: it needed more than the %d MB of memory it may have", ErrLimit, l.Memory>>20)
 	case err != nil && strings.Contains(err.Error(), "CPU time limit"):
 		return fmt.Errorf("%w: it took longer than %s", ErrLimit, l.Time)

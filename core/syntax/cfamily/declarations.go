@@ -128,7 +128,7 @@ func (r *reader) parenthesis(first, i, paren, end int, in scope) int {
 			// int (*name(int))(char): a function that returns a pointer to one.
 			if k := paren + 2; s.IsIdent(k) && s.Is(k+1, "(") && s.Is(r.next(s.Close(after)), "{") {
 				last = s.Close(r.next(s.Close(after)))
-				r.add(in, in.parent, s.Text(k), model.DefFunction, first, last).Params = len(s.Args(k + 1))
+				r.add(in, in.parent, s.Text(k), model.DefFunction, first, last).Params = s.Params(k + 1)
 				return last + 1
 			}
 			for k := closing - 1; k > paren; k-- {
@@ -379,10 +379,8 @@ func (r *reader) function(first, paren, end int, in scope, name string) int {
 		kind = model.DefMethod
 	}
 	d := r.add(in, parent, name, kind, first, last)
-	for _, a := range s.Args(paren) {
-		if a[1]-a[0] != 1 || !s.Is(a[0], "void") {
-			d.Params++
-		}
+	if !s.Is(paren+1, "void") || s.Close(paren) != paren+2 {
+		d.Params = s.Params(paren)
 	}
 	if name == "main" && parent == "" && open >= 0 && r.f.Starts == 0 {
 		r.f.Starts = d.Line

@@ -9,7 +9,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "C#", Version: 1, Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "C#", Version: 1, Loggers: []string{"Microsoft.Extensions.Logging", "Serilog", "NLog", "log4net", "System.Diagnostics"}, Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("Environment.GetEnvironmentVariable")}
@@ -427,7 +427,7 @@ func (r *reader) method(first, paren, end int, parent, name string, public bool,
 		}
 	}
 	d := r.define(first, last, parent, name, model.DefMethod, public, marks)
-	d.Params = len(s.Args(paren))
+	d.Params = s.Params(paren)
 	if name == "Main" && r.f.Starts == 0 {
 		r.f.Starts = d.Line
 	}

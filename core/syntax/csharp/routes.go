@@ -102,7 +102,7 @@ func (r *reader) mapped(i int, method string) {
 		return
 	}
 	on, _ := s.Dotted(i - 2)
-	r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", s.Unquote(args[0][0])), Line: s.Line(i), On: on, Handler: s.Name(args[1])})
+	r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", s.Unquote(args[0][0])), Line: s.Line(i), On: on, Handler: s.Name(args[1]), InPlace: s.InPlace(args[1])})
 }
 
 // owner is the index of the innermost definition with attributes that holds

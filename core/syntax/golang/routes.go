@@ -62,14 +62,14 @@ func (r *reader) routes() {
 			if len(args) < 2 || !strings.Contains(path, "/") || !isMethod(method) {
 				continue
 			}
-			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: method, Pattern: path, Line: s.Line(i), On: on, Handler: handler(s, last)})
+			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: method, Pattern: path, Line: s.Line(i), On: on, Handler: handler(s, last), InPlace: s.InPlace(last)})
 		default:
 			method, ok := syntax.Methods[strings.ToLower(word)]
 			if !ok || word == strings.ToLower(word) || !strings.HasPrefix(path, "/") || len(args) < 2 || notRouters[on] {
 				continue
 			}
 			if word == "Head" || word == "Delete" || word == "Get" || word == "Put" || word == "Patch" || word == "Post" || word == strings.ToUpper(word) || word == "Any" || word == "Options" {
-				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: method, Pattern: path, Line: s.Line(i), On: on, Handler: handler(s, last)})
+				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: method, Pattern: path, Line: s.Line(i), On: on, Handler: handler(s, last), InPlace: s.InPlace(last)})
 			}
 		}
 	}

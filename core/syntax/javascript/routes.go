@@ -51,7 +51,7 @@ func (r *reader) routes() {
 		if isMethod && s.Is(i-2, ")") {
 			// app.route('/x').get(a).post(b)
 			if on, pattern, ok := r.chained(i - 2); ok {
-				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(i), On: on, Handler: r.handler(args[len(args)-1])})
+				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(i), On: on, Handler: r.handler(args[len(args)-1]), InPlace: s.InPlace(args[len(args)-1])})
 			}
 			continue
 		}
@@ -65,7 +65,7 @@ func (r *reader) routes() {
 		path, isPath := r.path(args[0])
 		switch {
 		case isMethod && isPath && len(args) > 1 && !s.Is(args[1][0], "{"):
-			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: r.handler(args[len(args)-1])})
+			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: r.handler(args[len(args)-1]), InPlace: s.InPlace(args[len(args)-1])})
 		case word == "use" && isPath && len(args) > 1, word == "route" && isPath && len(args) == 2:
 			if t := r.mounted(args[len(args)-1]); t != "" {
 				r.f.Mounts = append(r.f.Mounts, model.MountFact{On: on, Path: path, Target: t, Line: s.Line(i)})

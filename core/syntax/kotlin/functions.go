@@ -36,7 +36,7 @@ func (r *reader) function(h head, i, end int, parent string, local bool) int {
 	if parent != "" && !local {
 		kind = model.DefMethod
 	}
-	params := len(s.Args(j))
+	params := s.Params(j)
 	last := s.Close(j)
 	k := r.typeAfter(last+1, end)
 	last = k - 1

@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Extensions: []string{".kt", ".kts"}, Read: read,
+	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Loggers: []string{"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log"}, Extensions: []string{".kt", ".kts"}, Read: read,
 		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Kotlin") }})
 }
 
@@ -226,7 +226,7 @@ func (r *reader) member(i, end int, parent string, local bool) int {
 				last = s.Close(j)
 			}
 			d := r.add(h, parent, "constructor", model.DefMethod, last)
-			d.Params = len(s.Args(i + 1))
+			d.Params = s.Params(i + 1)
 			return last + 1
 		}
 	case "init":
@@ -272,7 +272,7 @@ func (r *reader) typeOf(h head, i, end int, parent string) int {
 	}
 	if s.Is(j, "(") {
 		parts = j
-		d.Params = len(s.Args(j))
+		d.Params = s.Params(j)
 		last = s.Close(j)
 		j = last + 1
 	} else {

@@ -1,6 +1,11 @@
 package languages_test
 
-import "testing"
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
 
 func TestCSharp(t *testing.T) {
 	run(t, []sample{
@@ -213,4 +218,20 @@ namespace X
 }
 `, links: []string{"A.cs -> lots/Lot.cs"}},
 	})
+}
+
+func TestCommasOfATypePartNoParameters(t *testing.T) {
+	for file, text := range map[string]string{
+		"A.cs":  "class A { void Put(Dictionary<string, List<int>> lots, Func<int, int> f = null) {} }",
+		"a.kt":  "fun put(lots: Map<String, List<Int>>, f: (Int, Int) -> Int) {}",
+		"a.cpp": "void put(std::map<int, int> lots, int n) {}",
+	} {
+		var params []int
+		for _, d := range facts(file, text).Definitions {
+			if strings.EqualFold(d.Name, "put") {
+				params = append(params, d.Params)
+			}
+		}
+		require.Equal(t, []int{2}, params, file)
+	}
 }

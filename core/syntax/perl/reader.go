@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Extensions: []string{".pl", ".pm", ".t", ".psgi", ".cgi", ".al"}, FileNames: []string{"cpanfile", "Makefile.PL", "Build.PL"},
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Loggers: []string{"Log::", "Mojo::Log", "Sys::Syslog"}, Extensions: []string{".pl", ".pm", ".t", ".psgi", ".cgi", ".al"}, FileNames: []string{"cpanfile", "Makefile.PL", "Build.PL"},
 		Shebangs: []string{"perl"}, Read: read, Resolve: resolve})
 }
 
@@ -172,7 +172,7 @@ func (r *reader) walk() {
 		case "$ENV":
 			if s.Is(i+1, "{") && s.Close(i+1) == i+3 {
 				if name := word(s.Text(i + 2)); name != "" {
-					if _, ok := r.env[name]; !ok {
+					if _, ok := r.env[name]; !ok && !syntax.OfRequest(name) {
 						r.env[name] = s.Line(i)
 					}
 				}

@@ -38,6 +38,7 @@ func (r *reader) route(i int) {
 	if !arrow {
 		if r.starts(i) && s.Is(at+1, "=") && s.Is(at+2, ">") {
 			fact := model.RouteFact{Method: method, Pattern: pattern, Line: s.Line(i)}
+			fact.InPlace = s.Is(at+3, "sub")
 			if s.Is(at+3, `\`) && s.IsIdent(at+4) {
 				fact.Handler = strings.TrimPrefix(s.Text(at+4), "&")
 			}

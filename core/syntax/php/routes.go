@@ -56,7 +56,7 @@ func (r *reader) routes() {
 			if chain {
 				on = strings.TrimPrefix(s.Text(i-3), "$")
 			}
-			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: m, Pattern: path, Line: s.Line(i), On: on, Handler: r.action(args[1])})
+			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: m, Pattern: path, Line: s.Line(i), On: on, Handler: r.action(args[1]), InPlace: s.InPlace(args[1])})
 		}
 	}
 }

@@ -107,6 +107,9 @@ func compose(_ string, src []byte) *model.Facts {
 	services := member(top, "services")
 	for i := 0; services != nil && services.Kind == yaml.MappingNode && i+1 < len(services.Content) && len(f.Runs) < maxNamed; i += 2 {
 		f.Runs = append(f.Runs, serviceRun(services.Content[i], services.Content[i+1]))
+		if member(services.Content[i+1], "healthcheck") != nil {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunHealth, Name: "healthcheck of " + services.Content[i].Value, Line: services.Content[i].Line})
+		}
 	}
 	sort.Slice(f.Runs, func(i, j int) bool {
 		if f.Runs[i].Line != f.Runs[j].Line {
@@ -165,10 +168,17 @@ func crontab(_ string, src []byte) *model.Facts {
 
 var cronEntry = regexp.MustCompile(`^-?\s*(?:cron|schedule):\s*["']?((?:[\d*/,\-]+|[A-Z]{3})(?:\s+[\w*/,\-]+){4}|@\w+)["']?\s*(?:#.*)?$`)
 
+// probes are the keys under which a cluster is told how to see that something
+// is well.
+var probes = syntax.Set("livenessProbe", "readinessProbe", "startupProbe", "healthcheck")
+
 // definition reads the plans that YAML of builds and clusters holds.
 func definition(_ string, src []byte) *model.Facts {
 	f := plain(src)
 	each(src, func(n int, line string) {
+		if name, _, ok := strings.Cut(line, ":"); ok && probes[name] && len(f.Runs) < maxNamed {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunHealth, Name: name, Line: n})
+		}
 		if m := cronEntry.FindStringSubmatch(line); m != nil {
 			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunSchedule, Name: m[1], Line: n})
 		}

@@ -28,7 +28,7 @@ func init() {
 		{Name: "Python requirements", Version: 1, FileNames: []string{"requirements.txt"}, Read: wrap(requirements)},
 		{Name: "Python setup", Version: 1, FileNames: []string{"setup.cfg"}, Read: wrap(setupCfg)},
 		{Name: "Makefile", Version: 1, FileNames: []string{"Makefile", "makefile", "GNUmakefile"}, Read: wrap(makefile)},
-		{Name: "Dockerfile", Version: 1, FileNames: []string{"Dockerfile", "Containerfile"}, Read: wrap(dockerfile)},
+		{Name: "Dockerfile", Version: 1, FileNames: []string{"Dockerfile", "Containerfile"}, Read: image},
 	} {
 		syntax.Register(l)
 	}
@@ -484,6 +484,18 @@ func makefile(src []byte) (*model.Project, error) {
 		}
 	}
 	return p, nil
+}
+
+// image reads how an image is made: what it starts, and how it is seen to be
+// well.
+func image(language string, src []byte) *model.Facts {
+	f := wrap(dockerfile)(language, src)
+	each(src, func(n int, line string) {
+		if word, rest, _ := strings.Cut(line, " "); strings.EqualFold(word, "HEALTHCHECK") && !strings.EqualFold(strings.TrimSpace(rest), "NONE") && len(f.Runs) == 0 {
+			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunHealth, Name: "HEALTHCHECK", Line: n})
+		}
+	})
+	return f
 }
 
 func dockerfile(src []byte) (*model.Project, error) {

@@ -98,7 +98,7 @@ func (r *reader) routes() {
 					h = action(strings.Join(module, "/"), s.Unquote(t))
 				}
 			}
-			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute(full, name), Line: s.Line(i), Handler: h})
+			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute(full, name), Line: s.Line(i), Handler: h, InPlace: opens})
 		}
 	}
 }

@@ -85,7 +85,7 @@ func (r *reader) route(i int) {
 		if name, j := r.path(k + 2); name != "" && j == s.Close(k+1) {
 			handler = strings.ReplaceAll(name, "::", ".")
 		}
-		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(k), Handler: handler})
+		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(k), Handler: handler, InPlace: s.InPlace([2]int{k + 2, s.Close(k + 1)})})
 		k = s.Close(k + 1)
 	}
 }

@@ -1474,6 +1474,7 @@ export interface components {
             handler_line: number;
             handler_name: string;
             handler_path: string;
+            in_place: boolean;
             /** Format: int64 */
             line: number;
             method: string;

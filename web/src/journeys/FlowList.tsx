@@ -147,7 +147,7 @@ export function FlowList({ name, flows, place }: { name: Exclude<ListName, 'rout
                 </td>
                 {['create', 'read', 'update', 'delete'].map((o) => (
                   <td key={o}>
-                    <Ends list={e.operations[o] ?? []} none="nowhere" />
+                    <Ends list={e.operations?.[o] ?? []} none={e.operations ? 'nowhere' : 'not told'} />
                   </td>
                 ))}
               </tr>

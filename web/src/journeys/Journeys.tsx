@@ -151,7 +151,7 @@ function Routes() {
                       <span className="mono">{r.handler_name}</span> <small className="unsure">not followed</small>
                     </>
                   ) : (
-                    <small>written in place</small>
+                    <small className={r.in_place ? '' : 'unsure'}>{r.in_place ? 'written in place' : 'not told'}</small>
                   )}
                 </td>
                 <td>

@@ -9,6 +9,7 @@ const route = (method: string, pattern: string, handler_name = ''): Route => ({
   line: 1,
   handler_path: '',
   handler_name,
+  in_place: false,
   handler_line: 0,
 })
 
