@@ -203,8 +203,12 @@ func TestRemarksAreRecordedWhileTheFactsAreGone(t *testing.T) {
 
 func TestASurveyThatTakesTooMuchEndsAloneAndSaysWhy(t *testing.T) {
 	dir := testkit.Tree(t, tree)
+	big := []byte(strings.Repeat("call(a, b, c)\n", 400_000))
+	for i := range 8 {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, fmt.Sprintf("big%d.ts", i)), big, 0o644))
+	}
 	ctx, cancel := context.WithCancel(context.Background())
-	s, err := server.New(ctx, server.Config{Addr: "127.0.0.1:0", Data: t.TempDir(), Allow: []string{dir}, Limits: worker.Limits{Memory: 24 << 20, Files: 256, Time: time.Minute}})
+	s, err := server.New(ctx, server.Config{Addr: "127.0.0.1:0", Data: t.TempDir(), Allow: []string{dir}, Limits: worker.Limits{Memory: 96 << 20, Files: 256, Time: time.Minute}})
 	require.NoError(t, err)
 	done := make(chan error, 1)
 	go func() { done <- s.Serve(ctx) }()
@@ -213,10 +217,13 @@ func TestASurveyThatTakesTooMuchEndsAloneAndSaysWhy(t *testing.T) {
 		require.NoError(t, <-done)
 	})
 	p := signIn(t, s.URL(), s)
-	r, text := p.send(http.MethodPost, "/api/codebases", server.NewCodebase{Path: dir})
-	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, string(text))
-	require.Contains(t, string(text), "more than the 24 MB of memory")
+	said := ""
+	p.events(func(name string, d map[string]any) bool {
+		said = fmt.Sprint(d["problem"])
+		return name == "survey" && d["state"] == "failed"
+	}, func() { p.do(http.MethodPost, "/api/codebases", server.NewCodebase{Path: dir}, nil) })
+	require.Contains(t, said, "more than the 96 MB of memory")
 	var home server.Home
 	p.get("/api/home", &home)
-	require.Empty(t, home.Codebases, "and the server is there")
+	require.Equal(t, review.Failed, home.Codebases[0].Last.State, "and the server is there")
 }

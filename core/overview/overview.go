@@ -110,7 +110,6 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	beside.Go(func() { sh.System = system(s, j, place) })
 	used := sync.OnceValue(func() map[string]int { return uses(s, j, place) })
 	beside.Go(func() { sh.Hurts, sh.Ask = hurts(s, j, place, used()), ask(s, j, place) })
-	beside.Go(func() { sh.Practices = practices(s, j, place) })
 	sh.Totals = totals(s, j, place)
 	sh.Languages = languages(s, j, place)
 	sh.Strains = j.Scores.Arithmetic(place)
@@ -139,6 +138,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	}
 	sh.Runs = runs(s, j, place)
 	sh.Entries = Entries(s, j, place)
+	beside.Go(func() { sh.Practices = practices(s, j, place, len(sh.Entries) > 0) })
 	sh.ReadFirst = readFirst(s, j, place, sh.Entries, used())
 	beside.Wait()
 	sh.Strong = strong(s, j, place, sh)

@@ -81,15 +81,18 @@ func ownLogger(f *model.File) int {
 }
 
 // served are the routes of a place, those told by where a file lies among them.
-func served(s *model.Survey, place string) []model.Route {
+func served(s *model.Survey, j *judgement.Result, place string) []model.Route {
 	var out []model.Route
 	for _, r := range routes.Of(s) {
-		if model.Within(place, r.Path) {
+		if model.Within(place, r.Path) && j.InScope[r.Path] && j.Roles[r.Path].Role != model.RoleTest && !beside.MatchString(r.Path) {
 			out = append(out, r)
 		}
 	}
 	return out
 }
+
+// beside are folders of what stands beside the code, to be read or tried.
+var beside = regexp.MustCompile(`(?i)(?:^|/)(?:examples?|docs?|samples?|fixtures?|testdata|t|tests?|spec)/`)
 
 var healthWords = regexp.MustCompile(`(?i)health|(?:^|[/_-])(?:ready|readyz|live|livez|liveness|readiness|ping|up|heartbeat|alive)(?:$|[/_.-])`)
 

@@ -145,7 +145,11 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 	case label == "":
 	case len(j.Features) >= 3 && (label != model.CutByKind || 4*spread >= len(j.Features)):
 		// How far features are spread is told where it bears the cut out.
-		add(ev, "It is cut %s: %d of %d features lie in %d folders or more.", spokenCut(label), spread, len(j.Features), far)
+		lie := "lie"
+		if spread == 1 {
+			lie = "lies"
+		}
+		add(ev, "It is cut %s: %d of %d features %s in %d folders or more.", spokenCut(label), spread, len(j.Features), lie, far)
 	default:
 		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
 	}
@@ -378,7 +382,7 @@ func ask(s *model.Survey, j *judgement.Result, place string) []Sentence {
 
 // practices is the checklist beside the score: what a codebase that is looked
 // after has.
-func practices(s *model.Survey, j *judgement.Result, place string) []Practice {
+func practices(s *model.Survey, j *judgement.Result, place string, starts bool) []Practice {
 	find := func(ok func(p, base string, f *model.File) bool) []model.Evidence {
 		ev := []model.Evidence{}
 		for _, f := range s.Files {
@@ -445,13 +449,14 @@ func practices(s *model.Survey, j *judgement.Result, place string) []Practice {
 	if len(logs) > 0 || logsKnown {
 		add("Logging", logs, "A logger is used.", "No logger was found.")
 	}
-	served := served(s, place)
+	served := served(s, j, place)
 	monitors := uses("prometheus", "opentelemetry", "sentry", "datadog", "newrelic", "micrometer", "statsd", "prom-client")
-	if len(monitors) > 0 || len(served) > 0 {
+	serves := len(served) > 0 && starts // a library only offers to
+	if len(monitors) > 0 || serves {
 		add("Monitoring", monitors, "Measures are handed out.", "Nothing that hands out measures was found.")
 	}
 	health := healthChecks(s, served, place)
-	if len(health) > 0 || len(served) > 0 {
+	if len(health) > 0 || serves {
 		add("A health check", health, "Something asks, or is asked, whether it is well.", "No route, probe or registration for one was found.")
 	}
 	return out

@@ -1,7 +1,6 @@
 package weave
 
 import (
-	"fmt"
 	"path"
 	"sort"
 	"strings"
@@ -117,54 +116,11 @@ func purpose(d *model.Folder, files []*model.File) model.Purpose {
 	if rank < 99 && !echoes(best.Text, d.Name) {
 		return best
 	}
-	return inferred(d)
+	// How many files of which role it holds is told elsewhere, and is no purpose.
+	return model.Purpose{}
 }
 
 // echoes reports whether a text only repeats a name.
 func echoes(text, name string) bool {
 	return strings.Join(naming.Words(text), "") == strings.Join(naming.Words(name), "")
 }
-
-func inferred(d *model.Folder) model.Purpose {
-	total := 0
-	type share struct {
-		role model.Role
-		n    int
-	}
-	var shares []share
-	for _, r := range model.Roles {
-		if n := d.Roles[r]; n > 0 {
-			shares = append(shares, share{r, n})
-		}
-	}
-	for _, n := range d.Roles {
-		total += n
-	}
-	known := 0
-	for _, x := range shares {
-		known += x.n
-	}
-	// What is known of a few says nothing of the whole.
-	if total < 2 || 2*known < total {
-		return model.Purpose{}
-	}
-	sort.SliceStable(shares, func(i, j int) bool { return shares[i].n > shares[j].n })
-	first := shares[0]
-	text := ""
-	switch {
-	case first.n == total:
-		text = fmt.Sprintf("Holds %s and nothing else: all %d files.", plural(first.role), total)
-	case first.n*10 >= total*6:
-		text = fmt.Sprintf("Mostly %s: %d of %d files.", plural(first.role), first.n, total)
-	case len(shares) > 1 && (first.n+shares[1].n)*10 >= total*6:
-		text = fmt.Sprintf("%s and %s: %d of %d files.", title(plural(first.role)), plural(shares[1].role), first.n+shares[1].n, total)
-	case len(shares) >= 4:
-		text = fmt.Sprintf("A mixture: %s, %s, %s and %d more sorts.", plural(first.role), plural(shares[1].role), plural(shares[2].role), len(shares)-3)
-	}
-	if text == "" {
-		return model.Purpose{}
-	}
-	return model.Purpose{Text: text, Source: "inferred"}
-}
-
-func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -20,9 +20,14 @@ var (
 	badge   = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)|!?\[[^\]]*\]\([^)]*\)`)
 	image   = regexp.MustCompile(`!\[[^\]]*\]\([^)]*\)`)
 	link    = regexp.MustCompile(`\[([^\]]*)\]\([^)]*\)`)
+	refLink = regexp.MustCompile(`!?\[[^\]]*\] ?\[[^\]]*\]`)
+	worded  = regexp.MustCompile(`\pL{2,}`)
 	tagged  = regexp.MustCompile(`<[^>]{0,300}>`)
-	under   = regexp.MustCompile(`^[=\-~*^#]{3,}$`)
-	command = regexp.MustCompile(`^(\$ )?((make|npm|npx|yarn|pnpm|go|python3?|pip3?|cargo|docker|composer|php|bundle|rake|mvn|gradle|dotnet|pytest|tox|uvicorn|flask|node)\b.*|\./\S.*|bin/\S.*)$`)
+	// [text][name] and ![picture][name], resolved elsewhere in the text.
+	refImage = regexp.MustCompile(`!\[[^\]]*\]\[[^\]]*\]`)
+	refText  = regexp.MustCompile(`(?:^|[^!])\[([^\]]*)\]\[[^\]]*\]`)
+	under    = regexp.MustCompile(`^[=\-~*^#]{3,}$`)
+	command  = regexp.MustCompile(`^(\$ )?((make|npm|npx|yarn|pnpm|go|python3?|pip3?|cargo|docker|composer|php|bundle|rake|mvn|gradle|dotnet|pytest|tox|uvicorn|flask|node)\b.*|\./\S.*|bin/\S.*)$`)
 )
 
 // maxParagraph is as much of a paragraph as is looked at, in bytes: what is kept
@@ -89,9 +94,10 @@ func read(_ string, src []byte) *model.Facts {
 // lines, so the paragraph is taken as a whole.
 func plain(paragraph string) string {
 	t := nested.ReplaceAllString(paragraph, "")
-	if strings.TrimSpace(badge.ReplaceAllString(t, "")) == "" {
-		return "" // links alone say nothing
+	if bare := refLink.ReplaceAllString(badge.ReplaceAllString(t, ""), ""); len(worded.FindAllString(bare, 2)) < 2 {
+		return "" // links alone say nothing, as badges and as a list of contents
 	}
+	t = refText.ReplaceAllString(refImage.ReplaceAllString(t, ""), " $1")
 	t = tagged.ReplaceAllString(link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1"), "")
 	return strings.Join(strings.Fields(strings.NewReplacer("**", "", "__", "", "`", "").Replace(t)), " ")
 }
