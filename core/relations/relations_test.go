@@ -264,3 +264,65 @@ CREATE TABLE boxes (id int);
 	}
 	require.Equal(t, map[string]bool{"Lot": false, "boxes": true}, got, "of a table it is known that no statement names it")
 }
+
+// What answers may be handed on from elsewhere, hang below a route that is
+// loaded late, take any arguments, or answer whatever nobody else does.
+func TestRequestsToWhatIsReExportedLazyOrAFallback(t *testing.T) {
+	for name, c := range map[string]struct{ tree, want string }{
+		"re-exported from elsewhere": {`
+-- package.json --
+{ "dependencies": { "next": "1" } }
+-- app/lots/route.ts --
+export { list as GET } from '../../server/lots'
+-- server/lots.ts --
+export function list() {}
+-- desk.ts --
+fetch('/lots')
+`, "/lots server/lots.ts:1"},
+		"lazily loaded": {`
+-- routes.ts --
+export const routes = [{ path: 'growers', loadChildren: () => import('./growers/growers.routes').then((m) => m.routes) }]
+-- growers/growers.routes.ts --
+import { Mine } from './mine'
+export const routes = [{ path: 'mine', component: Mine }]
+-- growers/mine.ts --
+export class Mine {}
+-- desk.ts --
+fetch('/growers/mine')
+`, "/growers/mine growers/mine.ts:1"},
+		"any arguments": {`
+-- lib/Vault/Controller/Lots.pm --
+package Vault::Controller::Lots;
+sub show :Local { my ($self, $c, $id) = @_; }
+-- desk.ts --
+fetch('/lots/show/7')
+`, "/lots/show/{*args} lib/Vault/Controller/Lots.pm:2"},
+		"the default of a controller": {`
+-- lib/Vault/Controller/Lots.pm --
+package Vault::Controller::Lots;
+sub default :Private { }
+-- desk.ts --
+fetch('/lots/anything')
+`, "/lots/{*args} lib/Vault/Controller/Lots.pm:2"},
+		"a fallback of the whole": {`
+-- routes.php --
+<?php
+Route::get('/lots', 'LotController@index');
+Route::fallback('PageController@missing');
+-- desk.ts --
+fetch('/boxes/7')
+`, "/{*rest} "},
+	} {
+		t.Run(name, func(t *testing.T) {
+			s := testkit.Survey(t, c.tree)
+			own, _ := relations.Requests(s, routes.Of(s))
+			require.Len(t, own, 1)
+			require.NotNil(t, own[0].Route, "something answers")
+			got := own[0].Route.Pattern + " "
+			if own[0].Route.HandlerPath != "" {
+				got += fmt.Sprintf("%s:%d", own[0].Route.HandlerPath, own[0].Route.HandlerLine)
+			}
+			require.Equal(t, c.want, got)
+		})
+	}
+}

@@ -125,6 +125,12 @@ func (x *matcher) find(c model.CallFact) (*model.Route, bool) {
 		}
 	}
 	if best < 0 {
+		// A fallback of the whole answers what nobody else does.
+		for _, i := range x.last[""] {
+			if p := x.parts[i]; len(want) > 0 && len(p) == 1 && strings.HasPrefix(p[0], "{*") && (x.routes[i].Method == "ANY" || x.routes[i].Method == c.Method) {
+				return &x.routes[i], false
+			}
+		}
 		return nil, false
 	}
 	return &x.routes[best], sure
@@ -146,7 +152,7 @@ func takesRest(p string) bool {
 // fit counts the parts that two paths have alike as written, 0 where they do
 // not fit; whole tells that no part of the route was left over in front.
 func fit(have, want []string) (alike int, whole bool) {
-	if n := len(have); n > 0 && takesRest(have[n-1]) && len(want) >= n {
+	if n := len(have); n > 0 && takesRest(have[n-1]) && (len(want) >= n || len(want) == n-1 && strings.HasPrefix(have[n-1], "{*")) {
 		have, want = have[:n-1], want[:n-1]
 	}
 	extra := len(have) - len(want)

@@ -46,10 +46,25 @@ func byFile(s *model.Survey) []model.Route {
 		}
 		rel = strings.TrimPrefix(rel, "src/")
 		for _, r := range placed(framework, rel, f.Facts) {
-			out = append(out, model.Route{Method: r.Method, Pattern: r.Pattern, Path: f.Path, Line: r.Line, HandlerPath: f.Path, HandlerName: r.Handler, HandlerLine: r.Line})
+			at, line := f.Path, r.Line
+			if r.On != "" {
+				at, line = handedOn(s, f.Path, r)
+			}
+			out = append(out, model.Route{Method: r.Method, Pattern: r.Pattern, Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: r.Handler, HandlerLine: line})
 		}
 	}
 	return out
+}
+
+// handedOn is where something is defined that a file hands on from another.
+func handedOn(s *model.Survey, file string, r model.RouteFact) (string, int) {
+	j := &joiner{s: s}
+	for l := range j.links(file) {
+		if g := s.File(l.To); l.Text == r.On && g != nil && g.Facts != nil {
+			return l.To, max(defined(g, "", r.Handler), 1)
+		}
+	}
+	return "", 0
 }
 
 var verbs = map[string]bool{"GET": true, "POST": true, "PUT": true, "PATCH": true, "DELETE": true, "HEAD": true, "OPTIONS": true}
@@ -73,6 +88,18 @@ func placed(framework, rel string, f *model.Facts) []model.RouteFact {
 		for _, d := range f.Definitions {
 			if verbs[d.Name] && d.Exported {
 				out = append(out, model.RouteFact{Method: d.Name, Pattern: address(p), Line: d.Line, Handler: d.Name})
+			}
+		}
+		// What answers may be written elsewhere and handed on: export { list as GET }.
+		for _, im := range f.Imports {
+			for k, n := range im.Names {
+				outside := n
+				if k < len(im.As) && im.As[k] != "" {
+					outside = im.As[k]
+				}
+				if im.Kind == model.LinkReExport && verbs[outside] {
+					out = append(out, model.RouteFact{Method: outside, Pattern: address(p), Line: im.Line, Handler: n, On: im.Text})
+				}
 			}
 		}
 		return out

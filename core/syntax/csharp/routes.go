@@ -11,7 +11,7 @@ import (
 // map one onto a function.
 var verbs = map[string]string{"HttpGet": "GET", "HttpPost": "POST", "HttpPut": "PUT", "HttpPatch": "PATCH", "HttpDelete": "DELETE", "HttpHead": "HEAD", "HttpOptions": "OPTIONS"}
 
-var maps = map[string]string{"MapGet": "GET", "MapPost": "POST", "MapPut": "PUT", "MapPatch": "PATCH", "MapDelete": "DELETE", "Map": "ANY"}
+var maps = map[string]string{"MapGet": "GET", "MapPost": "POST", "MapPut": "PUT", "MapPatch": "PATCH", "MapDelete": "DELETE", "Map": "ANY", "MapFallback": "ANY", "MapFallbackToFile": "GET", "MapFallbackToPage": "GET", "MapFallbackToController": "ANY"}
 
 // address is what the attributes of one declaration say.
 type address struct {
@@ -98,6 +98,13 @@ func (r *reader) answered(d *model.Definition, a *address, at map[int]*address) 
 func (r *reader) mapped(i int, method string) {
 	s := r.s
 	args := s.Args(i + 1)
+	if strings.HasPrefix(s.Text(i), "MapFallback") {
+		if s.IsIdent(i - 2) {
+			on, _ := s.Dotted(i - 2)
+			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: "/{*rest}", Line: s.Line(i), On: on})
+		}
+		return
+	}
 	if len(args) < 2 || s.Kind(args[0][0]) != syntax.String || !s.IsIdent(i-2) {
 		return
 	}

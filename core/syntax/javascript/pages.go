@@ -109,7 +109,7 @@ func (r *reader) shows(i, end int) string {
 // whether the object was one.
 func (r *reader) routeObject(open int, prefix string) bool {
 	s := r.s
-	path, shows := "", ""
+	path, shows, lazily := "", "", ""
 	has, index := false, false
 	children := -1
 	for _, a := range s.Args(open) {
@@ -123,6 +123,11 @@ func (r *reader) routeObject(open int, prefix string) bool {
 			index = true
 		case key == "redirectTo":
 			shows = "redirect"
+		case key == "loadChildren":
+			// The routes of another file stand below this one.
+			if lazily = r.shows(a[0]+2, a[1]); !strings.HasPrefix(lazily, "module:") {
+				shows, lazily = lazily, ""
+			}
 		case shown[key]:
 			if shows = r.shows(a[0]+2, a[1]); shows == "" {
 				shows = key
@@ -131,12 +136,15 @@ func (r *reader) routeObject(open int, prefix string) bool {
 			children = a[0] + 2
 		}
 	}
-	if !(has || index) || shows == "" && children < 0 {
+	if !(has || index) || shows == "" && children < 0 && lazily == "" {
 		return false
 	}
 	full := syntax.JoinRoute(prefix, path)
 	if strings.HasPrefix(path, "/") {
 		full = syntax.JoinRoute("", path)
+	}
+	if lazily != "" {
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{Path: full, Target: lazily, Line: s.Line(open)})
 	}
 	if shows != "" {
 		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "GET", Pattern: full, Line: s.Line(open), Handler: strings.TrimPrefix(shows, "redirect")})

@@ -229,7 +229,7 @@ sub site : Chained('/') PathPart('vault') CaptureArgs(0) { }
 	}
 	require.Equal(t, []string{
 		"ANY /lost lost",
-		"ANY /lots index",
+		"ANY /lots/{*args} index",
 		"GET /vault/lots list",
 		"ANY /vault/lots/:capture show",
 		"ANY /vault/lots/:capture/boxes/* boxes",

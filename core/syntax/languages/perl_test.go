@@ -122,5 +122,5 @@ func TestPerlSaysWhatItIsAndReads(t *testing.T) {
 	for _, r := range c.Routes {
 		got = append(got, r.Pattern+" "+r.Handler)
 	}
-	require.Equal(t, []string{"/lots/show/:arg show", "/every all", "/lots list"}, got)
+	require.Equal(t, []string{"/lots/show/:arg show", "/every/{*args} all", "/lots/{*args} list"}, got)
 }

@@ -134,6 +134,13 @@ func (r *reader) action(sub, open int, name, parent string) {
 		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: chainOf(space, chained), Path: link + strings.Repeat("/:capture", captures), Target: chainOf(space, name), Line: s.Line(sub)})
 	case chained != "":
 		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: link + args, Line: s.Line(sub), On: chainOf(space, chained), Handler: name})
+	case found && args == "" || name == "default":
+		// Without a number of them any arguments may follow; the default
+		// action of a controller answers whatever nobody else does.
+		if name == "default" {
+			pattern = space
+		}
+		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: strings.TrimSuffix(pattern, "/") + "/{*args}", Line: s.Line(sub), Handler: name})
 	case found:
 		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: pattern + args, Line: s.Line(sub), Handler: name})
 	}

@@ -39,6 +39,10 @@ func (r *reader) routes() {
 				}
 				spans = append(spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: p})
 			}
+		case "fallback":
+			if static {
+				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: "ANY", Pattern: "/{*rest}", Line: s.Line(i), Handler: r.action(args[0]), InPlace: s.InPlace(args[0])})
+			}
 		case "resource", "apiresource":
 			if static && len(args) > 1 && s.Kind(args[0][0]) == syntax.String {
 				r.resource(spans, i, s.Unquote(args[0][0]), r.action(args[1]), word == "apiresource")
