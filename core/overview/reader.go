@@ -415,7 +415,7 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 	}
 	out := []Practice{}
 	add := func(name string, ev []model.Evidence, yes, no string) {
-		p := Practice{Name: name, Found: len(ev) > 0, Text: yes, Evidence: ev}
+		p := Practice{Name: name, Found: len(ev) > 0, Text: yes, Evidence: places(ev)}
 		if !p.Found {
 			p.Text = no
 		}
