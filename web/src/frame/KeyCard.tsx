@@ -68,14 +68,6 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
                 <dd>{a.text}</dd>
               </div>
             ))}
-            {elsewhere.map(([k, text]) => (
-              <div key={k}>
-                <dt>
-                  <span className="kbd fixed">{k}</span>
-                </dt>
-                <dd>{text}</dd>
-              </div>
-            ))}
           </dl>
           <Button size="xs" variant="outline" onClick={() => put({ keys: {} })}>
             As they came
@@ -111,6 +103,17 @@ export function KeyCard({ onClose }: { onClose: () => void }) {
               <option value="dark">dark</option>
             </select>
           </label>
+          <h3>In lists and drawings</h3>
+          <dl>
+            {elsewhere.map(([k, text]) => (
+              <div key={k}>
+                <dt>
+                  <span className="kbd fixed">{k}</span>
+                </dt>
+                <dd>{text}</dd>
+              </div>
+            ))}
+          </dl>
           {save.isError && (
             <p role="alert" className="warn">
               {save.error.message}
