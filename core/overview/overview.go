@@ -15,6 +15,7 @@ import (
 	"jantel/core/parallel"
 	"jantel/core/patterns"
 	"jantel/core/smells"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -280,7 +281,7 @@ func languages(s *model.Survey, j *judgement.Result, place string) []Share {
 	by := map[string]*Share{}
 	total := 0
 	for _, f := range s.Files {
-		if !model.Within(place, f.Path) || !j.InScope[f.Path] || f.Language == "" || !weave.IsCode(f) && f.Language != "CSS" && f.Language != "SCSS" && f.Language != "HTML" && f.Language != "SQL" {
+		if !model.Within(place, f.Path) || !j.InScope[f.Path] || f.Language == "" || !weave.IsCode(f) && !syntax.ProfileOf(f.Language).Counted {
 			continue
 		}
 		x := by[f.Language]

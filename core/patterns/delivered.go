@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 // As what code is delivered: several applications, a library, scripts.
@@ -94,10 +95,11 @@ func (c *context) topPackage() *model.File {
 	return nil
 }
 
-// packageIn is a file of Go directly in a folder that gives something to others.
+// packageIn is a file directly in a folder that is a package and gives something
+// to others.
 func (c *context) packageIn(d string) *model.File {
 	for _, f := range c.source {
-		if f.Language == "Go" && model.FolderOf(f.Path) == d && f.Facts.Namespace != "main" && len(f.Facts.Names) > 0 {
+		if syntax.ProfileOf(f.Language).FolderPackages && model.FolderOf(f.Path) == d && f.Facts.Namespace != "main" && len(f.Facts.Names) > 0 {
 			return f
 		}
 	}

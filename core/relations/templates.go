@@ -19,7 +19,7 @@ func templateLinks(t *syntax.Tree) []model.Link {
 	}
 	var out []model.Link
 	for _, f := range t.Files {
-		if f.Facts == nil || templates.Is(f.Language) || f.Language == "GDScript" { // there they are nodes
+		if f.Facts == nil || templates.Is(f.Language) || syntax.ProfileOf(f.Language).NamesNodes {
 			continue
 		}
 		add := func(to string, line int, text string) {
@@ -27,31 +27,26 @@ func templateLinks(t *syntax.Tree) []model.Link {
 				out = append(out, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: line, Text: text, Sure: true})
 			}
 		}
+		habit := syntax.ProfileOf(f.Language)
 		named := map[int]bool{}
 		for _, m := range f.Facts.Templates {
 			to := x.Find(f.Path, m.Name)
-			if to == "" && f.Language == "C#" {
-				to = x.In(controllerFolders(f.Path, "Controller.cs", ""), m.Name)
+			if to == "" && habit.ControllerEnd != "" && habit.ControllerRoot == "" {
+				to = x.In(controllerFolders(f.Path, habit.ControllerEnd, ""), m.Name)
 			}
 			if to != "" {
 				named[m.Line] = true
 			}
 			add(to, m.Line, m.Name)
 		}
-		switch {
-		case f.Language == "Ruby" && strings.HasSuffix(f.Path, "_controller.rb"):
-			dirs := controllerFolders(f.Path, "_controller.rb", "app/controllers/")
-			for _, d := range f.Facts.Definitions {
-				if d.Kind == model.DefMethod && d.Exported {
-					add(x.In(dirs, d.Name), d.Line, d.Name)
-				}
-			}
-		case f.Language == "C#" && strings.HasSuffix(f.Path, "Controller.cs"):
-			dirs := controllerFolders(f.Path, "Controller.cs", "")
-			for _, d := range f.Facts.Definitions {
-				if d.Kind == model.DefMethod && d.Exported && !strings.HasPrefix(d.Name, ".") {
-					add(x.In(dirs, d.Name), d.Line, d.Name)
-				}
+		if habit.ControllerEnd == "" || !strings.HasSuffix(f.Path, habit.ControllerEnd) {
+			continue
+		}
+		// An action is answered by the template that has its name.
+		dirs := controllerFolders(f.Path, habit.ControllerEnd, habit.ControllerRoot)
+		for _, d := range f.Facts.Definitions {
+			if d.Kind == model.DefMethod && d.Exported && !strings.HasPrefix(d.Name, ".") {
+				add(x.In(dirs, d.Name), d.Line, d.Name)
 			}
 		}
 	}

@@ -20,7 +20,7 @@ const maxPrefixes = 8
 type joiner struct {
 	s       *model.Survey
 	mounted map[string][]place       // file or file and router to where it is mounted
-	folder  map[string][]*model.File // of Go
+	folder  map[string][]*model.File // that is a package
 	classes map[string][]string      // name of a class to the files that define it
 }
 
@@ -74,12 +74,12 @@ func (j *joiner) links(file string) iter.Seq[*model.Link] {
 	}
 }
 
-// beside lists the files of Go in a folder.
+// beside lists the files of a folder that is a package.
 func (j *joiner) beside(folder string) []*model.File {
 	if j.folder == nil { // few codebases ask
 		j.folder = map[string][]*model.File{}
 		for _, f := range j.s.Files {
-			if f.Facts != nil && f.Language == "Go" {
+			if f.Facts != nil && syntax.ProfileOf(f.Language).FolderPackages {
 				d := model.FolderOf(f.Path)
 				j.folder[d] = append(j.folder[d], f)
 			}
@@ -255,7 +255,7 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 		}
 	}
 	// A method of the same package, in Go: its files know each other's names.
-	if f.Language == "Go" {
+	if syntax.ProfileOf(f.Language).FolderPackages {
 		for _, g := range j.beside(model.FolderOf(f.Path)) {
 			if line := defined(g, "", last); line > 0 {
 				return g.Path, line

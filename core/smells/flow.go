@@ -7,6 +7,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/relations"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -143,10 +144,6 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 	return out
 }
 
-// reaching are the languages in which what reaches a file is known well enough
-// to say that nothing does.
-var reaching = map[string]bool{"TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Python": true, "Vue": true, "Svelte": true, "Rust": true}
-
 // nobodyReaches reports source files that no entry, test or other file needs.
 func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 	used := map[string]bool{}
@@ -163,7 +160,7 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 	}
 	for _, f := range c.Survey.Files {
 		role := c.Roles[f.Path].Role
-		if used[f.Path] || !c.Judged[f.Path] || !reaching[f.Language] || f.Facts == nil || len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 || entries == 0 {
+		if used[f.Path] || !c.Judged[f.Path] || !syntax.ProfileOf(f.Language).Reached || f.Facts == nil || len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 || entries == 0 {
 			continue
 		}
 		if (role != model.RoleLogic && role != model.RoleView && role != model.RoleHelper && role != model.RoleModel && role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {

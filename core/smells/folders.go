@@ -9,6 +9,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -22,7 +23,7 @@ func folderOfOne(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		files := c.code(d.Path)
-		if len(files) != 1 || packaged[files[0].Language] || files[0].Language == "Go" {
+		if len(files) != 1 || syntax.ProfileOf(files[0].Language).PathPackages || syntax.ProfileOf(files[0].Language).FolderPackages {
 			continue
 		}
 		// Where all siblings are so, it is how the place is arranged.
@@ -201,7 +202,7 @@ func tooDeep(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "folders"))
 	for _, d := range c.Folders {
 		files := c.code(d.Path)
-		if d.Depth <= limit || len(files) == 0 || packaged[files[0].Language] || testPlace(d.Path) {
+		if d.Depth <= limit || len(files) == 0 || syntax.ProfileOf(files[0].Language).PathPackages || testPlace(d.Path) {
 			continue
 		}
 		out = append(out, hit{path: d.Path, strength: 0.2 + 0.1*float64(d.Depth-limit), touches: paths(files), evidence: evidence(paths(files), "lies here"),
@@ -302,7 +303,7 @@ func rootClutter(c *Context, r *Rule) (out []hit) {
 		return nil
 	}
 	for _, f := range files {
-		if f.Language == "Go" {
+		if syntax.ProfileOf(f.Language).FolderPackages {
 			return nil // a package at the top is how the language has it
 		}
 	}
@@ -317,15 +318,11 @@ func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
 		if !c.Judged[f.Path] || f.Facts == nil || f.Facts.Namespace == "" || c.Roles[f.Path].Role == model.RoleTest {
 			continue
 		}
-		sep := "."
-		switch f.Language {
-		case "Java", "Kotlin", "C#":
-		case "PHP":
-			sep = `\`
-		default:
+		habit := syntax.ProfileOf(f.Language)
+		if habit.Namespace == "" {
 			continue
 		}
-		parts := strings.Split(f.Facts.Namespace, sep)
+		parts := strings.Split(f.Facts.Namespace, habit.Namespace)
 		last := parts[len(parts)-1]
 		folder := path.Base(model.FolderOf(f.Path))
 		if strings.EqualFold(last, folder) || len(parts) < 2 || folder == "." {
@@ -336,7 +333,7 @@ func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
 		for _, d := range strings.Split(model.FolderOf(f.Path), "/") {
 			holds = holds || strings.EqualFold(d, last)
 		}
-		if !holds && f.Language != "Java" && f.Language != "PHP" {
+		if !holds && !habit.NamespaceIsPath {
 			continue
 		}
 		out = append(out, hit{path: f.Path, line: 1, strength: 0.3, touches: []string{f.Path}, message: fmt.Sprintf("Its namespace ends in *%s*, its folder is *%s*", last, folder), evidence: []model.Evidence{{Path: f.Path, Line: 1, Note: f.Facts.Namespace}}})

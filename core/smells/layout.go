@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -128,9 +129,6 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 	return out
 }
 
-// packaged are languages whose packages are written as chains of folders.
-var packaged = map[string]bool{"Java": true, "Kotlin": true, "Scala": true, "Groovy": true}
-
 func singleFolderChain(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "folders"))
 	byPath := map[string]*model.Folder{}
@@ -155,7 +153,7 @@ func singleFolderChain(c *Context, r *Rule) (out []hit) {
 		byConvention := false
 		for _, f := range c.Survey.Files {
 			if model.Within(d.Path, f.Path) {
-				byConvention = byConvention || packaged[f.Language]
+				byConvention = byConvention || syntax.ProfileOf(f.Language).PathPackages
 				if c.Judged[f.Path] {
 					below = append(below, f.Path)
 				}

@@ -9,10 +9,8 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
-
-// inherits are languages in which classes build upon classes, and say so.
-var inherits = map[string]bool{"Java": true, "C#": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "PHP": true, "Python": true, "Kotlin": true, "Ruby": true, "C++": true}
 
 // falseLanguageWord reports types called a base or abstract that nothing builds
 // upon, and interfaces by name that are none.
@@ -48,7 +46,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 	// What is offered to others may have its heirs there.
 	offered := c.library()
 	c.source(func(f *model.File) {
-		if !inherits[f.Language] {
+		if !syntax.ProfileOf(f.Language).Inherits {
 			return
 		}
 		for i := range f.Facts.Definitions {
@@ -68,7 +66,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 				if !heirs[d.Name] && !builtUpon[f.Path] && (w[0] == "base" || w[0] == "abstract" || w[len(w)-1] == "base") && !offered {
 					say(fmt.Sprintf("*%s* is called a base, and nothing here builds upon it", d.Name))
 				}
-				if w[len(w)-1] == "interface" && f.Language != "Python" {
+				if w[len(w)-1] == "interface" && !syntax.ProfileOf(f.Language).ClassInterfaces {
 					say(fmt.Sprintf("*%s* is called an interface, and is a class", d.Name))
 				}
 			case model.DefEnum:

@@ -9,6 +9,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -48,13 +49,10 @@ func manyParameters(c *Context, r *Rule) (out []hit) {
 	return out
 }
 
-// oneType are languages whose readers expect one type a file.
-var oneType = map[string]bool{"Java": true, "C#": true, "PHP": true, "Ruby": true}
-
 func severalTypes(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "types"))
 	c.source(func(f *model.File) {
-		if !oneType[f.Language] {
+		if !syntax.ProfileOf(f.Language).OneType {
 			return
 		}
 		var ev []model.Evidence
@@ -171,7 +169,7 @@ func folderEcho(c *Context, r *Rule) (out []hit) {
 		var echo []string
 		for _, f := range files {
 			w := naming.Words(naming.Stem(f.Path))
-			if len(w) > 1 && naming.Singular(w[0]) == last && !oneType[f.Language] && f.Language != "Kotlin" {
+			if len(w) > 1 && naming.Singular(w[0]) == last && !syntax.ProfileOf(f.Language).NamedForType {
 				echo = append(echo, f.Path)
 			}
 		}
@@ -276,7 +274,7 @@ func sameTypeName(c *Context, _ *Rule) (out []hit) {
 			dirs[model.FolderOf(p)] = true
 		}
 		f := c.Survey.File(ev[0].Path)
-		if len(dirs) < 2 || f.Language == "Go" || f.Language == "C" || f.Language == "C++" || f.Language == "Rust" {
+		if len(dirs) < 2 || syntax.ProfileOf(f.Language).SameNames {
 			continue
 		}
 		out = append(out, hit{path: ev[0].Path, line: ev[0].Line, end: ev[0].Line, name: k.name, strength: 0.25 + 0.05*float64(len(places)-2), touches: touches, evidence: ev[:min(12, len(ev))], message: fmt.Sprintf("*%s* is defined in %s places", k.name, number(len(places)))})

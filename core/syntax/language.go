@@ -26,6 +26,7 @@ type Language struct {
 	// Resolve turns the imports of all files of this language into links; nil
 	// for languages without imports.
 	Resolve func(t *Tree)
+	Profile
 	// Loggers are the packages by which programs in this language keep a log;
 	// nil where a log is kept without asking for a package, so that not to
 	// find one says nothing.

@@ -7,6 +7,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
 // Folders sums the files up into their folders, the root first, and finds the
@@ -104,9 +105,9 @@ func purpose(d *model.Folder, files []*model.File) model.Purpose {
 			r = 1
 		case b == "__init__.py", b == "doc.go", b == "index.ts", b == "index.js", b == "mod.rs":
 			r = 2
-		case f.Language == "Go" && naming.Stem(b) == path.Base(d.Path):
+		case syntax.ProfileOf(f.Language).FolderPackages && naming.Stem(b) == path.Base(d.Path):
 			r = 3
-		case f.Language == "Go" && !strings.HasSuffix(b, "_test.go"):
+		case syntax.ProfileOf(f.Language).FolderPackages && !strings.HasSuffix(b, "_test.go"):
 			r = 4
 		}
 		if r < rank {

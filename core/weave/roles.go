@@ -9,19 +9,11 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
-// code are the languages whose content can tell a role.
-var code = map[string]bool{"Go": true, "Python": true, "TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true}
-
 // IsCode reports whether a file is program text rather than data or prose.
-func IsCode(f *model.File) bool {
-	switch f.Language {
-	case "Java", "C#", "PHP", "Ruby", "Perl", "Rust", "Kotlin", "C", "C++", "GDScript", "Vue", "Svelte", "Scala", "Swift", "Dart", "Lua", "Shell", "Elixir", "Erlang", "Haskell", "Clojure", "Assembly", "Unix Assembly", "Objective-C":
-		return true
-	}
-	return code[f.Language]
-}
+func IsCode(f *model.File) bool { return syntax.ProfileOf(f.Language).Code }
 
 type vote struct {
 	role   model.Role

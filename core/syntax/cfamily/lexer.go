@@ -9,8 +9,8 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "C", Version: 2, Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "C++", Version: 2, ResolvedWith: "C", Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "C", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true}, Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "C++", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true, Inherits: true}, ResolvedWith: "C", Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
 }
 
 var grammar = &syntax.Braces{Chars: true, Special: special}

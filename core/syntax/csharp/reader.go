@@ -9,7 +9,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "C#", Version: 1, Loggers: []string{"Microsoft.Extensions.Logging", "Serilog", "NLog", "log4net", "System.Diagnostics"}, Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "C#", Version: 1, Profile: syntax.Profile{Code: true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "Controller.cs"}, Loggers: []string{"Microsoft.Extensions.Logging", "Serilog", "NLog", "log4net", "System.Diagnostics"}, Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("Environment.GetEnvironmentVariable")}

@@ -13,7 +13,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "GDScript", Version: 3, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "GDScript", Version: 3, Profile: syntax.Profile{Code: true, NamesNodes: true}, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
 	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"}, Read: scene})
 	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene})
 	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, ResolvedWith: "GDScript", FileNames: []string{"project.godot"}, Read: project})

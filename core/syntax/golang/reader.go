@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Go", Version: 5, Loggers: []string{"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log", "logr"}, Extensions: []string{".go"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Go", Version: 5, Profile: syntax.Profile{Code: true, FolderPackages: true, SameNames: true}, Loggers: []string{"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log", "logr"}, Extensions: []string{".go"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("os.Getenv", "os.LookupEnv", "syscall.Getenv", "viper.BindEnv")}

@@ -8,7 +8,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 5, Loggers: []string{"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger", "lombok.extern", "android.util.Log", "System.Logger"}, Extensions: []string{".java"}, Read: read,
+	syntax.Register(&syntax.Language{Name: "Java", Version: 5, Profile: syntax.Profile{Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true, Inherits: true}, Loggers: []string{"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger", "lombok.extern", "android.util.Log", "System.Logger"}, Extensions: []string{".java"}, Read: read,
 		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Java") }})
 }
 

@@ -10,8 +10,8 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Vue", Version: 1, ResolvedWith: "TypeScript", Extensions: []string{".vue"}, Read: readComponent})
-	syntax.Register(&syntax.Language{Name: "Svelte", Version: 1, ResolvedWith: "TypeScript", Extensions: []string{".svelte"}, Read: readComponent})
+	syntax.Register(&syntax.Language{Name: "Vue", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript", Extensions: []string{".vue"}, Read: readComponent})
+	syntax.Register(&syntax.Language{Name: "Svelte", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript", Extensions: []string{".svelte"}, Read: readComponent})
 }
 
 // part is one element at the top of a component written in one file.

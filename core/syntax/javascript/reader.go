@@ -12,10 +12,10 @@ import (
 var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug", "signale", "npmlog", "consola", "morgan", "tslog"}
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 9, Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 9, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 9, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 9, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "TSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "JSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
 }
 
 // family are the languages this package reads.

@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Loggers: []string{"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log"}, Extensions: []string{".kt", ".kts"}, Read: read,
+	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Profile: syntax.Profile{Code: true, PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true}, Loggers: []string{"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log"}, Extensions: []string{".kt", ".kts"}, Read: read,
 		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Kotlin") }})
 }
 

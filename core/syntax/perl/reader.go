@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Loggers: []string{"Log::", "Mojo::Log", "Sys::Syslog"}, Extensions: []string{".pl", ".pm", ".t", ".psgi", ".cgi", ".al"}, FileNames: []string{"cpanfile", "Makefile.PL", "Build.PL"},
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Profile: syntax.Profile{Code: true}, Loggers: []string{"Log::", "Mojo::Log", "Sys::Syslog"}, Extensions: []string{".pl", ".pm", ".t", ".psgi", ".cgi", ".al"}, FileNames: []string{"cpanfile", "Makefile.PL", "Build.PL"},
 		Shebangs: []string{"perl"}, Read: read, Resolve: resolve})
 }
 

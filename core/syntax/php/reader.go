@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "PHP", Version: 6, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "PHP", Version: 6, Profile: syntax.Profile{Code: true, Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true, Inherits: true}, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("getenv", "env", `\getenv`), Indexed: syntax.Set("$_ENV")}

@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Python", Version: 6, Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Python", Version: 6, Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true}, Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"), Indexed: syntax.Set("os.environ", "environ")}

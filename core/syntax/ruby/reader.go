@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 7, Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Ruby", Version: 7, Profile: syntax.Profile{Code: true, OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb", ControllerRoot: "app/controllers/"}, Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
 }
 
 // block is something that an "end" closes.

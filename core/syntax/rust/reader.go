@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Rust", Version: 2, Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "Rust", Version: 2, Profile: syntax.Profile{Code: true, Reached: true, SameNames: true}, Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read, Resolve: resolve})
 }
 
 var grammar = &syntax.Braces{NestedComments: true, Special: special}

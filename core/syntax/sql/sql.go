@@ -10,7 +10,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "SQL", Version: 1, Extensions: []string{".sql", ".ddl", ".psql", ".mysql", ".sqlite"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "SQL", Version: 1, Profile: syntax.Profile{Counted: true}, Extensions: []string{".sql", ".ddl", ".psql", ".mysql", ".sqlite"}, Read: read})
 }
 
 func lex(src []byte) *syntax.Stream {

@@ -9,8 +9,8 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "CSS", Version: 1, Extensions: []string{".css", ".pcss"}, Read: readWith(plain), Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "SCSS", Version: 1, ResolvedWith: "CSS", Extensions: []string{".scss"}, Read: readWith(slashes)})
+	syntax.Register(&syntax.Language{Name: "CSS", Version: 1, Profile: syntax.Profile{Counted: true}, Extensions: []string{".css", ".pcss"}, Read: readWith(plain), Resolve: resolve})
+	syntax.Register(&syntax.Language{Name: "SCSS", Version: 1, Profile: syntax.Profile{Counted: true}, ResolvedWith: "CSS", Extensions: []string{".scss"}, Read: readWith(slashes)})
 	syntax.Register(&syntax.Language{Name: "Sass", Version: 1, ResolvedWith: "CSS", Extensions: []string{".sass"}, Read: readWith(slashes)})
 	syntax.Register(&syntax.Language{Name: "Less", Version: 1, ResolvedWith: "CSS", Extensions: []string{".less"}, Read: readWith(slashes)})
 }

@@ -73,7 +73,7 @@ func init() {
 	for _, k := range kinds {
 		l := &syntax.Language{Name: k.name, Version: 3, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML"}
 		if k.name == l.ResolvedWith {
-			l.Resolve = resolve
+			l.Resolve, l.Counted = resolve, true
 		}
 		syntax.Register(l)
 	}

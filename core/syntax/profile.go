@@ -1,0 +1,56 @@
+package syntax
+
+// Profile answers what anybody may ask of a language besides reading it: how
+// its code is laid out, named and found. Whoever judges asks the profile and
+// names no language, so that a new one is a folder and a line.
+type Profile struct {
+	// Code tells program text from markup, styles, data and prose.
+	Code bool
+	// Counted languages stand beside program text where the code is shared out
+	// by language: markup, styles and statements to a store.
+	Counted bool
+	// PathPackages: packages are written as chains of folders, which the files
+	// in them spell.
+	PathPackages bool
+	// FolderPackages: the files of a folder are one package, know each other's
+	// names, and any of them may say what it is for.
+	FolderPackages bool
+	// Namespace is the sign between the parts of a declared namespace, "" where
+	// none is declared; NamespaceIsPath tells that it must follow the folders.
+	Namespace       string
+	NamespaceIsPath bool
+	// OneType: readers expect one type a file.
+	OneType bool
+	// NamedForType: files have the name of the type they hold, whatever their
+	// folder is called.
+	NamedForType bool
+	// Inherits: classes build upon classes, and say so.
+	Inherits bool
+	// ClassInterfaces: an interface is written as a class.
+	ClassInterfaces bool
+	// Reached: what reaches a file is known well enough to say that nothing does.
+	Reached bool
+	// SameNames: types of one name in several places are what the language makes
+	// of packages or headers.
+	SameNames bool
+	// NamesNodes: a text that looks like a template's name is a node's.
+	NamesNodes bool
+	// Controllers is how files of controllers end, and the folder below which
+	// their templates are named for them; "" where there is no such habit.
+	ControllerEnd, ControllerRoot string
+}
+
+// unread are languages of program text that have no reader yet.
+var unread = map[string]Profile{
+	"Scala": {Code: true, PathPackages: true}, "Groovy": {PathPackages: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true}, "Shell": {Code: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
+	"Haskell": {Code: true}, "Clojure": {Code: true}, "Assembly": {Code: true}, "Unix Assembly": {Code: true}, "Objective-C": {Code: true},
+}
+
+// ProfileOf is the profile of the language of that name, or of one commonly
+// called so; nothing is known of any other.
+func ProfileOf(name string) Profile {
+	if l := byTitle[name]; l != nil {
+		return l.Profile
+	}
+	return unread[name]
+}
