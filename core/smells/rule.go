@@ -257,8 +257,9 @@ func (r *Rule) smell(h hit) model.Smell {
 	if h.name != "" {
 		s.Name = &h.name
 	}
-	if s.Evidence == nil {
-		s.Evidence = []model.Evidence{}
+	if len(s.Evidence) == 0 {
+		// Where it stands is the least that leads back to the code.
+		s.Evidence = []model.Evidence{{Path: h.path, Line: h.line, Note: "here"}}
 	}
 	return s
 }

@@ -17,22 +17,6 @@ import (
 )
 
 // hits judges a tree and returns the smells of one rule as "path: message".
-func hits(t *testing.T, tree, rule string, stage model.Stage) []string {
-	t.Helper()
-	j := judgement.Judge(testkit.Survey(t, tree), model.Brief{Stage: stage}, nil)
-	out := []string{}
-	for _, s := range j.Smells {
-		if s.Rule == rule {
-			out = append(out, s.Path+": "+s.Message)
-			require.NotEmpty(t, s.Remedy)
-			require.NotEmpty(t, s.Evidence, s.Message)
-			require.NotEmpty(t, s.Touches)
-			require.True(t, s.Strength > 0 && s.Strength <= 1)
-		}
-	}
-	return out
-}
-
 // many makes files from a pattern of one %s.
 func many(pattern string, names ...string) string {
 	var b strings.Builder
@@ -45,62 +29,6 @@ func many(pattern string, names ...string) string {
 func words(n int) []string {
 	all := strings.Fields("barley clover dock elder fern gorse heath iris juniper kale larch moss nettle oat poppy quince rowan sedge thyme ulex vetch willow yarrow alder birch cedar daisy furze garlic hazel ivy linden maple")
 	return all[:n]
-}
-
-func TestEachRuleIsHitWhereItShouldBeAndNotElsewhere(t *testing.T) {
-	long := func(n int) string { return "x()\n" + strings.Repeat("call(1)\n", n) }
-	for _, c := range []struct {
-		name, rule, tree string
-		stage            model.Stage
-		want             []string
-	}{
-		{"many files side by side", "crowded-folder", many("src/%s.ts", words(31)...), "", []string{"src: 31 files lie side by side"}},
-		{"thirty are still fine", "crowded-folder", many("src/%s.ts", words(30)...), "", nil},
-		{"but not in service", "crowded-folder", many("src/%s.ts", words(30)...), model.InService, []string{"src: 30 files lie side by side"}},
-		{"tests may be many", "crowded-folder", many("src/%s.test.ts", words(33)...), "", nil},
-		{"pictures may be many", "crowded-folder", many("src/%s.svg", words(33)...), "", nil},
-
-		{"a folder in the names", "hidden-by-prefix", many("src/seed%s.ts", "Map", "Name", "Count", "Story", "Photo") + many("src/%s.ts", words(3)...), "", []string{"src: Five siblings share the prefix *seed*"}},
-		{"four are too few", "hidden-by-prefix", many("src/seed%s.ts", "Map", "Name", "Count", "Story") + many("src/%s.ts", words(3)...), "", nil},
-		{"the folder's own name", "hidden-by-prefix", many("src/seeds/seed%s.ts", "Map", "Name", "Count", "Story", "Photo") + many("src/seeds/%s.ts", words(3)...), "", nil},
-		{"hooks are no folder", "hidden-by-prefix", many("src/use%s.ts", "Map", "Name", "Count", "Story", "Photo") + many("src/%s.ts", words(3)...), "", nil},
-
-		{"folders in a row", "single-folder-chain", many("a/b/c/%s.ts", words(2)...) + many("d/%s.ts", "x"), "", []string{"a: Two folders in a row hold nothing but the next: a/b/c"}},
-		{"one step is fine", "single-folder-chain", many("a/b/%s.ts", words(2)...), "", nil},
-		{"a convention of the language", "single-folder-chain", "-- src/org/vault/Lots.java --\nclass Lots {}\n", "", nil},
-
-		{"whatever had no other home", "catch-all-folder", many("src/utils/%s.ts", words(4)...), "", []string{"src/utils: *utils* holds four files that share a folder only for want of a better one"}},
-		{"a folder with a name", "catch-all-folder", many("src/drying/%s.ts", words(4)...), "", nil},
-		{"few files in it", "catch-all-folder", many("src/utils/%s.ts", words(3)...), "", nil},
-
-		{"a ring of two", "file-cycle", "-- a.ts --\nimport './b'\n-- b.ts --\nimport './a'\n", "", []string{"a.ts: Two files need each other in a ring (a.ts, b.ts); cutting one dependency opens it"}},
-		{"a lazy import opens it", "file-cycle", "-- a.ts --\nimport './b'\n-- b.ts --\nconst f = () => import('./a')\n", "", nil},
-		{"a line of three", "file-cycle", "-- a.ts --\nimport './b'\n-- b.ts --\nimport './c'\n-- c.ts --\n", "", nil},
-
-		{"imports that climb", "climbing-imports", "-- x.ts --\n-- a/b/c/d.ts --\nimport '../../../x'\nimport '../../../none'\n", "", []string{"a/b/c/d.ts: Two imports climb up to three folders"}},
-		{"dots of a package", "climbing-imports", "-- v/__init__.py --\n-- v/x.py --\n-- v/a/__init__.py --\n-- v/a/b/__init__.py --\n-- v/a/b/c/d.py --\nfrom ....x import y\n", "", []string{"v/a/b/c/d.py: One import climbs up to three folders"}},
-		{"two steps are fine", "climbing-imports", "-- x.ts --\n-- a/b/d.ts --\nimport '../../x'\n", "", nil},
-
-		{"a long file", "long-file", "-- a.ts --\nfunction f() {\n" + long(520) + "}\n", "", []string{"a.ts: 523 lines of code in one file, where 500 is the limit"}},
-		{"a long test is allowed more", "long-file", "-- a.test.ts --\n" + long(520), "", nil},
-		{"a long text is no code", "long-file", "-- a.md --\n" + strings.Repeat("words\n", 900), "", nil},
-		{"a sketch is allowed more", "long-file", "-- a.ts --\nfunction f() {\n" + long(520) + "}\n", model.Sketch, nil},
-
-		{"files told apart by numbers", "numbered-name", many("src/%s.ts", "panel1", "panel2", "sha256", "utf8"), "", []string{"src/panel1.ts: *panel1* is told from its siblings by the number 1 alone", "src/panel2.ts: *panel2* is told from its siblings by the number 2 alone"}},
-		{"functions told apart by numbers", "numbered-name", "-- a.py --\ndef dry(): pass\ndef dry2(): pass\ndef base64(): pass\ndef lone7(): pass\n", "", []string{"a.py: *dry2* is told from its siblings by the number 2 alone"}},
-
-		{"a name that fits anything", "vague-name", "-- src/misc.ts --\nexport function weigh() {}\n", "", []string{"src/misc.ts: *misc.ts* says nothing of what the file does"}},
-		{"a function that fits anything", "vague-name", "-- src/lots.ts --\nexport function doStuff() {}\nexport class LotManager {}\n", "", []string{"src/lots.ts: The function *doStuff* could be about anything", "src/lots.ts: The class *LotManager* could be about anything"}},
-		{"hidden ones are their own affair", "vague-name", "-- src/lots.ts --\nfunction doStuff() {}\nexport function weighLots() {}\n", "", nil},
-
-		{"one file written otherwise", "case-against-folder", many("src/%s.ts", "seedLot", "dryRack", "coldRoom", "boxShelf", "growerList", "print_label"), "", []string{"src/print_label.ts: *print_label.ts* is snake_case, where 5 of 6 siblings are camelCase"}},
-		{"too few to tell", "case-against-folder", many("src/%s.ts", "seedLot", "dryRack", "coldRoom", "print_label"), "", nil},
-		{"endings are told apart", "case-against-folder", many("src/%s.ts", "seedLot", "dryRack", "coldRoom", "boxShelf", "growerList") + "-- src/SeedCard.tsx --\n-- src/index.ts --\n-- src/lots.ts --\n", "", nil},
-	} {
-		t.Run(c.rule+" "+c.name, func(t *testing.T) {
-			require.Equal(t, append([]string{}, c.want...), hits(t, c.tree, c.rule, c.stage))
-		})
-	}
 }
 
 func TestAnIdStaysTheSameFromSurveyToSurvey(t *testing.T) {

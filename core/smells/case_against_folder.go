@@ -1,0 +1,73 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+var caseAgainstFolderRule = &Rule{
+	Slug: "case-against-folder", Facet: model.Names, Title: "Case against its folder", Weight: 1, find: caseAgainstFolder,
+	Question:   "Is a file's name written in another case than its siblings'?",
+	Why:        "Readers guess names; one file written differently is not found, and on some systems it clashes.",
+	Remedy:     "Write it as its siblings are written.",
+	Parameters: []Parameter{{"siblings", "files whose case can be told", 8, 5, 5}, {"share", "of them that are written alike", 0.85, 0.75, 0.75}},
+}
+
+// fixedNames are files whose names tools prescribe.
+var fixedNames = map[string]bool{"readme": true, "makefile": true, "dockerfile": true, "index": true, "main": true, "license": true, "conftest": true, "setup": true, "vite-env": true, "next-env": true, "setupTests": true, "reportWebVitals": true}
+
+func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
+	limit, share := c.Value(r, "siblings"), c.Value(r, "share")
+	for _, d := range c.Folders {
+		byExt := map[string][]*model.File{}
+		for _, f := range c.units(d.Path) {
+			if s := naming.Stem(f.Path); !strings.HasPrefix(s, ".") && !strings.HasPrefix(s, "_") && !fixedNames[s] {
+				e := path.Ext(f.Path)
+				byExt[e] = append(byExt[e], f)
+			}
+		}
+		for _, files := range byExt {
+			counts := map[naming.Case]int{}
+			total := 0
+			for _, g := range files {
+				if k := naming.CaseOf(naming.Stem(g.Path)); k != naming.Plain && k != naming.Caps {
+					counts[k]++
+					total++
+				}
+			}
+			lead, n := leading(counts)
+			if float64(total) < limit || float64(n) < share*float64(total) {
+				continue
+			}
+			var ev []model.Evidence
+			for _, g := range files {
+				if naming.CaseOf(naming.Stem(g.Path)) == lead && len(ev) < 3 {
+					ev = append(ev, model.Evidence{Path: g.Path, Note: "written in " + string(lead)})
+				}
+			}
+			for _, f := range files {
+				// A single capitalised word beside PascalCase fits; one beside
+				// another case does not.
+				own := naming.CaseOf(naming.Stem(f.Path))
+				if own == naming.Plain || own == naming.Caps || own == lead {
+					continue
+				}
+				out = append(out, hit{path: f.Path, strength: 0.4, message: fmt.Sprintf("*%s* is %s, where %d of %d siblings are %s", path.Base(f.Path), own, n, total, lead), evidence: ev, touches: []string{f.Path}})
+			}
+		}
+	}
+	return out
+}
+
+func leading(counts map[naming.Case]int) (best naming.Case, n int) {
+	for _, k := range []naming.Case{naming.Kebab, naming.Snake, naming.Camel, naming.Pascal, naming.Mixed} {
+		if counts[k] > n {
+			best, n = k, counts[k]
+		}
+	}
+	return best, n
+}

@@ -1,0 +1,40 @@
+package smells
+
+import (
+	"fmt"
+
+	"jantel/core/model"
+)
+
+var crowdedFolderRule = &Rule{
+	Slug: "crowded-folder", Facet: model.Layout, Title: "Crowded folder", Weight: 1.2, find: crowdedFolder,
+	Question:   "Does a folder hold more files than a reader can take in?",
+	Why:        "Where dozens of files lie side by side, nobody sees which belong together, and each new one is dropped where there is room.",
+	Remedy:     "Find the groups by what the files do, and give each a folder of its own.",
+	Parameters: []Parameter{{"files", "judged files directly in the folder, tests and assets aside", 40, 30, 25}},
+}
+
+func crowdedFolder(c *Context, r *Rule) (out []hit) {
+	limit := c.Value(r, "files")
+	for _, d := range c.Folders {
+		if testPlace(d.Path) {
+			continue
+		}
+		files := c.units(d.Path)
+		if n := float64(len(files)); n > limit {
+			groups := firstWords(files)
+			msg := fmt.Sprintf("%d files lie side by side", len(files))
+			var ev []model.Evidence
+			for _, g := range groups {
+				if len(g.files) >= 3 && len(ev) < 6 {
+					ev = append(ev, model.Evidence{Path: g.files[0].Path, Note: fmt.Sprintf("%d of them begin with %q", len(g.files), g.word)})
+				}
+			}
+			if len(ev) == 0 {
+				ev = evidence(paths(files), "one of them")
+			}
+			out = append(out, hit{path: d.Path, strength: over(n, limit), message: msg, evidence: ev, touches: paths(files)})
+		}
+	}
+	return out
+}

@@ -1,0 +1,28 @@
+package smells
+
+import (
+	"jantel/core/model"
+)
+
+var debugLeftOverRule = &Rule{
+	Slug: "debug-left-over", Facet: model.Units, Title: "Debug left-over", Weight: 0.4, find: debugLeftOver,
+	Question: "Was something left over from looking for a fault?",
+	Why:      "It fills the log with what nobody reads and hides what somebody should.",
+	Remedy:   "Take it out, or log it properly.",
+}
+
+func debugLeftOver(c *Context, _ *Rule) (out []hit) {
+	c.source(func(f *model.File) {
+		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig {
+			return
+		}
+		if n, l := f.Facts.Sign(model.SignDebug); n > 0 {
+			what := "A line"
+			if n > 1 {
+				what = capital(number(n)) + " lines"
+			}
+			out = append(out, hit{path: f.Path, line: l, strength: 0.2 + 0.05*float64(n-1), touches: []string{f.Path}, evidence: []model.Evidence{{Path: f.Path, Line: l, Note: "the first"}}, message: what + " of looking for a fault left over"})
+		}
+	})
+	return out
+}

@@ -1,0 +1,84 @@
+package smells
+
+import (
+	"fmt"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/syntax"
+)
+
+var falseLanguageWordRule = &Rule{
+	Slug: "false-language-word", Facet: model.Names, Title: "Word of the language used falsely", Weight: 0.5, find: falseLanguageWord,
+	Question: "Is something called a base or an interface that is none?",
+	Why:      "The word has a fixed meaning in the language, and a reader trusts it.",
+	Remedy:   "Name it for what it is about.",
+}
+
+// falseLanguageWord reports types called a base or abstract that nothing builds
+// upon, and interfaces by name that are none.
+func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
+	heirs := map[string]bool{}
+	for _, f := range c.Survey.Files {
+		if f.Facts == nil {
+			continue
+		}
+		for i := range f.Facts.Definitions {
+			for _, b := range f.Facts.Definitions[i].Bases {
+				if at := strings.LastIndexAny(b, `.\:`); at >= 0 {
+					b = b[at+1:]
+				}
+				if at := strings.IndexAny(b, "<[("); at >= 0 {
+					b = b[:at]
+				}
+				heirs[b] = true
+			}
+		}
+		for _, u := range f.Facts.Uses {
+			if u.Kind == model.LinkInheritance {
+				heirs[u.Name] = true
+			}
+		}
+	}
+	builtUpon := map[string]bool{} // files of which a type is, whatever it is called there
+	for i := range c.Survey.Links {
+		if l := &c.Survey.Links[i]; l.Kind == model.LinkInheritance {
+			builtUpon[l.To] = true
+		}
+	}
+	// What is offered to others may have its heirs there.
+	offered := c.library()
+	c.source(func(f *model.File) {
+		if !syntax.ProfileOf(f.Language).Inherits {
+			return
+		}
+		for i := range f.Facts.Definitions {
+			d := &f.Facts.Definitions[i]
+			if d.Parent != "" && d.Parent != f.Facts.Namespace {
+				continue
+			}
+			w := naming.Words(naming.Own(d.Name))
+			if len(w) < 2 || d.Name == strings.ToUpper(d.Name) {
+				continue
+			}
+			say := func(text string) {
+				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: 0.3, touches: []string{f.Path}, evidence: []model.Evidence{{Path: f.Path, Line: d.Line, Note: string(d.Kind) + " " + d.Name}}, message: text})
+			}
+			switch d.Kind {
+			case model.DefClass:
+				if !heirs[d.Name] && !builtUpon[f.Path] && (w[0] == "base" || w[0] == "abstract" || w[len(w)-1] == "base") && !offered {
+					say(fmt.Sprintf("*%s* is called a base, and nothing here builds upon it", d.Name))
+				}
+				if w[len(w)-1] == "interface" && !syntax.ProfileOf(f.Language).ClassInterfaces {
+					say(fmt.Sprintf("*%s* is called an interface, and is a class", d.Name))
+				}
+			case model.DefEnum:
+				if w[len(w)-1] == "interface" {
+					say(fmt.Sprintf("*%s* is called an interface, and is an enum", d.Name))
+				}
+			}
+		}
+	})
+	return out
+}

@@ -1,0 +1,58 @@
+package smells
+
+import (
+	"fmt"
+	"strings"
+
+	"jantel/core/model"
+)
+
+var fileCycleRule = &Rule{
+	Slug: "file-cycle", Facet: model.Boundaries, Title: "Cycle of files", Weight: 2.5, find: fileCycle,
+	Question: "Do files need each other in a ring?",
+	Why:      "None of the files in a ring can be understood, tested or moved without all the others.",
+	Remedy:   "Cut the dependencies named below: move what both ends share into a file of its own, or pass it in.",
+}
+
+func fileCycle(c *Context, _ *Rule) (out []hit) {
+	from := map[string]bool{} // only of these the lines are asked for
+	for _, cy := range c.Cycles {
+		for _, b := range cy.Break {
+			from[b.From] = true
+		}
+	}
+	lines := map[[2]string]model.Link{}
+	for _, l := range c.Survey.Links {
+		if !from[l.From] {
+			continue
+		}
+		if _, ok := lines[[2]string{l.From, l.To}]; !ok {
+			lines[[2]string{l.From, l.To}] = l
+		}
+	}
+	for _, cy := range c.Cycles {
+		if cy.Level != "file" {
+			continue
+		}
+		n := len(cy.Members)
+		var ev []model.Evidence
+		for _, b := range cy.Break {
+			if len(ev) == 12 {
+				break
+			}
+			ev = append(ev, model.Evidence{Path: b.From, Line: lines[[2]string{b.From, b.To}].Line, Note: "needs " + b.To})
+		}
+		how := "cutting"
+		if !cy.Exact {
+			how = "cutting at most"
+		}
+		links := "dependencies"
+		if len(cy.Break) == 1 {
+			links = "dependency"
+		}
+		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.35 + 0.07*float64(n-2),
+			message:  fmt.Sprintf("%s files need each other in a ring (%s); %s %s %s opens it", capital(number(n)), shortList(cy.Members), how, number(len(cy.Break)), links),
+			evidence: ev, touches: cy.Members})
+	}
+	return out
+}

@@ -1,0 +1,68 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+
+	"jantel/core/model"
+	"jantel/core/weave"
+)
+
+var fileElsewhereRule = &Rule{
+	Slug: "file-elsewhere", Facet: model.Layout, Title: "File that belongs elsewhere", Weight: 0.8, find: fileElsewhere,
+	Question:   "Does a file work with another folder alone?",
+	Why:        "Readers look for a thing where it is used; a file that lies apart is found late and kept up last.",
+	Remedy:     "Move it where its dependencies lead.",
+	Parameters: []Parameter{{"dependencies", "dependencies on the other folder", 8, 6, 5}},
+}
+
+// fileElsewhere reports files whose dependencies nearly all lead to one other
+// folder, and none to their own.
+func fileElsewhere(c *Context, r *Rule) (out []hit) {
+	least := int(c.Value(r, "dependencies"))
+	own, other := map[string]int{}, map[string]map[string]int{}
+	for i := range c.edges {
+		l := &c.edges[i]
+		if l.fromRole == model.RoleTest || l.toRole == model.RoleTest {
+			continue
+		}
+		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {
+			a, b := model.FolderOf(e[0]), model.FolderOf(e[1])
+			if a == b {
+				own[e[0]]++
+				continue
+			}
+			if other[e[0]] == nil {
+				other[e[0]] = map[string]int{}
+			}
+			other[e[0]][b]++
+		}
+	}
+	for _, f := range c.Survey.Files {
+		total, best, most := own[f.Path], "", 0
+		for d, n := range other[f.Path] {
+			total += n
+			if n > most || n == most && d < best {
+				best, most = d, n
+			}
+		}
+		role := c.Roles[f.Path].Role
+		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting || model.Within(model.FolderOf(f.Path), best) {
+			continue
+		}
+		// Where its folder is one of its kind, its kind is why it lies there.
+		same := 0
+		for _, g := range c.code(model.FolderOf(f.Path)) {
+			if c.Roles[g.Path].Role == role {
+				same++
+			}
+		}
+		if same > 2 && role != "" || !weave.IsCode(f) {
+			continue
+		}
+		out = append(out, hit{path: f.Path, strength: 0.25 + 0.03*float64(most-least), touches: []string{f.Path}, evidence: []model.Evidence{{Path: best, Note: fmt.Sprintf("%d of its %d dependencies", most, total)}},
+			message: fmt.Sprintf("%d of %d dependencies of *%s* lead to %s, none to its own folder", most, total, path.Base(f.Path), best),
+			remedy:  fmt.Sprintf("Move it to %s, or find what keeps it where it is.", best)})
+	}
+	return out
+}

@@ -1,0 +1,43 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+var fileNobodyReachesRule = &Rule{
+	Slug: "file-nobody-reaches", Facet: model.Boundaries, Title: "File nobody reaches", Weight: 0.6, find: nobodyReaches,
+	Question: "Is there code that nothing needs?",
+	Why:      "It is read, kept up and searched through for nothing.",
+	Remedy:   "Delete it, or find the way by which it is reached that can not be seen in the code.",
+}
+
+// nobodyReaches reports source files that no entry, test or other file needs.
+func nobodyReaches(c *Context, _ *Rule) (out []hit) {
+	used := map[string]bool{}
+	for _, l := range c.Survey.Links {
+		if l.From != l.To {
+			used[l.To] = true
+		}
+	}
+	entries := 0
+	for _, f := range c.Survey.Files {
+		if f.Facts != nil && f.Facts.Starts > 0 {
+			entries++
+		}
+	}
+	for _, f := range c.Survey.Files {
+		role := c.Roles[f.Path].Role
+		if used[f.Path] || !c.Judged[f.Path] || !syntax.ProfileOf(f.Language).Reached || f.Facts == nil || len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 || entries == 0 {
+			continue
+		}
+		if (role != model.RoleLogic && role != model.RoleView && role != model.RoleHelper && role != model.RoleModel && role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {
+			continue
+		}
+		out = append(out, hit{path: f.Path, strength: 0.35, touches: []string{f.Path}, message: fmt.Sprintf("No file was found that needs *%s*", path.Base(f.Path))})
+	}
+	return out
+}

@@ -1,0 +1,46 @@
+package smells
+
+import (
+	"fmt"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/syntax"
+)
+
+var folderEchoRule = &Rule{
+	Slug: "folder-echo", Facet: model.Names, Title: "Echo of the folder", Weight: 0.5, find: folderEcho,
+	Question:   "Do files repeat the name of their folder?",
+	Why:        "The part that tells them apart comes last and is cut off in lists.",
+	Remedy:     "Leave the folder's name out of theirs.",
+	Parameters: []Parameter{{"files", "files that do", 8, 5, 4}},
+}
+
+// folderEcho reports files that repeat the whole name of their folder where
+// their siblings do not have to.
+func folderEcho(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "files"))
+	for _, d := range c.Folders {
+		if d.Path == "." || testPlace(d.Path) {
+			continue
+		}
+		folder := naming.Words(d.Name)
+		if len(folder) == 0 {
+			continue
+		}
+		last := naming.Singular(folder[len(folder)-1])
+		files := c.code(d.Path)
+		var echo []string
+		for _, f := range files {
+			w := naming.Words(naming.Stem(f.Path))
+			if len(w) > 1 && naming.Singular(w[0]) == last && !syntax.ProfileOf(f.Language).NamedForType {
+				echo = append(echo, f.Path)
+			}
+		}
+		if len(echo) < limit || len(echo)*2 < len(files) {
+			continue
+		}
+		out = append(out, hit{path: d.Path, strength: 0.2 + 0.02*float64(len(echo)-limit), touches: echo, evidence: evidence(echo, "repeats it"), message: fmt.Sprintf("%s files in *%s* begin with its name again", capital(number(len(echo))), d.Name)})
+	}
+	return out
+}

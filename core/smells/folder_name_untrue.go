@@ -1,0 +1,66 @@
+package smells
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/weave"
+)
+
+var folderNameUntrueRule = &Rule{
+	Slug: "folder-name-untrue", Facet: model.Layout, Title: "Folder whose name promises other contents", Weight: 1, find: folderNameUntrue,
+	Question:   "Does a folder hold what its name says?",
+	Why:        "A reader goes by the names; one that is not true sends everybody the wrong way.",
+	Remedy:     "Name it for what it holds, or move what does not belong.",
+	Parameters: []Parameter{{"files", "files in it whose role can be told", 6, 4, 3}},
+}
+
+// folderNameUntrue reports folders named for one role that hold another. The
+// name speaks for its role when roles are voted, so what outvotes it is sure.
+func folderNameUntrue(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "files"))
+	for _, d := range c.Folders {
+		promised, ok := weave.Words().Folders[strings.Join(naming.Words(d.Name), " ")]
+		fs := c.codeIn[d.Path]
+		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript || promised == model.RoleConfig {
+			continue
+		}
+		held := map[model.Role]int{}
+		known := 0
+		for _, f := range fs {
+			if role := c.Roles[f.Path].Role; role != "" && role != model.RoleEntry {
+				held[role]++
+				known++
+			}
+		}
+		if known < limit || 4*held[promised] > known {
+			continue
+		}
+		first := slices.SortedFunc(maps.Keys(held), func(a, b model.Role) int {
+			return cmp.Or(cmp.Compare(held[b], held[a]), cmp.Compare(a, b))
+		})[0]
+		if 2*held[first] <= known || belowNamed(d.Path, first) {
+			continue
+		}
+		out = append(out, hit{path: d.Path, strength: 0.3 + 0.3*float64(held[first])/float64(known), touches: paths(fs), evidence: rolesOf(c, fs),
+			message: fmt.Sprintf("*%s* promises %s, and %d of %d files whose role can be told are %s", d.Name, promised, held[first], known, first)})
+	}
+	return out
+}
+
+// belowNamed reports whether a folder lies in one that is named for a role:
+// there its name tells what it is about.
+func belowNamed(d string, role model.Role) bool {
+	for d = model.FolderOf(d); d != "."; d = model.FolderOf(d) {
+		if weave.Words().Folders[strings.Join(naming.Words(path.Base(d)), " ")] == role {
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,40 @@
+package smells
+
+import (
+	"fmt"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+var folderOfOneRule = &Rule{
+	Slug: "folder-of-one", Facet: model.Layout, Title: "Folder of one", Weight: 0.4, find: folderOfOne,
+	Question: "Is there a folder for a single file?",
+	Why:      "A folder that holds one file costs a step and groups nothing.",
+	Remedy:   "Move the file up, or bring to it what belongs with it.",
+}
+
+// folderOfOne reports folders that hold one file and nothing else.
+func folderOfOne(c *Context, _ *Rule) (out []hit) {
+	for _, d := range c.Folders {
+		if d.Path == "." || d.Files != 1 || len(c.sub[d.Path]) > 0 || testPlace(d.Path) {
+			continue
+		}
+		files := c.code(d.Path)
+		if len(files) != 1 || syntax.ProfileOf(files[0].Language).PathPackages || syntax.ProfileOf(files[0].Language).FolderPackages {
+			continue
+		}
+		// Where all siblings are so, it is how the place is arranged.
+		alone := 0
+		for _, s := range c.sub[d.Parent] {
+			if len(c.own[s]) == 1 && len(c.sub[s]) == 0 {
+				alone++
+			}
+		}
+		if alone > 2 {
+			continue
+		}
+		out = append(out, hit{path: d.Path, strength: 0.25, message: fmt.Sprintf("The folder *%s* holds one file alone", d.Name), evidence: evidence(paths(files), "the only file"), touches: paths(files)})
+	}
+	return out
+}

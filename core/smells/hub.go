@@ -1,0 +1,28 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+
+	"jantel/core/model"
+)
+
+var hubRule = &Rule{
+	Slug: "hub", Facet: model.Boundaries, Title: "Hub", Weight: 1, find: hub,
+	Question:   "Does everything go through one file?",
+	Why:        "A file that needs much and is needed by much is touched by every change and ties together what could be apart.",
+	Remedy:     "Split it by who needs what of it.",
+	Parameters: []Parameter{{"dependencies", "files that need it, and that it needs, each", 25, 20, 15}},
+}
+
+// hub reports files through which much of a codebase goes, in and out.
+func hub(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "dependencies"))
+	in, from := c.degrees()
+	for _, f := range c.Survey.Files {
+		if a, b := in[f.Path], from[f.Path]; a >= limit && b >= limit && c.Roles[f.Path].Role != model.RoleEntry {
+			out = append(out, hit{path: f.Path, strength: 0.3 + 0.01*float64(a+b-2*limit), touches: []string{f.Path}, message: fmt.Sprintf("%d files need *%s*, and it needs %d", a, path.Base(f.Path), b)})
+		}
+	}
+	return out
+}

@@ -1,0 +1,63 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+)
+
+var innerLayerFrameworkRule = &Rule{
+	Slug: "inner-layer-framework", Facet: model.Boundaries, Title: "Inner layer that knows a framework", Weight: 0.8, find: innerLayerFramework,
+	Question: "Do rules know how requests come in, or how things are drawn?",
+	Why:      "They can then be used and tested in that surrounding alone, and move with every version of it.",
+	Remedy:   "Hand in plain values, and leave the framework to what lies outside.",
+}
+
+// outerPackages are what only the outer layers of a system have business with:
+// what answers requests, and what draws. A name ends where a part of it does.
+var outerPackages = []string{
+	"express", "koa", "fastify", "hono", "@nestjs/common", "@hapi/hapi", "react", "react-dom", "vue", "svelte", "@angular/core", "@angular/common/http",
+	"flask", "fastapi", "starlette", "django.http", "django.shortcuts", "django.views", "bottle", "aiohttp.web", "tkinter", "PyQt5", "PyQt6", "PySide6",
+	"net/http", "github.com/gin-gonic/gin", "github.com/labstack/echo", "github.com/go-chi/chi", "github.com/gofiber/fiber", "html/template",
+	"org.springframework.web", "jakarta.servlet", "javax.servlet", "jakarta.ws.rs", "javax.ws.rs", "javax.swing", "javafx",
+	"Microsoft.AspNetCore", "System.Web", "System.Windows", "Illuminate\\Http", "Symfony\\Component\\HttpFoundation", "sinatra", "action_controller", "action_view",
+}
+
+// innerLayerFramework reports logic and models that know how requests come in or
+// how things are drawn, where there is an outer layer to know it.
+func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
+	outer := 0
+	for _, f := range c.sources {
+		switch c.Roles[f.Path].Role {
+		case model.RoleHandler, model.RoleRouting, model.RoleView:
+			outer++
+		}
+	}
+	if outer < 3 {
+		return nil
+	}
+	seen := map[string]bool{}
+	for _, e := range c.Survey.External {
+		role := c.Roles[e.From].Role
+		if role != model.RoleLogic && role != model.RoleModel || !c.Judged[e.From] || seen[e.From] || c.Survey.File(e.From).Facts.Starts > 0 {
+			continue
+		}
+		if !slices.ContainsFunc(outerPackages, func(p string) bool { return e.Package == p || within(e.Package, p) }) {
+			continue
+		}
+		seen[e.From] = true
+		out = append(out, hit{path: e.From, line: e.Line, name: e.Package, strength: 0.35, touches: []string{e.From}, evidence: []model.Evidence{{Path: e.From, Line: e.Line, Note: e.Package}},
+			message: fmt.Sprintf("*%s* is %s, and knows %s", path.Base(e.From), role, e.Package)})
+	}
+	return out
+}
+
+// within reports whether a package lies below another, however the two are
+// parted in its language.
+func within(p, outer string) bool {
+	rest, ok := strings.CutPrefix(p, outer)
+	return ok && rest != "" && strings.ContainsRune(`/.\`, rune(rest[0]))
+}

@@ -1,0 +1,49 @@
+package smells
+
+import (
+	"fmt"
+	"sort"
+
+	"jantel/core/model"
+	"jantel/core/weave"
+)
+
+var longFileRule = &Rule{
+	Slug: "long-file", Facet: model.Units, Title: "Long file", Weight: 2, find: longFile,
+	Question:   "Is a file too long to be read in one go?",
+	Why:        "A long file usually has several duties, and every change to any of them meets all the others.",
+	Remedy:     "Split it along its duties; the largest definitions named below are where to start.",
+	Parameters: []Parameter{{"code lines", "lines of code in a file; half as many again for tests", 800, 500, 400}},
+}
+
+func longFile(c *Context, r *Rule) (out []hit) {
+	for _, f := range c.Survey.Files {
+		if !c.Judged[f.Path] || f.Facts == nil || !weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleStyle && c.Roles[f.Path].Role != model.RoleView {
+			continue
+		}
+		limit := c.Value(r, "code lines")
+		if c.Roles[f.Path].Role == model.RoleTest {
+			limit *= 1.5
+		}
+		n := float64(f.Facts.Code)
+		if n <= limit {
+			continue
+		}
+		defs := make([]model.Definition, 0, len(f.Facts.Definitions))
+		for _, d := range f.Facts.Definitions {
+			if d.EndLine-d.Line >= 20 {
+				defs = append(defs, d)
+			}
+		}
+		sort.SliceStable(defs, func(i, j int) bool { return defs[i].EndLine-defs[i].Line > defs[j].EndLine-defs[j].Line })
+		var ev []model.Evidence
+		for i, d := range defs {
+			if i == 5 {
+				break
+			}
+			ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s %s, %d lines", d.Kind, d.Qualified(), d.EndLine-d.Line+1)})
+		}
+		out = append(out, hit{path: f.Path, strength: over(n, limit), message: fmt.Sprintf("%d lines of code in one file, where %d is the limit", f.Facts.Code, int(limit)), evidence: ev, touches: []string{f.Path}})
+	}
+	return out
+}

@@ -1,0 +1,47 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+var namespaceAgainstPathRule = &Rule{
+	Slug: "namespace-against-path", Facet: model.Layout, Title: "Namespace against path", Weight: 0.6, find: namespaceAgainstPath,
+	Question: "Does a file declare another namespace than its folder has?",
+	Why:      "Readers and tools derive one from the other; where they differ both are wrong half of the time.",
+	Remedy:   "Move the file, or declare the namespace of the folder.",
+}
+
+// namespaceAgainstPath reports files whose declared namespace does not end as
+// their folders do.
+func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
+	for _, f := range c.Survey.Files {
+		if !c.Judged[f.Path] || f.Facts == nil || f.Facts.Namespace == "" || c.Roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		habit := syntax.ProfileOf(f.Language)
+		if habit.Namespace == "" {
+			continue
+		}
+		parts := strings.Split(f.Facts.Namespace, habit.Namespace)
+		last := parts[len(parts)-1]
+		folder := path.Base(model.FolderOf(f.Path))
+		if strings.EqualFold(last, folder) || len(parts) < 2 || folder == "." {
+			continue
+		}
+		// The top folder of a project may stand for the whole root.
+		holds := false
+		for _, d := range strings.Split(model.FolderOf(f.Path), "/") {
+			holds = holds || strings.EqualFold(d, last)
+		}
+		if !holds && !habit.NamespaceIsPath {
+			continue
+		}
+		out = append(out, hit{path: f.Path, line: 1, strength: 0.3, touches: []string{f.Path}, message: fmt.Sprintf("Its namespace ends in *%s*, its folder is *%s*", last, folder), evidence: []model.Evidence{{Path: f.Path, Line: 1, Note: f.Facts.Namespace}}})
+	}
+	return out
+}

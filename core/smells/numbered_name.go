@@ -1,0 +1,123 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+var numberedNameRule = &Rule{
+	Slug: "numbered-name", Facet: model.Names, Title: "Numbered name", Weight: 2, find: numberedName,
+	Question: "Are things told apart by a number?",
+	Why:      "A number says that there are several, not how they differ; every reader has to open all of them.",
+	Remedy:   "Name each for what only it does, or make one of them with a parameter.",
+}
+
+func numberedName(c *Context, _ *Rule) (out []hit) {
+	for _, d := range c.Folders {
+		files := c.units(d.Path)
+		for _, f := range files {
+			out = append(out, numberedDefinitions(f)...)
+		}
+		if !slices.ContainsFunc(files, func(f *model.File) bool { return strings.ContainsAny(path.Base(f.Path), "0123456789") }) {
+			continue
+		}
+		stems := map[string][]string{}
+		for _, f := range files {
+			s := naming.Stem(f.Path)
+			if base, _, ok := naming.Number(s); ok {
+				stems[base+path.Ext(f.Path)] = append(stems[base+path.Ext(f.Path)], f.Path)
+			}
+		}
+		plain := map[string]string{}
+		for _, f := range files {
+			plain[naming.Stem(f.Path)+path.Ext(f.Path)] = f.Path
+		}
+		for _, f := range files {
+			s := naming.Stem(f.Path)
+			base, digits, ok := naming.Number(s)
+			key := base + path.Ext(f.Path)
+			if !ok || len(stems[key]) < 2 && plain[key] == "" {
+				continue
+			}
+			var ev []model.Evidence
+			if plain[key] != "" {
+				ev = append(ev, model.Evidence{Path: plain[key], Note: "the same name without the number"})
+			}
+			for _, p := range stems[key] {
+				if p != f.Path && len(ev) < 6 {
+					ev = append(ev, model.Evidence{Path: p, Note: "the same name with another number"})
+				}
+			}
+			out = append(out, hit{path: f.Path, strength: 0.6, message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits), evidence: ev, touches: []string{f.Path}})
+		}
+	}
+	return out
+}
+
+func numberedDefinitions(f *model.File) (out []hit) {
+	if f.Facts == nil {
+		return nil
+	}
+	numbered := false
+	for i := range f.Facts.Definitions {
+		n := f.Facts.Definitions[i].Name
+		numbered = numbered || n != "" && n[len(n)-1] >= '0' && n[len(n)-1] <= '9'
+	}
+	if !numbered {
+		return nil
+	}
+	byBase := map[string][]*model.Definition{}
+	names := map[string]*model.Definition{}
+	group := func(d *model.Definition, base string) string {
+		return model.Definition{Parent: d.Parent, Name: base}.Qualified()
+	}
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		if !namedThing(*d) {
+			continue
+		}
+		names[d.Qualified()] = d
+		if base, _, ok := naming.Number(d.Name); ok {
+			byBase[group(d, base)] = append(byBase[group(d, base)], d)
+		}
+	}
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		if !namedThing(*d) {
+			continue
+		}
+		base, digits, ok := naming.Number(d.Name)
+		if !ok {
+			continue
+		}
+		all := byBase[group(d, base)]
+		plain := names[group(d, base)]
+		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] {
+			continue
+		}
+		var ev []model.Evidence
+		if plain != nil {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: plain.Line, Note: "the same name without the number"})
+		}
+		for _, o := range all {
+			if o.Line != d.Line && len(ev) < 6 {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: o.Line, Note: o.Name})
+			}
+		}
+		message := fmt.Sprintf("*%s* is told from its siblings by the number %s alone", d.Name, digits)
+		if len(all) > oneByOne {
+			message = fmt.Sprintf("%s things called *%s* are told apart by a number alone", capital(number(len(all))), base)
+		}
+		out = append(out, hit{path: f.Path, name: d.Qualified(), line: d.Line, end: d.EndLine, strength: 0.3, message: message, evidence: ev, touches: []string{f.Path}})
+	}
+	return out
+}
+
+// oneByOne is up to how many numbered siblings each is named by itself; of more
+// the first stands for all.
+const oneByOne = 6

@@ -1,0 +1,35 @@
+package smells_test
+
+import (
+	"fmt"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestManyNumberedThingsAreNamedOnce(t *testing.T) {
+	tree := func(n int) string {
+		text := "-- lots.ts --\n"
+		for i := range n {
+			text += fmt.Sprintf("export function weigh%d() { return %d }\n", i+1, i)
+		}
+		return text
+	}
+	found := func(n int) (out []string) {
+		s := testkit.Survey(t, tree(n))
+		for _, sm := range judgement.Judge(s, model.Brief{}, nil).Smells {
+			if sm.Rule == "numbered-name" {
+				out = append(out, sm.Message)
+			}
+		}
+		return out
+	}
+	require.Empty(t, found(1))
+	require.Len(t, found(6), 6, "a few are named one by one")
+	require.Equal(t, []string{"Seven things called *weigh* are told apart by a number alone"}, found(7))
+	require.Len(t, found(40), 1)
+}

@@ -1,0 +1,101 @@
+package smells
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+var severalWordsRule = &Rule{
+	Slug: "several-words", Facet: model.Names, Title: "Several words for one action", Weight: 0.4, find: severalWords,
+	Question:   "Is one action called by several verbs?",
+	Why:        "A reader looks for the difference, and a searcher finds half of the places.",
+	Remedy:     "Agree on one verb, or say in the names how the actions differ.",
+	Parameters: []Parameter{{"words", "verbs that mean the same, for one thing in one role", 3, 2, 2}},
+}
+
+// synonyms are verbs that say the same of what is done to a thing.
+var synonyms = [][]string{
+	{"get", "fetch", "load", "retrieve", "find", "lookup"},
+	{"delete", "remove", "destroy", "erase"},
+	{"create", "make", "build", "new", "generate"},
+	{"update", "modify", "change", "edit"},
+	{"show", "display", "render", "draw"},
+	{"check", "validate", "verify"},
+}
+
+var verbGroup = func() map[string]int {
+	out := map[string]int{}
+	for i, g := range synonyms {
+		for _, v := range g {
+			out[v] = i
+		}
+	}
+	return out
+}()
+
+// severalWords reports things for which one action has several verbs, in files
+// of one role: across roles the verbs may well tell the layers apart.
+func severalWords(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "words"))
+	type key struct {
+		role  model.Role
+		group int
+		thing string
+	}
+	verbs := map[key]map[string][]model.Evidence{}
+	c.source(func(f *model.File) {
+		role := c.Roles[f.Path].Role
+		if role == "" {
+			return
+		}
+		for i := range f.Facts.Definitions {
+			d := &f.Facts.Definitions[i]
+			if !d.Exported || d.Parent != "" || d.Kind != model.DefFunction {
+				continue
+			}
+			w := naming.Words(naming.Own(d.Name))
+			if len(w) < 2 {
+				continue
+			}
+			g, ok := verbGroup[w[0]]
+			if !ok {
+				continue
+			}
+			k := key{role, g, strings.Join(w[1:], " ")}
+			if verbs[k] == nil {
+				verbs[k] = map[string][]model.Evidence{}
+			}
+			verbs[k][w[0]] = append(verbs[k][w[0]], model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
+		}
+	})
+	for _, k := range slices.SortedFunc(maps.Keys(verbs), func(a, b key) int {
+		return cmp.Or(cmp.Compare(a.thing, b.thing), cmp.Compare(a.group, b.group), cmp.Compare(a.role, b.role))
+	}) {
+		of := verbs[k]
+		if len(of) < limit {
+			continue
+		}
+		words := slices.Sorted(maps.Keys(of))
+		var ev []model.Evidence
+		var touches []string
+		for _, w := range words {
+			for _, e := range of[w] {
+				if len(ev) < 12 {
+					ev = append(ev, e)
+				}
+				if !slices.Contains(touches, e.Path) {
+					touches = append(touches, e.Path)
+				}
+			}
+		}
+		out = append(out, hit{path: ev[0].Path, line: ev[0].Line, name: k.thing, extra: words[0], strength: 0.2 + 0.1*float64(len(words)-limit), touches: touches, evidence: ev,
+			message: fmt.Sprintf("For *%s* one action has the verbs %s and %s", k.thing, strings.Join(words[:len(words)-1], ", "), words[len(words)-1])})
+	}
+	return out
+}

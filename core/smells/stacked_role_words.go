@@ -1,0 +1,40 @@
+package smells
+
+import (
+	"fmt"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/weave"
+)
+
+var stackedRoleWordsRule = &Rule{
+	Slug: "stacked-role-words", Facet: model.Names, Title: "Stacked role words", Weight: 0.6, find: stackedRoleWords,
+	Question: "Does a name pile up words for what a thing is?",
+	Why:      "Behind three such words nobody knows what it is about.",
+	Remedy:   "Keep the one that says most, and say what it is about instead of the others.",
+}
+
+// stackedRoleWords reports names that end in two or more words of the trade.
+func stackedRoleWords(c *Context, _ *Rule) (out []hit) {
+	lex := weave.Words()
+	c.source(func(f *model.File) {
+		for _, d := range f.Facts.Definitions {
+			if d.Kind != model.DefClass && d.Kind != model.DefInterface {
+				continue
+			}
+			w := naming.Words(naming.Own(d.Name))
+			n := 0
+			for i := len(w) - 1; i > 0; i-- {
+				if _, ok := lex.Names[w[i]]; !ok && !lex.VagueSuffixes[w[i]] && w[i] != "factory" && w[i] != "impl" && w[i] != "abstract" {
+					break
+				}
+				n++
+			}
+			if n >= 3 {
+				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3 + 0.1*float64(n-3), touches: []string{f.Path}, message: fmt.Sprintf("*%s* ends in %s words that say what it is, not what it is about", d.Name, number(n))})
+			}
+		}
+	})
+	return out
+}

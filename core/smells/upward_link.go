@@ -1,0 +1,38 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+
+	"jantel/core/model"
+)
+
+var upwardLinkRule = &Rule{
+	Slug: "upward-link", Facet: model.Boundaries, Title: "Upward dependency", Weight: 1.2, find: upwardLink,
+	Question: "Does what lies below need what lies above it?",
+	Why:      "Logic that knows its handlers can not be used or tested without them.",
+	Remedy:   "Hand in what is needed, or move it down to where both may use it.",
+}
+
+// order is the trade's order of the roles that a request passes.
+var order = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
+
+// upwardLink reports dependencies against the trade's order of roles. With a
+// charter the charter alone says what is up.
+func upwardLink(c *Context, _ *Rule) (out []hit) {
+	if c.Held != nil {
+		return nil
+	}
+	seen := map[[2]string]bool{}
+	for _, l := range c.Survey.Links {
+		a, b := order[c.Roles[l.From].Role], order[c.Roles[l.To].Role]
+		k := [2]string{l.From, l.To}
+		if a == 0 || b == 0 || a <= b || a < 4 || b > 3 || seen[k] || l.Kind.Repeats() || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || l.Kind == model.LinkRoute || !c.Judged[l.From] || !c.Judged[l.To] || c.moduleOf(l.From) != c.moduleOf(l.To) {
+			continue
+		}
+		seen[k] = true
+		out = append(out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.4, touches: []string{l.From, l.To}, evidence: []model.Evidence{{Path: l.From, Line: l.Line, Note: l.Text}},
+			message: fmt.Sprintf("%s needs %s: against the usual order, in which %s comes after %s", path.Base(l.From), path.Base(l.To), c.Roles[l.From].Role, c.Roles[l.To].Role)})
+	}
+	return out
+}

@@ -1,0 +1,70 @@
+package smells
+
+import (
+	"fmt"
+	"path"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/weave"
+)
+
+var vagueNameRule = &Rule{
+	Slug: "vague-name", Facet: model.Names, Title: "Vague name", Weight: 1.5, find: vagueName,
+	Question: "Does a name fit anything?",
+	Why:      "A name that fits anything is passed over by readers and collects unrelated code.",
+	Remedy:   "Name it for what it does to what; where it does several things, split it first.",
+}
+
+func vagueName(c *Context, _ *Rule) (out []hit) {
+	lex := weave.Words()
+	for _, d := range c.Folders {
+		for _, f := range c.units(d.Path) {
+			stem := naming.Stem(f.Path)
+			words := naming.Words(stem)
+			// A file in a folder of the same meaning is the folder's fault.
+			if lex.VagueFiles[strings.Join(words, " ")] {
+				out = append(out, hit{path: f.Path, strength: 0.5, message: fmt.Sprintf("*%s* says nothing of what the file does", path.Base(f.Path)), evidence: exports(f), touches: []string{f.Path}})
+			}
+			if f.Facts == nil {
+				continue
+			}
+			for i := range f.Facts.Definitions {
+				def := &f.Facts.Definitions[i]
+				if def.Parent != "" || !def.Exported {
+					continue
+				}
+				vague := false
+				strength := 0.3
+				switch def.Kind {
+				case model.DefFunction:
+					vague = lex.VagueFunctions[strings.Join(naming.Words(naming.Own(def.Name)), " ")]
+				case model.DefClass, model.DefInterface, model.DefType:
+					w := naming.Words(naming.Own(def.Name))
+					vague = lex.VagueTypes[strings.Join(w, " ")]
+					if n := len(w); !vague && n > 1 && lex.VagueSuffixes[w[n-1]] && def.Kind == model.DefClass {
+						vague, strength = true, 0.15
+					}
+				}
+				if vague {
+					out = append(out, hit{path: f.Path, name: def.Qualified(), line: def.Line, end: def.EndLine, strength: strength, message: fmt.Sprintf("The %s *%s* could be about anything", def.Kind, def.Name), evidence: []model.Evidence{{Path: f.Path, Line: def.Line, Note: string(def.Kind) + " " + def.Name}}, touches: []string{f.Path}})
+				}
+			}
+		}
+	}
+	return out
+}
+
+// exports shows what a file with a vague name offers.
+func exports(f *model.File) (ev []model.Evidence) {
+	if f.Facts == nil {
+		return nil
+	}
+	for _, d := range f.Facts.Definitions {
+		if d.Parent == "" && d.Exported && len(ev) < 6 {
+			ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s %s", d.Kind, d.Name)})
+		}
+	}
+	return ev
+}

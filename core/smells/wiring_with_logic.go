@@ -1,0 +1,33 @@
+package smells
+
+import (
+	"fmt"
+
+	"jantel/core/model"
+)
+
+var wiringWithLogicRule = &Rule{
+	Slug: "wiring-with-logic", Facet: model.Boundaries, Title: "Wiring with logic in it", Weight: 0.8, find: wiringWithLogic,
+	Question:   "Does logic stand where the program is put together?",
+	Why:        "What stands there can not be used or tested without starting everything.",
+	Remedy:     "Move it into a file of its own and call it from there.",
+	Parameters: []Parameter{{"lines", "lines of one function", 120, 80, 60}},
+}
+
+// wiringWithLogic reports places that start a program and hold much code of
+// their own.
+func wiringWithLogic(c *Context, r *Rule) (out []hit) {
+	limit := int(c.Value(r, "lines"))
+	for _, f := range c.Survey.Files {
+		if !c.Judged[f.Path] || f.Facts == nil || c.Roles[f.Path].Role != model.RoleEntry {
+			continue
+		}
+		for _, d := range f.Facts.Definitions {
+			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && d.EndLine-d.Line+1 >= limit {
+				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: over(float64(d.EndLine-d.Line+1), float64(limit)), touches: []string{f.Path},
+					message: fmt.Sprintf("*%s*, %d lines long, stands where the program is put together", d.Name, d.EndLine-d.Line+1)})
+			}
+		}
+	}
+	return out
+}
