@@ -18,6 +18,14 @@ func belong(cmd *exec.Cmd) {
 	cmd.Cancel = func() error { return syscall.Kill(-cmd.Process.Pid, syscall.SIGTERM) }
 }
 
+// mostMemory is the most memory, in bytes, that a worker that ended had.
+func mostMemory(cmd *exec.Cmd) int64 {
+	if u, ok := cmd.ProcessState.SysUsage().(*syscall.Rusage); ok {
+		return u.Maxrss << 10
+	}
+	return 0
+}
+
 // endAll ends what a worker left running.
 func endAll(cmd *exec.Cmd) { _ = syscall.Kill(-cmd.Process.Pid, syscall.SIGKILL) }
 

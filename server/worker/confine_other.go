@@ -9,6 +9,7 @@ import "os/exec"
 
 func belong(*exec.Cmd)                {}
 func endAll(*exec.Cmd)                {}
+func mostMemory(*exec.Cmd) int64      { return 0 }
 func bound(Limits) error              { return nil }
 func confine(Request, []string) error { return nil }
 func machineMemory() int64            { return 0 }

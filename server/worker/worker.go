@@ -130,7 +130,7 @@ func Run(ctx context.Context, r Request, progress func(survey.Progress)) (End, e
 	case problem != nil:
 		return End{}, problem
 	}
-	return End{}, whyDied(err, said.String(), r.Limits)
+	return End{}, whyDied(err, said.String(), r.Limits, mostMemory(cmd))
 }
 
 // listen reads what a worker writes until it ends.
@@ -155,9 +155,12 @@ func listen(out io.Reader, progress func(survey.Progress)) (end *End, problem er
 	return end, problem
 }
 
-// whyDied says why a process that wrote no end ended.
-func whyDied(err error, said string, l Limits) error {
+// whyDied says why a process that wrote no end ended. One that is refused more
+// memory may die in many ways: that it had most of what it may have tells.
+func whyDied(err error, said string, l Limits, had int64) error {
 	switch {
+	case l.Memory > 0 && had > l.Memory/2:
+		return fmt.Errorf("%w: it needed more than the %d MB of memory it may have", ErrLimit, l.Memory>>20)
 	case strings.Contains(said, "out of memory"), strings.Contains(said, "cannot allocate memory"), strings.Contains(said, "Resource temporarily unavailable"):
 		// The last is a thread whose stack found no room.
 		return fmt.Errorf("%w: it needed more than the %d MB of memory it may have", ErrLimit, l.Memory>>20)
