@@ -203,12 +203,8 @@ func TestRemarksAreRecordedWhileTheFactsAreGone(t *testing.T) {
 
 func TestASurveyThatTakesTooMuchEndsAloneAndSaysWhy(t *testing.T) {
 	dir := testkit.Tree(t, tree)
-	big := []byte(strings.Repeat("call(a, b, c)\n", 400_000))
-	for i := range 8 {
-		require.NoError(t, os.WriteFile(filepath.Join(dir, fmt.Sprintf("big%d.ts", i)), big, 0o644))
-	}
 	ctx, cancel := context.WithCancel(context.Background())
-	s, err := server.New(ctx, server.Config{Addr: "127.0.0.1:0", Data: t.TempDir(), Allow: []string{dir}, Limits: worker.Limits{Memory: 96 << 20, Files: 256, Time: time.Minute}})
+	s, err := server.New(ctx, server.Config{Addr: "127.0.0.1:0", Data: t.TempDir(), Allow: []string{dir}, Limits: worker.Limits{Memory: 256 << 20, Files: 256, Time: time.Minute}})
 	require.NoError(t, err)
 	done := make(chan error, 1)
 	go func() { done <- s.Serve(ctx) }()
@@ -217,12 +213,17 @@ func TestASurveyThatTakesTooMuchEndsAloneAndSaysWhy(t *testing.T) {
 		require.NoError(t, <-done)
 	})
 	p := signIn(t, s.URL(), s)
+	id := p.takeIn(dir)
+	big := []byte(strings.Repeat("call(a, b, c)\n", 400_000))
+	for i := range 24 {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, fmt.Sprintf("big%d.ts", i)), big, 0o644))
+	}
 	said := ""
 	p.events(func(name string, d map[string]any) bool {
 		said = fmt.Sprint(d["problem"])
 		return name == "survey" && d["state"] == "failed"
-	}, func() { p.do(http.MethodPost, "/api/codebases", server.NewCodebase{Path: dir}, nil) })
-	require.Contains(t, said, "more than the 96 MB of memory")
+	}, func() { p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/surveys", id), nil, nil) })
+	require.Contains(t, said, "more than the 256 MB of memory")
 	var home server.Home
 	p.get("/api/home", &home)
 	require.Equal(t, review.Failed, home.Codebases[0].Last.State, "and the server is there")

@@ -29,16 +29,17 @@ type Revision struct {
 // every other line as it is, comments and order included. A text that can not
 // be read is not changed.
 func Apply(src string, ch Revision) (string, []Fault) {
+	from := src
 	if strings.TrimSpace(src) == "" {
-		src = "layers:\n"
+		from = "layers:\n"
 	} else if _, faults := Parse([]byte(src)); len(faults) > 0 {
 		return src, faults
 	}
-	file, err := parser.ParseBytes([]byte(src), 0)
+	file, err := parser.ParseBytes([]byte(from), 0)
 	if err != nil {
 		return src, []Fault{faultOf(err)}
 	}
-	e := &editor{lines: strings.Split(strings.TrimSuffix(src, "\n"), "\n"), file: file}
+	e := &editor{lines: strings.Split(strings.TrimSuffix(from, "\n"), "\n"), file: file}
 	switch ch.What {
 	case "layer":
 		err = e.item("layers", ch.Index, ch.Drop, layerFields(ch.Layer))
