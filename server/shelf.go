@@ -140,12 +140,6 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) 
 	return &open{codebase, found, h.shown, h.result, h, touched}, nil
 }
 
-// put keeps a survey that was just made, so that it need not be loaded again.
-func (sh *shelf) put(id int64, s *model.Survey) {
-	h := sh.hold(id)
-	_, _ = h.facts.get(func() (*model.Survey, error) { return s, nil })
-}
-
 // warm loads and judges the newest surveys of codebases, the first of them
 // first, so that their first views need not wait. What goes wrong is told to
 // who asks for the view.

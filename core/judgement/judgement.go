@@ -25,9 +25,9 @@ import (
 	"github.com/bmatcuk/doublestar/v4"
 )
 
-// RulesVersion is raised when a rule, a weight, the lexicon or a signal
-// changes, so that judgements kept elsewhere are made anew.
-const RulesVersion = 5
+// judgesVersion is raised when the lexicon, a signal or a judge changes, so
+// that judgements kept elsewhere are made anew; the rules tell their own.
+const judgesVersion = 5
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {
@@ -111,7 +111,7 @@ func (q Silenced) Keyless(found []model.Smell) map[string]model.SmellKey {
 
 // Version identifies what a judgement depends on besides the facts.
 func (in Inputs) Version() string {
-	text, err := json.Marshal([]any{RulesVersion, in.Brief, in.Quiet, in.Charter, in.Overrules})
+	text, err := json.Marshal([]any{judgesVersion, smells.Version, in.Brief, in.Quiet, in.Charter, in.Overrules})
 	if err != nil {
 		panic(err) // plain strings always marshal
 	}

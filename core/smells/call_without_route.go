@@ -11,6 +11,7 @@ var callWithoutRouteRule = &Rule{
 	Slug: "call-without-route", Facet: model.Boundaries, Title: "Call without route", Weight: 1, find: callWithoutRoute,
 	Question: "Is a request sent that no route answers?",
 	Why:      "It fails when it is used, and only then.",
+	Example:  "`PUT /api/vault/weigh` from the shelf picker, where the counter has `POST` alone.",
 	Remedy:   "Bring the route back, correct the path or the method, or take the call away.",
 }
 

@@ -13,6 +13,7 @@ var caseAgainstFolderRule = &Rule{
 	Slug: "case-against-folder", Facet: model.Names, Title: "Case against its folder", Weight: 1, find: caseAgainstFolder,
 	Question:   "Is a file's name written in another case than its siblings'?",
 	Why:        "Readers guess names; one file written differently is not found, and on some systems it clashes.",
+	Example:    "`weight_tag.tsx` among `BoxGrid.tsx`, `LotCard.tsx` and `ShelfPicker.tsx`.",
 	Remedy:     "Write it as its siblings are written.",
 	Parameters: []Parameter{{"siblings", "files whose case can be told", 8, 5, 5}, {"share", "of them that are written alike", 0.85, 0.75, 0.75}},
 }

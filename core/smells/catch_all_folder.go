@@ -13,6 +13,7 @@ var catchAllFolderRule = &Rule{
 	Slug: "catch-all-folder", Facet: model.Layout, Title: "Catch-all folder", Weight: 1.5, find: catchAllFolder,
 	Question:   "Is there a folder for whatever had no other home?",
 	Why:        "A folder named for nothing attracts everything; what is in it can only be found by those who put it there.",
+	Example:    "`misc/` with a date parser, a weight conversion and a retry loop.",
 	Remedy:     "Move each file to the feature that uses it; what several use gets a folder named for what it provides.",
 	Parameters: []Parameter{{"files", "judged files in it, tests aside", 8, 4, 3}},
 }

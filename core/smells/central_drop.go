@@ -12,6 +12,7 @@ var centralDropRule = &Rule{
 	Slug: "central-drop", Facet: model.Boundaries, Title: "Central drop", Weight: 0.8, find: centralDrop,
 	Question:   "Does one file of types or state drag everything along?",
 	Why:        "Whoever takes one type out of it takes all others with it, and every change to one reaches all.",
+	Example:    "`shared/src/types/all.ts` with seven types that forty files import.",
 	Remedy:     "Let each feature keep its own types, and leave only what is truly shared.",
 	Parameters: []Parameter{{"share", "of the source files that need it", 0.35, 0.25, 0.2}},
 }

@@ -11,6 +11,7 @@ var climbingImportsRule = &Rule{
 	Slug: "climbing-imports", Facet: model.Boundaries, Title: "Long climbing imports", Weight: 1, find: climbingImports,
 	Question:   "Do imports climb through many folders?",
 	Why:        "An import that climbs out of several folders shows that what belongs together lies far apart, and it breaks when either end moves.",
+	Example:    "`import { Box } from '../../../../shared/src/types/all'` in a component.",
 	Remedy:     "Move the two ends together, or name the target by a path alias or a package.",
 	Parameters: []Parameter{{"steps", "folders an import climbs", 4, 3, 3}},
 }

@@ -10,6 +10,7 @@ var crowdedFolderRule = &Rule{
 	Slug: "crowded-folder", Facet: model.Layout, Title: "Crowded folder", Weight: 1.2, find: crowdedFolder,
 	Question:   "Does a folder hold more files than a reader can take in?",
 	Why:        "Where dozens of files lie side by side, nobody sees which belong together, and each new one is dropped where there is room.",
+	Example:    "`desk/src/components` holds 43 files side by side: buttons, cards, panels and whole top bars.",
 	Remedy:     "Find the groups by what the files do, and give each a folder of its own.",
 	Parameters: []Parameter{{"files", "judged files directly in the folder, tests and assets aside", 40, 30, 25}},
 }

@@ -11,6 +11,7 @@ var fileCycleRule = &Rule{
 	Slug: "file-cycle", Facet: model.Boundaries, Title: "Cycle of files", Weight: 2.5, find: fileCycle,
 	Question: "Do files need each other in a ring?",
 	Why:      "None of the files in a ring can be understood, tested or moved without all the others.",
+	Example:  "`requests.ts` asks `growers.ts` for a greeting, `growers.ts` asks `requests.ts` for the allowance.",
 	Remedy:   "Cut the dependencies named below: move what both ends share into a file of its own, or pass it in.",
 }
 

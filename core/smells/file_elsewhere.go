@@ -12,6 +12,7 @@ var fileElsewhereRule = &Rule{
 	Slug: "file-elsewhere", Facet: model.Layout, Title: "File that belongs elsewhere", Weight: 0.8, find: fileElsewhere,
 	Question:   "Does a file work with another folder alone?",
 	Why:        "Readers look for a thing where it is used; a file that lies apart is found late and kept up last.",
+	Example:    "`helpers/boxLabel.ts` imports six files of `labels/` and none beside it.",
 	Remedy:     "Move it where its dependencies lead.",
 	Parameters: []Parameter{{"dependencies", "dependencies on the other folder", 8, 6, 5}},
 }

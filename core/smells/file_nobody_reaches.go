@@ -12,6 +12,7 @@ var fileNobodyReachesRule = &Rule{
 	Slug: "file-nobody-reaches", Facet: model.Boundaries, Title: "File nobody reaches", Weight: 0.6, find: nobodyReaches,
 	Question: "Is there code that nothing needs?",
 	Why:      "It is read, kept up and searched through for nothing.",
+	Example:  "`logic/oldLabels.ts`, left when the printer was replaced.",
 	Remedy:   "Delete it, or find the way by which it is reached that can not be seen in the code.",
 }
 

@@ -12,6 +12,7 @@ var folderEchoRule = &Rule{
 	Slug: "folder-echo", Facet: model.Names, Title: "Echo of the folder", Weight: 0.5, find: folderEcho,
 	Question:   "Do files repeat the name of their folder?",
 	Why:        "The part that tells them apart comes last and is cut off in lists.",
+	Example:    "`labels/labelSize.ts`, `labels/labelSheet.ts`, `labels/labelPreview.ts` …",
 	Remedy:     "Leave the folder's name out of theirs.",
 	Parameters: []Parameter{{"files", "files that do", 8, 5, 4}},
 }

@@ -17,6 +17,7 @@ var folderNameUntrueRule = &Rule{
 	Slug: "folder-name-untrue", Facet: model.Layout, Title: "Folder whose name promises other contents", Weight: 1, find: folderNameUntrue,
 	Question:   "Does a folder hold what its name says?",
 	Why:        "A reader goes by the names; one that is not true sends everybody the wrong way.",
+	Example:    "`desk/src/models/` holds six pages and one type.",
 	Remedy:     "Name it for what it holds, or move what does not belong.",
 	Parameters: []Parameter{{"files", "files in it whose role can be told", 6, 4, 3}},
 }

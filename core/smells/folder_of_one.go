@@ -11,6 +11,7 @@ var folderOfOneRule = &Rule{
 	Slug: "folder-of-one", Facet: model.Layout, Title: "Folder of one", Weight: 0.4, find: folderOfOne,
 	Question: "Is there a folder for a single file?",
 	Why:      "A folder that holds one file costs a step and groups nothing.",
+	Example:  "`counter/src/clock/` holds `clock.ts` and nothing else.",
 	Remedy:   "Move the file up, or bring to it what belongs with it.",
 }
 

@@ -11,6 +11,7 @@ var handlerDoesWorkRule = &Rule{
 	Slug: "handler-does-work", Facet: model.Units, Title: "Handler that does the work itself", Weight: 1, find: handlerDoesWork,
 	Question: "Does a handler talk to the store itself?",
 	Why:      "What it does can then be had over HTTP alone, and is tested through it or not at all.",
+	Example:  "`handlers/germination.ts` with `SELECT … FROM trials` in it.",
 	Remedy:   "Move the statement into data access and what decides about it into the logic.",
 }
 

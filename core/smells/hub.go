@@ -11,6 +11,7 @@ var hubRule = &Rule{
 	Slug: "hub", Facet: model.Boundaries, Title: "Hub", Weight: 1, find: hub,
 	Question:   "Does everything go through one file?",
 	Why:        "A file that needs much and is needed by much is touched by every change and ties together what could be apart.",
+	Example:    "`store.ts` is needed by 24 files and needs 22.",
 	Remedy:     "Split it by who needs what of it.",
 	Parameters: []Parameter{{"dependencies", "files that need it, and that it needs, each", 25, 20, 15}},
 }

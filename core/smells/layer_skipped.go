@@ -11,6 +11,7 @@ var layerSkippedRule = &Rule{
 	Slug: "layer-skipped", Facet: model.Boundaries, Title: "Layer skipped", Weight: 1.2, find: layerSkipped,
 	Question: "Do handlers reach past the logic to the store?",
 	Why:      "Rules that stand in the logic do not hold where it is passed by.",
+	Example:  "`handlers/growers.ts` imports `data/growers`, where the other handlers go through `logic`.",
 	Remedy:   "Ask the logic for it, and let the logic ask the store.",
 }
 

@@ -12,6 +12,7 @@ var longFileRule = &Rule{
 	Slug: "long-file", Facet: model.Units, Title: "Long file", Weight: 2, find: longFile,
 	Question:   "Is a file too long to be read in one go?",
 	Why:        "A long file usually has several duties, and every change to any of them meets all the others.",
+	Example:    "`labels.ts` with 412 lines of code: sizes, layout, printing and reprinting in one file.",
 	Remedy:     "Split it along its duties; the largest definitions named below are where to start.",
 	Parameters: []Parameter{{"code lines", "lines of code in a file; half as many again for tests", 800, 500, 400}},
 }

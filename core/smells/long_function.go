@@ -10,6 +10,7 @@ var longFunctionRule = &Rule{
 	Slug: "long-function", Facet: model.Units, Title: "Long function", Weight: 1.2, find: longFunction,
 	Question:   "Is a function too long to be held in mind?",
 	Why:        "What does not fit on a screen is read in pieces, and what its parts have to do with each other is guessed.",
+	Example:    "`printSheet`, 140 lines from layout to spooling.",
 	Remedy:     "Take the steps out that have a name of their own.",
 	Parameters: []Parameter{{"lines", "lines from its first to its last", 120, 80, 60}},
 }

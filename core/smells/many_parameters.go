@@ -10,6 +10,7 @@ var manyParametersRule = &Rule{
 	Slug: "many-parameters", Facet: model.Units, Title: "Many parameters", Weight: 0.5, find: manyParameters,
 	Question:   "Does a function take more than a caller can keep apart?",
 	Why:        "Long lists are called in the wrong order, and each new one is passed through everything.",
+	Example:    "`placeBox(shelf, row, column, depth, weight, owner, force)`.",
 	Remedy:     "Put together what belongs together, and let the function be given that.",
 	Parameters: []Parameter{{"parameters", "parameters of one function", 8, 6, 5}},
 }

@@ -12,6 +12,7 @@ var mixedDutiesRule = &Rule{
 	Slug: "mixed-duties", Facet: model.Units, Title: "Mixed duties", Weight: 1, find: mixedDuties,
 	Question:   "Does one file draw, ask and store?",
 	Why:        "Each of its duties changes for reasons of its own, and none can be tested without the others.",
+	Example:    "`SeedMap.tsx` draws the map, keeps what is picked, and asks the counter for the lots.",
 	Remedy:     "Give each duty a file, and let this one put them together.",
 	Parameters: []Parameter{{"duties", "of drawing, storing, routing, calling over HTTP, keeping state", 4, 3, 3}, {"lines", "lines of code from which it counts", 120, 80, 60}},
 }

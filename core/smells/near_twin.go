@@ -10,6 +10,7 @@ var nearTwinRule = &Rule{
 	Slug: "near-twin", Facet: model.Units, Title: "Near twin", Weight: 1.5, find: nearTwin,
 	Question:   "Does nearly the same code stand in several places?",
 	Why:        "What is corrected in one place stays wrong in the others, and nobody knows which of them is the right one.",
+	Example:    "`WeightTag.tsx` and `WeightBadge.tsx`, the same but for a colour.",
 	Remedy:     "Keep one of them, with what differs as a parameter, and let the others call it.",
 	Parameters: []Parameter{{"lines", "lines from which a repetition counts", 40, 25, 20}},
 }

@@ -14,6 +14,7 @@ var numberedNameRule = &Rule{
 	Slug: "numbered-name", Facet: model.Names, Title: "Numbered name", Weight: 2, find: numberedName,
 	Question: "Are things told apart by a number?",
 	Why:      "A number says that there are several, not how they differ; every reader has to open all of them.",
+	Example:  "`pack1.ts` and `pack2.ts`: two ways to pack labels, and nobody knows which to use.",
 	Remedy:   "Name each for what only it does, or make one of them with a parameter.",
 }
 

@@ -11,6 +11,7 @@ var overlongNameRule = &Rule{
 	Slug: "overlong-name", Facet: model.Names, Title: "Overlong name", Weight: 0.4, find: overlongName,
 	Question:   "Does a name need a line of its own?",
 	Why:        "Long names differ where nobody looks, and the code around them is no longer seen.",
+	Example:    "`takeTheLotOutOfTheShelfAndWeighIt`.",
 	Remedy:     "Say in the name what its surroundings do not say, and leave the rest to them.",
 	Parameters: []Parameter{{"words", "words in a name", 8, 7, 6}},
 }

@@ -12,6 +12,7 @@ var pictureAsCodeRule = &Rule{
 	Slug: "picture-as-code", Facet: model.Units, Title: "Picture kept as code", Weight: 0.4, find: pictureAsCode,
 	Question:   "Are pictures kept as components?",
 	Why:        "They are compiled, searched and read like code and are none.",
+	Example:    "`icons/` with nine components that each draw one `<svg>`.",
 	Remedy:     "Keep them as files of pictures and load them by name.",
 	Parameters: []Parameter{{"files", "such files in one folder", 8, 5, 4}},
 }

@@ -12,6 +12,7 @@ var placeholderNameRule = &Rule{
 	Slug: "placeholder-name", Facet: model.Names, Title: "Placeholder name", Weight: 1.5, find: placeholderName,
 	Question: "Is a name one that stands for a name?",
 	Why:      "It was meant to be replaced, and tells nothing.",
+	Example:  "`foo.ts`.",
 	Remedy:   "Name it for what it is.",
 }
 

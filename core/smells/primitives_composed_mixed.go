@@ -10,6 +10,7 @@ var primitivesComposedMixedRule = &Rule{
 	Slug: "primitives-composed-mixed", Facet: model.Layout, Title: "Primitives and composed components mixed", Weight: 0.5, find: primitivesComposedMixed,
 	Question:   "Do building blocks lie among what is built of them?",
 	Why:        "Who looks for a button finds whole forms, and changes one of them where all were meant.",
+	Example:    "`desk/src/components` holds `Button.tsx` and `Field.tsx` beside `AccessionForm.tsx`, which is put together of nine others.",
 	Remedy:     "Give the building blocks a folder of their own.",
 	Parameters: []Parameter{{"components", "of either sort", 6, 4, 3}},
 }

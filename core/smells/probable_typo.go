@@ -14,6 +14,7 @@ var probableTypoRule = &Rule{
 	Slug: "probable-typo", Facet: model.Names, Title: "Probable typo", Weight: 0.4, find: probableTypo,
 	Question:   "Is a word a slip away from one that is common here?",
 	Why:        "Who searches for the word does not find this one.",
+	Example:    "`recieveLot` where eight other names have *receive*.",
 	Remedy:     "Write it as the others do.",
 	Parameters: []Parameter{{"uses", "names that have the other word", 12, 8, 6}},
 }

@@ -13,6 +13,7 @@ var repeatedLiteralRule = &Rule{
 	Slug: "repeated-literal", Facet: model.Boundaries, Title: "Two ends tied by a repeated literal", Weight: 0.4, find: repeatedLiteral,
 	Question:   "Do several files write the same name each for itself?",
 	Why:        "Nothing but the spelling holds the ends together; one of them is changed, and no compiler says so.",
+	Example:    "`'lot.dried'` is written in the file that sends it and in the two that receive it; one constant would tie them.",
 	Remedy:     "Keep it in one constant that all of them take.",
 	Parameters: []Parameter{{"files", "files that write it", 3, 2, 2}},
 }

@@ -11,6 +11,7 @@ var rootClutterRule = &Rule{
 	Slug: "root-clutter", Facet: model.Layout, Title: "Clutter at the root", Weight: 0.8, find: rootClutter,
 	Question:   "Do source files lie loose at the top?",
 	Why:        "The top is what a stranger sees first; loose files hide what the folders would say.",
+	Example:    "Fourteen `.ts` files beside `counter/`, `desk/` and `shared/`.",
 	Remedy:     "Move each into the folder it belongs to, and leave at the top what starts the program.",
 	Parameters: []Parameter{{"files", "source files at the top", 16, 10, 8}},
 }

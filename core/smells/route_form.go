@@ -13,6 +13,7 @@ var routeFormRule = &Rule{
 	Slug: "route-form", Facet: model.Names, Title: "Verb in a route", Weight: 0.4, find: routeForm,
 	Question: "Does a path say what its method says?",
 	Why:      "Two ways to say one thing are soon used both, and callers have to remember which.",
+	Example:  "`POST /api/growers/add`.",
 	Remedy:   "Name the thing in the path and leave the verb to the method.",
 }
 

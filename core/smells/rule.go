@@ -37,6 +37,7 @@ type Rule struct {
 	Title      string      `json:"title"`
 	Question   string      `json:"question"`
 	Why        string      `json:"why"`
+	Example    string      `json:"-"` // for the guide
 	Remedy     string      `json:"remedy"`
 	Weight     float64     `json:"weight"`
 	Parameters []Parameter `json:"parameters"`

@@ -12,6 +12,7 @@ var sameTypeNameRule = &Rule{
 	Slug: "same-type-name", Facet: model.Names, Title: "Same type name in several places", Weight: 0.6, find: sameTypeName,
 	Question: "Are several types called the same?",
 	Why:      "Who searches for one finds the other, and imports it.",
+	Example:  "`Row` in `archive/import` and `Row` in `archive/export`.",
 	Remedy:   "Make one of them, or say in the names how they differ.",
 }
 

@@ -11,6 +11,7 @@ var scatteredFeatureRule = &Rule{
 	Slug: "scattered-feature", Facet: model.Layout, Title: "Scattered feature", Weight: 0.6, find: scatteredFeature,
 	Question:   "Is one feature spread over many folders?",
 	Why:        "Who works on it has to know all of them, and what was forgotten is not seen.",
+	Example:    "*labels* lies in `routes`, `handlers`, `logic`, `data`, `pages`, `store` and `api`.",
 	Remedy:     "Bring its parts together in a folder that has its name.",
 	Parameters: []Parameter{{"folders", "innermost folders a feature lies in", 9, 7, 6}},
 }

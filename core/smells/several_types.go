@@ -11,6 +11,7 @@ var severalTypesRule = &Rule{
 	Slug: "several-types", Facet: model.Units, Title: "Several types in one file", Weight: 0.5, find: severalTypes,
 	Question:   "Do several types share one file, where one is expected?",
 	Why:        "A type that is not in the file of its name is looked for in vain.",
+	Example:    "`Import.java` with `Row`, `Reader`, `Report` and `Fault`.",
 	Remedy:     "Give each type a file of its name.",
 	Parameters: []Parameter{{"types", "types of ten lines and more", 6, 4, 3}},
 }

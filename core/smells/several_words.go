@@ -15,6 +15,7 @@ var severalWordsRule = &Rule{
 	Slug: "several-words", Facet: model.Names, Title: "Several words for one action", Weight: 0.4, find: severalWords,
 	Question:   "Is one action called by several verbs?",
 	Why:        "A reader looks for the difference, and a searcher finds half of the places.",
+	Example:    "`getLot`, `fetchLot` and `loadLot`, all three in the services of the counter.",
 	Remedy:     "Agree on one verb, or say in the names how the actions differ.",
 	Parameters: []Parameter{{"words", "verbs that mean the same, for one thing in one role", 3, 2, 2}},
 }

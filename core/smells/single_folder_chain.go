@@ -12,6 +12,7 @@ var singleFolderChainRule = &Rule{
 	Slug: "single-folder-chain", Facet: model.Layout, Title: "Chain of single folders", Weight: 0.6, find: singleFolderChain,
 	Question:   "Must a reader open several folders that hold nothing but another folder?",
 	Why:        "Each step of such a chain costs a look and tells nothing.",
+	Example:    "`press/src/main/labels/` where `src`, `main` each hold one folder and nothing else.",
 	Remedy:     "Fold the chain into one folder with the name that says most.",
 	Parameters: []Parameter{{"folders", "folders in a row that hold one folder and no file", 3, 2, 2}},
 }

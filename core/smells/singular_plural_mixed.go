@@ -14,6 +14,7 @@ var singularPluralMixedRule = &Rule{
 	Slug: "singular-plural-mixed", Facet: model.Names, Title: "Singular and plural mixed", Weight: 0.4, find: singularPluralMixed,
 	Question: "Are some siblings singular and others plural?",
 	Why:      "Every import is a guess.",
+	Example:  "`controllers`, `models` and `service`.",
 	Remedy:   "Write all of them as most are written.",
 }
 

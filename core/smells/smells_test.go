@@ -48,7 +48,7 @@ func TestRulesAreComplete(t *testing.T) {
 		require.False(t, seen[r.Slug])
 		seen[r.Slug] = true
 		require.Contains(t, model.Facets, r.Facet)
-		for _, text := range []string{r.Title, r.Question, r.Why, r.Remedy} {
+		for _, text := range []string{r.Title, r.Question, r.Why, r.Example, r.Remedy} {
 			require.NotEmpty(t, text, r.Slug)
 		}
 		require.Positive(t, r.Weight)

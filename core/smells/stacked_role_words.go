@@ -12,6 +12,7 @@ var stackedRoleWordsRule = &Rule{
 	Slug: "stacked-role-words", Facet: model.Names, Title: "Stacked role words", Weight: 0.6, find: stackedRoleWords,
 	Question: "Does a name pile up words for what a thing is?",
 	Why:      "Behind three such words nobody knows what it is about.",
+	Example:  "`LotServiceManagerHelper`.",
 	Remedy:   "Keep the one that says most, and say what it is about instead of the others.",
 }
 

@@ -14,6 +14,7 @@ var suffixAgainstFolderRule = &Rule{
 	Slug: "suffix-against-folder", Facet: model.Names, Title: "Suffix against its folder", Weight: 0.5, find: suffixAgainstFolder,
 	Question:   "Does a file lack the ending that nearly all its siblings have?",
 	Why:        "Readers take the ending for a rule; what lacks it is taken for something else.",
+	Example:    "`growersSlice.ts`, `lotsSlice.ts`, `dryingSlice.ts` … and `boxes.ts`.",
 	Remedy:     "Give it the ending, or move it where its like are.",
 	Parameters: []Parameter{{"siblings", "files in the folder", 10, 7, 6}},
 }

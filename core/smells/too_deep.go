@@ -11,6 +11,7 @@ var tooDeepRule = &Rule{
 	Slug: "too-deep", Facet: model.Layout, Title: "Too deep", Weight: 0.5, find: tooDeep,
 	Question:   "Must many folders be opened to reach the code?",
 	Why:        "Each step is a choice that can be wrong, and paths grow too long to be read.",
+	Example:    "`desk/src/app/main/features/vault/shelves/parts/boxes/BoxGrid.tsx`.",
 	Remedy:     "Fold levels together that hold little but the next.",
 	Parameters: []Parameter{{"folders", "folders above the file", 9, 8, 7}},
 }

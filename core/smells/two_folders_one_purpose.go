@@ -13,6 +13,7 @@ var twoFoldersOnePurposeRule = &Rule{
 	Slug: "two-folders-one-purpose", Facet: model.Layout, Title: "Two folders for one purpose", Weight: 1, find: twoFolders,
 	Question: "Do siblings promise the same?",
 	Why:      "Nobody knows which of them to look into, or to add to.",
+	Example:  "`utils/` and `helpers/` side by side.",
 	Remedy:   "Make one folder of them, or give each a name that says how they differ.",
 }
 

@@ -12,6 +12,7 @@ var unrelatedContentsRule = &Rule{
 	Slug: "unrelated-contents", Facet: model.Layout, Title: "Unrelated things in one folder", Weight: 0.8, find: unrelatedContents,
 	Question:   "Do the files of a folder have anything to do with each other?",
 	Why:        "A folder is a promise that its files belong together; where they do not, it has to be searched and not read.",
+	Example:    "`archive/lib/` holds a page, a query, a schedule and a label printer; none of them needs another.",
 	Remedy:     "Put each where it is used, and see what is left.",
 	Parameters: []Parameter{{"files", "source files in the folder", 8, 6, 5}},
 }

@@ -11,6 +11,7 @@ var upwardLinkRule = &Rule{
 	Slug: "upward-link", Facet: model.Boundaries, Title: "Upward dependency", Weight: 1.2, find: upwardLink,
 	Question: "Does what lies below need what lies above it?",
 	Why:      "Logic that knows its handlers can not be used or tested without them.",
+	Example:  "`logic/requests.ts` imports `handlers/requests` for the shape of an answer.",
 	Remedy:   "Hand in what is needed, or move it down to where both may use it.",
 }
 

@@ -14,6 +14,7 @@ var vagueNameRule = &Rule{
 	Slug: "vague-name", Facet: model.Names, Title: "Vague name", Weight: 1.5, find: vagueName,
 	Question: "Does a name fit anything?",
 	Why:      "A name that fits anything is passed over by readers and collects unrelated code.",
+	Example:  "`stuff.ts` with `doStuff` and `getInfo`.",
 	Remedy:   "Name it for what it does to what; where it does several things, split it first.",
 }
 

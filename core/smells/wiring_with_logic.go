@@ -10,6 +10,7 @@ var wiringWithLogicRule = &Rule{
 	Slug: "wiring-with-logic", Facet: model.Boundaries, Title: "Wiring with logic in it", Weight: 0.8, find: wiringWithLogic,
 	Question:   "Does logic stand where the program is put together?",
 	Why:        "What stands there can not be used or tested without starting everything.",
+	Example:    "`app.ts` starts the server and computes allowances in between.",
 	Remedy:     "Move it into a file of its own and call it from there.",
 	Parameters: []Parameter{{"lines", "lines of one function", 120, 80, 60}},
 }

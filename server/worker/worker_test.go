@@ -27,6 +27,7 @@ func TestMain(m *testing.M) {
 		switch do, arg, _ := strings.Cut(strings.TrimSpace(string(src)), " "); do {
 		case "loop":
 			for {
+				os.Getpid()
 			}
 		case "memory":
 			var all [][]byte

@@ -228,7 +228,6 @@ func (r *reader) add(im model.Import) {
 var (
 	httpVerb = regexp.MustCompile(`^(get|post|put|delete|patch|all|use|route)$`)
 	testCall = regexp.MustCompile(`^(describe|it|test|suite)$`)
-	hookName = regexp.MustCompile(`^use[A-Z]`)
 )
 
 // walk passes over all tokens once for calls that matter wherever they stand:
