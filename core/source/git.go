@@ -74,12 +74,12 @@ func firstLine(s string) string {
 // newScratch makes an empty bare Git directory with our own configuration.
 // objects, when not "", is the object store it borrows from.
 func newScratch(objects, format string) (string, error) {
-	dir, err := os.MkdirTemp("", "jantel-git-")
+	dir, err := makeScratch()
 	if err != nil {
 		return "", fmt.Errorf("a scratch folder for git can not be made: %w", err)
 	}
 	fail := func(err error) (string, error) {
-		_ = os.RemoveAll(dir)
+		_ = dropScratch(dir)
 		return "", fmt.Errorf("a scratch folder for git can not be filled: %w", err)
 	}
 	for _, d := range []string{"objects/info", "refs", "info"} {
@@ -122,7 +122,7 @@ func listUnignored(ctx context.Context, dir string) ([]string, []model.Note, err
 	if err != nil {
 		return nil, nil, err
 	}
-	defer func() { _ = os.RemoveAll(scratch) }()
+	defer func() { _ = dropScratch(scratch) }()
 	out, err := gitOutput(runGit(ctx, scratch, dir, "ls-files", "-z", "--others", "--exclude-per-directory=.gitignore"))
 	if err != nil {
 		return nil, nil, fmt.Errorf("%s can not be listed: %w", dir, err)
@@ -204,7 +204,7 @@ func openGit(ctx context.Context, dir, rev string, allow []string, l Limits) (_ 
 	}
 	defer func() {
 		if err != nil {
-			_ = os.RemoveAll(scratch)
+			_ = dropScratch(scratch)
 		}
 	}()
 	if err := copyRefs(r.gitDir, r.common, scratch); err != nil {
@@ -403,7 +403,7 @@ func copyRefs(gitDir, common, scratch string) error {
 func safeRef(n string) bool { return refName.MatchString(n) && !strings.Contains(n, "..") }
 
 func (s *gitSource) Origin() model.Origin { return s.origin }
-func (s *gitSource) Close() error         { return os.RemoveAll(s.scratch) }
+func (s *gitSource) Close() error         { return dropScratch(s.scratch) }
 
 // History implements Historian: one log, renames found, nothing of the
 // repository's own configuration, attributes or mail map used.

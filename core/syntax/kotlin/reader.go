@@ -32,7 +32,7 @@ func special(b *syntax.Builder) bool {
 		return b.Interpolated(0, '"', "${", false)
 	case '`':
 		for p := b.Pos + 1; p < len(b.Src) && b.Src[p] != '\n'; p++ {
-			if b.Src[p] == '`' {
+			if b.Src[p] == '`' && p > b.Pos+1 {
 				start, line := b.Pos, b.LineNo
 				b.Pos = p + 1
 				b.Add(syntax.Ident, start, line)
