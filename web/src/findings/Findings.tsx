@@ -1,7 +1,9 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { useLocation } from 'react-router'
 import { useFindings } from '../api/queries'
 import type { Finding } from '../api/types'
 import { Failed, Waiting } from '../frame/Waiting'
+import { isOpening, takeTyped } from '../frame/gate'
 import { useKeys } from '../frame/keys'
 import { PlaceLink } from '../place/PlaceLink'
 import { useNarrowing } from '../place/narrow'
@@ -16,6 +18,7 @@ import { Sign } from './Sign'
 /** The team's list, in the order set, grouped and filtered as the URL says. */
 export default function Findings() {
   const { where, query, show } = useWhere()
+  const visit = useLocation().key // another one when the same finding is opened again
   const all = useFindings(where.id)
   const review = useReview()
   const [chosen, setChosen] = useState(-1)
@@ -57,9 +60,11 @@ export default function Findings() {
     if (!open || !ready) return
     const row = document.getElementById(`finding-${open}`)
     row?.scrollIntoView({ block: 'nearest' })
-    // Who opened it reads it: what is typed next belongs to no view behind it.
+    // Who opened it reads it: what is typed next belongs to no view behind it,
+    // and what was typed until now to nothing.
+    takeTyped('finding')
     row?.querySelector<HTMLElement>('.editor')?.focus({ preventScroll: true })
-  }, [open, ready])
+  }, [open, ready, visit])
   if (all.isError) return <Failed error={all.error} />
   if (!all.data) return <Waiting />
   const move = (f: Finding, step: number) => {
@@ -71,6 +76,10 @@ export default function Findings() {
     setChosen(to)
     review.change(f, { position: between(before, after) }).catch((e: Error) => setProblem(e.message))
   }
+  const toggle = (f: Finding) => {
+    if (open !== f.id) isOpening('finding')
+    show({ open: open === f.id ? '' : String(f.id) })
+  }
   const press = (e: React.KeyboardEvent) => {
     if ((e.target as HTMLElement).closest('input, textarea, select, .editor')) return
     const f = flat[chosen]
@@ -81,7 +90,7 @@ export default function Findings() {
       else choose(chosen + step)
     } else if (e.key === 'Enter' && f && e.target === box.current) {
       e.preventDefault()
-      show({ open: open === f.id ? '' : String(f.id) })
+      toggle(f)
     }
   }
   const filtered = list.length < all.data.length
@@ -190,7 +199,7 @@ export default function Findings() {
                       aria-expanded={open === f.id}
                       onClick={() => {
                         setChosen(i)
-                        show({ open: open === f.id ? '' : String(f.id) })
+                        toggle(f)
                       }}
                     >
                       {f.title}

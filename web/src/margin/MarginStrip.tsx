@@ -181,7 +181,10 @@ function About({ m }: { m: Margin }) {
               <button
                 type="button"
                 className="asLink"
-                onClick={() => void navigate(urlOf({ ...stay(where), view: 'findings', at: where.at }, { open: String(f.id) }))}
+                onClick={() => {
+                  isOpening('finding')
+                  void navigate(urlOf({ ...stay(where), view: 'findings', at: where.at }, { open: String(f.id) }))
+                }}
               >
                 {f.title}
               </button>

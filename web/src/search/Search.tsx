@@ -4,7 +4,7 @@ import { useFindings, usePlaces } from '../api/queries'
 import type { SearchLine } from '../api/types'
 import { Sign } from '../findings/Sign'
 import { Sheet } from '../frame/Sheet'
-import { takeTyped } from '../frame/gate'
+import { isOpening, takeTyped } from '../frame/gate'
 import { parentOf, urlOf, useWhere } from '../place/place'
 import { counted, figure, shortPath } from '../theme/ink'
 import { searchCode } from './stream'
@@ -171,7 +171,10 @@ export default function Search({ onClose }: { onClose: () => void }) {
                   key={f.id}
                   type="button"
                   data-hit
-                  onClick={() => go(urlOf({ id: where.id, view: 'findings' }, { open: String(f.id) }))}
+                  onClick={() => {
+                    isOpening('finding')
+                    go(urlOf({ id: where.id, view: 'findings' }, { open: String(f.id) }))
+                  }}
                 >
                   <Sign kind={f.kind} /> {f.title} <small>{f.state}</small>
                 </button>
