@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"path"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -436,6 +437,8 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 			facts.Problem = slow.Error()
 		}
 	}
+	// A module without a name is none, whatever kind of file asks for it.
+	facts.Imports = slices.DeleteFunc(facts.Imports, func(im model.Import) bool { return im.Text == "" })
 	facts.Skipped = skipped
 	return facts
 }

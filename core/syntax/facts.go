@@ -1,7 +1,6 @@
 package syntax
 
 import (
-	"slices"
 	"sort"
 	"strings"
 
@@ -57,8 +56,6 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		return a.EndLine > b.EndLine
 	})
 	prints(f, s)
-	// A module without a name is none.
-	f.Imports = slices.DeleteFunc(f.Imports, func(im model.Import) bool { return im.Text == "" })
 	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })
 	s.Release()
 	return f

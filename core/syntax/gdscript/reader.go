@@ -420,6 +420,9 @@ func project(_ string, src []byte) *model.Facts {
 			return
 		}
 		value = strings.Trim(strings.TrimSpace(value), `"`)
+		if value == "" {
+			return
+		}
 		switch {
 		case section == "application" && key == "config/name":
 			f.Project.Name = value
