@@ -121,6 +121,12 @@ test('after silencing, after opening a finding and when the focus was lost nothi
   const w = watch(page)
   await fast(page, 'lsz')
   w.stayed()
+  // Who narrows the list while a finding is open stays in what narrows it.
+  const state = page.locator('.filters select').nth(1)
+  await state.focus()
+  await state.selectOption({ index: 1 })
+  await expect(page).toHaveURL(/state=/)
+  await expect(state).toBeFocused()
 
   await open(page, demo, 'layout', 'desk/src')
   const v = watch(page)

@@ -60,11 +60,14 @@ export default function Findings() {
     if (!open || !ready) return
     const row = document.getElementById(`finding-${open}`)
     row?.scrollIntoView({ block: 'nearest' })
-    // Who opened it reads it: what is typed next belongs to no view behind it,
-    // and what was typed until now to nothing.
-    takeTyped('finding')
+    // Who opened it reads it: what is typed next belongs to no view behind it.
     row?.querySelector<HTMLElement>('.editor')?.focus({ preventScroll: true })
-  }, [open, ready, visit])
+  }, [open, ready])
+  useEffect(() => {
+    // What was typed while it opened belongs to nothing. Other visits, as one
+    // to another filter, leave the focus where it is.
+    if (ready && takeTyped('finding')) box.current?.querySelector<HTMLElement>('.editor')?.focus({ preventScroll: true })
+  }, [ready, visit])
   if (all.isError) return <Failed error={all.error} />
   if (!all.data) return <Waiting />
   const move = (f: Finding, step: number) => {
