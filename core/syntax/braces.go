@@ -33,7 +33,7 @@ func (g *Braces) Lex(src []byte) *Stream {
 		case c == '\n':
 			b.LineNo++
 			b.Pos++
-		case c == ' ' || c == '\t' || c == '\r' || c == '\f':
+		case In(c, " \t\r\f"):
 			b.Pos++
 		case g.Special != nil && g.Special(b):
 		case IsIdentStart(c):
@@ -48,7 +48,7 @@ func (g *Braces) Lex(src []byte) *Stream {
 			b.LineComment()
 		case c == '/' && b.Next("/*"):
 			b.BlockComment("/*", "*/", g.NestedComments)
-		case c == '"' || c == '`' || c == '\'':
+		case In(c, "\"`'"):
 			if !b.Quoted(c, false) {
 				b.Pos = start + 1
 				b.LineNo = line
@@ -96,7 +96,7 @@ func (b *Builder) Number() {
 		// and 1.max() a call.
 		if IsIdentPart(c) && c != '$' || c == '.' && b.Pos+1 < len(src) && src[b.Pos+1] >= '0' && src[b.Pos+1] <= '9' {
 			b.Pos++
-			if (c == 'e' || c == 'E') && b.Pos < len(src) && (src[b.Pos] == '+' || src[b.Pos] == '-') {
+			if (In(c, "eE")) && b.Pos < len(src) && (In(src[b.Pos], "+-")) {
 				b.Pos++
 			}
 			continue

@@ -78,7 +78,7 @@ func (s *Stream) InPlace(r [2]int) bool {
 				return true
 			}
 		case "|":
-			if i == r[0] || s.Is(i-1, "move") || s.Is(i-1, "(") {
+			if i == r[0] || s.Any(i-1, "move", "(") {
 				return true
 			}
 		}
@@ -90,7 +90,7 @@ func (s *Stream) InPlace(r [2]int) bool {
 // of its first token.
 func (s *Stream) Dotted(i int) (string, int) {
 	first := i
-	for first >= 2 && s.Is(first-1, ".") && s.IsIdent(first-2) {
+	for first >= 2 && s.Match(first-2, Name, ".") {
 		first -= 2
 	}
 	if first == i {

@@ -52,7 +52,7 @@ func (t *traiter) message(i int, name string, args [][2]int) {
 			return
 		}
 		at := a[0]
-		for t.s.IsIdent(at) && (t.s.Is(at+1, "=") || t.s.Is(at+1, ":")) { // topics = "…", routing_key="…"
+		for t.s.IsIdent(at) && (t.s.Any(at+1, "=", ":")) { // topics = "…", routing_key="…"
 			switch t.s.Text(at) {
 			case "topics", "queues", "routing_key", "queue", "topic", "destination", "value", "name", "channel":
 			default:
@@ -64,7 +64,7 @@ func (t *traiter) message(i int, name string, args [][2]int) {
 		if at >= a[1] {
 			continue
 		}
-		if t.s.Is(at, "{") || t.s.Is(at, "[") {
+		if t.s.Any(at, "{", "[") {
 			at++
 		}
 		if text, ok := t.text(at); ok {
@@ -87,7 +87,7 @@ func (t *traiter) message(i int, name string, args [][2]int) {
 // constantAt is the last part of a name written like a constant, which is all
 // that the argument is.
 func (t *traiter) constantAt(i, end int) string {
-	for t.s.IsIdent(i) && i+2 < end && (t.s.Is(i+1, ".") || t.s.Is(i+1, "::")) {
+	for t.s.IsIdent(i) && i+2 < end && (t.s.Any(i+1, ".", "::")) {
 		i += 2
 	}
 	if i+1 != end || !t.s.IsIdent(i) {

@@ -42,7 +42,7 @@ func (t *traiter) request(i int, name string, args [][2]int) {
 				method, at = strings.ToUpper(text), n+1
 				break
 			}
-			if s.Is(a[0], "http") && s.Is(a[0]+1, ".") && strings.HasPrefix(s.Text(a[0]+2), "Method") && n+1 < len(args) {
+			if s.Match(a[0], "http", ".") && strings.HasPrefix(s.Text(a[0]+2), "Method") && n+1 < len(args) {
 				method, at = strings.ToUpper(strings.TrimPrefix(s.Text(a[0]+2), "Method")), n+1
 				break
 			}

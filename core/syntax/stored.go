@@ -108,7 +108,7 @@ func (t *traiter) definer(i int, args [][2]int) {
 		}
 	case "CreateModel":
 		for _, a := range args {
-			if s.Is(a[0], "name") && s.Is(a[0]+1, "=") {
+			if s.Match(a[0], "name", "=") {
 				entity, _ = t.text(a[0] + 2)
 				from = "model"
 			}
@@ -152,7 +152,7 @@ func (t *traiter) operation(i, open int) {
 	k := i
 	for steps := 0; steps < 6 && k >= 2; steps++ {
 		j := k - 1
-		for j > 0 && s.Kind(j) == Punct && (s.Is(j, ".") || s.Is(j, "->") || s.Is(j, "::") || s.Is(j, ":") || s.Is(j, ">") || s.Is(j, "-")) {
+		for j > 0 && s.Kind(j) == Punct && (s.Any(j, ".", "->", "::", ":", ">", "-")) {
 			j--
 		}
 		if j == k-1 {
@@ -186,7 +186,7 @@ func (t *traiter) operation(i, open int) {
 			return
 		}
 		at := a[0]
-		for s.Is(at, "&") || s.Is(at, "[") || s.Is(at, "]") || s.Is(at, "new") {
+		for s.Any(at, "&", "[", "]", "new") {
 			at++
 		}
 		if s.IsIdent(at) && at < a[1] {

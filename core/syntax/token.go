@@ -141,7 +141,7 @@ func (s *Stream) Close(i int) int {
 // they are.
 func (s *Stream) Unquote(i int) string {
 	b := s.Bytes(i)
-	if len(b) >= 2 && (b[0] == '"' || b[0] == '\'' || b[0] == '`') && b[len(b)-1] == b[0] {
+	if len(b) >= 2 && (In(b[0], "\"'`")) && b[len(b)-1] == b[0] {
 		return string(b[1 : len(b)-1])
 	}
 	return string(b)

@@ -44,7 +44,7 @@ func (t *traiter) word(i int) {
 	}
 	switch c := s.Src[s.Tokens[open].Start]; {
 	case c == '(':
-	case c == '=' || c == ':':
+	case In(c, "=:"):
 		t.literal(i)
 		if s.Src[s.Tokens[i].End-1] == '!' { // authorize! :read
 			t.checks(i)
@@ -212,10 +212,10 @@ func (t *traiter) text(i int) (text string, ok bool) {
 	}
 	b := string(t.s.Bytes(i))
 	n := 0
-	for n < len(b) && n < 4 && (b[n] >= 'a' && b[n] <= 'z' || b[n] >= 'A' && b[n] <= 'Z' || b[n] == '$' || b[n] == '@') {
+	for n < len(b) && n < 4 && (b[n] >= 'a' && b[n] <= 'z' || b[n] >= 'A' && b[n] <= 'Z' || In(b[n], "$@")) {
 		n++
 	}
-	if n < len(b) && (b[n] == '"' || b[n] == '\'' || b[n] == '`') {
+	if n < len(b) && (In(b[n], "\"'`")) {
 		b = b[n:]
 	} else if strings.HasPrefix(b, ":") { // a symbol
 		return b[1:], true
@@ -340,13 +340,13 @@ var templateCalls = Set("render", "view", "View", "PartialView", "render_templat
 // template keeps the names that may be a template's: the first literal among
 // the first two arguments, or all where files are parsed.
 func (t *traiter) template(i int, args [][2]int) {
-	all := t.s.Is(i, "ParseFiles") || t.s.Is(i, "ParseFS")
+	all := t.s.Any(i, "ParseFiles", "ParseFS")
 	for n, a := range args {
 		if n > 1 && !all {
 			return
 		}
 		at := a[0]
-		if t.s.IsIdent(at) && (t.s.Is(at+1, ":") || t.s.Is(at+1, "=")) { // template_name="…"
+		if t.s.IsIdent(at) && (t.s.Any(at+1, ":", "=")) { // template_name="…"
 			at += 2
 		}
 		text, ok := t.text(at)

@@ -84,7 +84,7 @@ func (r *reader) declaration(first, i, end int, in scope) int {
 				continue
 			}
 			j = k
-			if s.Is(j, "(") && s.Is(j+1, ")") && s.Is(j+2, "(") {
+			if s.Match(j, "(", ")", "(") {
 				j += 2
 			}
 			return r.function(first, j, end, in, operatorName(r, j))
@@ -126,7 +126,7 @@ func (r *reader) parenthesis(first, i, paren, end int, in scope) int {
 		last := r.stop(after, end)
 		if s.Is(after, "(") && s.Is(paren+1, "*") {
 			// int (*name(int))(char): a function that returns a pointer to one.
-			if k := paren + 2; s.IsIdent(k) && s.Is(k+1, "(") && s.Is(r.next(s.Close(after)), "{") {
+			if k := paren + 2; s.Match(k, syntax.Name, "(") && s.Is(r.next(s.Close(after)), "{") {
 				last = s.Close(r.next(s.Close(after)))
 				r.add(in, in.parent, s.Text(k), model.DefFunction, first, last).Params = s.Params(k + 1)
 				return last + 1
@@ -168,9 +168,9 @@ func (r *reader) rest(first, i, j, end int, in scope) int {
 			return r.parenthesis(first, i, j, end, in)
 		case s.Is(j, "["):
 			j = s.Close(j)
-		case s.Is(j, "="), s.Is(j, ";"):
+		case s.Any(j, "=", ";"):
 			last := r.stop(j, end)
-			r.variables(first, i, last, in, s.Is(i, "extern") || s.Is(j, ";") && s.Is(j-1, ")"))
+			r.variables(first, i, last, in, s.Is(i, "extern") || s.Match(j-1, ")", ";"))
 			return last + 1
 		case typeWords[string(s.Bytes(j))]:
 			if after, _, ok := r.typeAt(first, j, end, in); ok {
@@ -210,7 +210,7 @@ func (r *reader) nameFollows(i, end int) bool {
 		switch {
 		case s.Is(i, "("):
 			return s.IsIdent(i-1) && !attributes[s.Text(i-1)]
-		case s.IsIdent(i), s.Is(i, "*"), s.Is(i, "&"), s.Is(i, ":"), s.Is(i, "~"):
+		case s.Any(i, syntax.Name, "*", "&", ":", "~"):
 		case s.Is(i, "<"):
 			k := r.angle(i, end)
 			if k == i {
@@ -244,7 +244,7 @@ func (r *reader) oldStyle(paren, end int) bool {
 		if s.Is(k, "{") {
 			return s.Is(k-1, ";")
 		}
-		if s.Is(k, "}") || s.Is(k, "=") {
+		if s.Any(k, "}", "=") {
 			return false
 		}
 	}
@@ -261,7 +261,7 @@ func (r *reader) body(i, end int) int {
 			i++
 		case s.Is(i, "{"):
 			return i
-		case s.Is(i, ";"), s.Is(i, "}"), s.Is(i, ","), s.Is(i, "="):
+		case s.Any(i, ";", "}", ",", "="):
 			return -1
 		case s.Is(i, ":") && !s.Is(i+1, ":") && !s.Is(i-1, ":"):
 			// Initialisers: name(…) or name{…}, …
@@ -293,7 +293,7 @@ func (r *reader) body(i, end int) int {
 				}
 				i++
 			}
-		case s.Is(i, "-") && s.Is(i+1, ">"):
+		case s.Match(i, "-", ">"):
 			for i += 2; i < end && !s.Is(i, "{") && !s.Is(i, ";"); {
 				if k := r.angle(i, end); k > i {
 					i = k
@@ -336,7 +336,7 @@ func (r *reader) function(first, paren, end int, in scope, name string) int {
 		name = "~" + name
 	}
 	var owners []string
-	for k := at; k-2 > 0 && s.Is(k-1, ":") && s.Is(k-2, ":"); {
+	for k := at; k-2 > 0 && s.Match(k-2, ":", ":"); {
 		k -= 3
 		if s.Is(k, ">") { // Owner<T>::
 			depth := 0
@@ -359,7 +359,7 @@ func (r *reader) function(first, paren, end int, in scope, name string) int {
 	last := open
 	if open >= 0 {
 		last = s.Close(open)
-		for s.Is(last+1, "catch") && s.Is(last+2, "(") && s.Is(s.Close(last+2)+1, "{") {
+		for s.Match(last+1, "catch", "(") && s.Is(s.Close(last+2)+1, "{") {
 			last = s.Close(s.Close(last+2) + 1)
 		}
 	} else {
@@ -396,7 +396,7 @@ func (r *reader) variables(first, i, last int, in scope, declared bool) {
 	}
 	kind := model.DefVariable
 	for k := i; k < last && s.IsIdent(k); k++ {
-		if s.Is(k, "const") || s.Is(k, "constexpr") {
+		if s.Any(k, "const", "constexpr") {
 			kind = model.DefConstant
 		}
 		if s.Is(k, "using") || s.Is(k, "extern") && in.class != "" {
@@ -416,12 +416,12 @@ func (r *reader) variables(first, i, last int, in scope, declared bool) {
 			if !typeWords[string(s.Bytes(k))] {
 				words++
 			}
-			plain := n >= last || s.Is(n, ",") || s.Is(n, "=") || s.Is(n, "[") || s.Is(n, ":") && !s.Is(n+1, ":") || s.Is(n, "{")
+			plain := n >= last || s.Any(n, ",", "=", "[") || s.Is(n, ":") && !s.Is(n+1, ":") || s.Is(n, "{")
 			if s.Is(k-1, "}") && strings.HasPrefix(s.Text(k), "__") {
 				k = n // an attribute behind the body of a type
 				continue
 			}
-			if plain && (words > 1 || s.Is(k-1, "*") || s.Is(k-1, "&") || s.Is(k-1, ",") || s.Is(k-1, ">") || s.Is(k-1, "}")) {
+			if plain && (words > 1 || s.Any(k-1, "*", "&", ",", ">", "}")) {
 				r.add(in, in.parent, s.Text(k), kind, first, last)
 				for k = n; k < last && !s.Is(k, ","); {
 					k = s.Close(k) + 1

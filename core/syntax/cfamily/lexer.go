@@ -74,7 +74,7 @@ func special(b *syntax.Builder) bool {
 // word is the name of the directive whose "#" stands at at.
 func word(src []byte, at int) string {
 	at++
-	for at < len(src) && (src[at] == ' ' || src[at] == '\t') {
+	for at < len(src) && (syntax.In(src[at], " \t")) {
 		at++
 	}
 	end := at
@@ -161,7 +161,7 @@ func skip(b *syntax.Builder, other bool) {
 		b.LineNo++
 		b.Pos++ // the line end before
 		at := b.Pos
-		for at < len(b.Src) && (b.Src[at] == ' ' || b.Src[at] == '\t') {
+		for at < len(b.Src) && (syntax.In(b.Src[at], " \t")) {
 			at++
 		}
 		if at >= len(b.Src) || b.Src[at] != '#' {

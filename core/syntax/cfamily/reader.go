@@ -96,10 +96,10 @@ func (r *reader) item(i, end int, in *scope) int {
 				i = r.constraint(i+1, end)
 			}
 			continue
-		case s.Is(i, "[") && s.Is(i+1, "["):
+		case s.Match(i, "[", "["):
 			i = s.Close(i) + 1
 			continue
-		case s.Is(i, "extern") && s.Kind(i+1) == syntax.String:
+		case s.Match(i, "extern", syntax.Quoted):
 			if s.Is(i+2, "{") {
 				r.items(i+3, s.Close(i+2), *in)
 				return s.Close(i+2) + 1
@@ -110,7 +110,7 @@ func (r *reader) item(i, end int, in *scope) int {
 			i++ // a macro that stands as a line of its own
 			first = i
 			continue
-		case s.Is(i, "inline") && s.Is(i+1, "namespace"), s.Is(i, "export") && s.IsIdent(i+1):
+		case s.Match(i, "inline", "namespace"), s.Match(i, "export", syntax.Name):
 			i++
 			continue
 		}
@@ -125,7 +125,7 @@ func (r *reader) item(i, end int, in *scope) int {
 		return r.namespace(first, i, end, *in)
 	case w == "using":
 		last := r.stop(i, end)
-		if s.IsIdent(i+1) && s.Is(i+2, "=") {
+		if s.Match(i+1, syntax.Name, "=") {
 			r.add(*in, in.parent, s.Text(i+1), model.DefType, first, last)
 		}
 		return last + 1
@@ -178,14 +178,14 @@ func (r *reader) constraint(i, end int) int {
 			i = s.Close(i) + 1
 		case s.IsIdent(i):
 			i++
-			for s.Is(i, ":") && s.Is(i+1, ":") {
+			for s.Match(i, ":", ":") {
 				i += 3
 			}
 			i = r.angle(i, end)
 		default:
 			return i
 		}
-		if !(s.Is(i, "&") && s.Is(i+1, "&")) && !(s.Is(i, "|") && s.Is(i+1, "|")) {
+		if !(s.Match(i, "&", "&")) && !(s.Match(i, "|", "|")) {
 			return i
 		}
 		i += 2
@@ -197,7 +197,7 @@ func (r *reader) constraint(i, end int) int {
 // brace that closes what holds it.
 func (r *reader) stop(i, end int) int {
 	for ; i < end; i = r.s.Close(i) + 1 {
-		if r.s.Is(i, ";") || r.s.Is(i, "}") {
+		if r.s.Any(i, ";", "}") {
 			return i
 		}
 	}
@@ -221,7 +221,7 @@ func (r *reader) namespace(first, i, end int, in scope) int {
 	s := r.s
 	j := i + 1
 	var names []string
-	for s.IsIdent(j) || s.Is(j, ":") || s.Is(j, "[") {
+	for s.Any(j, syntax.Name, ":", "[") {
 		if s.IsIdent(j) && !s.Is(j, "inline") && !s.Is(j+1, "(") {
 			names = append(names, s.Text(j))
 		}
@@ -250,7 +250,7 @@ func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok
 	s := r.s
 	w := s.Text(i)
 	j := i + 1
-	if w == "enum" && (s.Is(j, "class") || s.Is(j, "struct")) {
+	if w == "enum" && (s.Any(j, "class", "struct")) {
 		j++
 	}
 	var names []string
@@ -259,7 +259,7 @@ func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok
 		switch {
 		case r.text(j):
 			j++
-		case s.IsIdent(j) && s.Is(j+1, "(") && len(names) > 0 && !attributes[s.Text(j)]:
+		case s.Match(j, syntax.Name, "(") && len(names) > 0 && !attributes[s.Text(j)]:
 			return 0, "", false // a function that returns such a type
 		case s.IsIdent(j) && (s.Is(j+1, "(") || attributes[s.Text(j)]):
 			j++
@@ -270,7 +270,7 @@ func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok
 			j = s.Close(j) + 1
 		case s.IsIdent(j):
 			if !s.Is(j, "final") || len(names) == 0 {
-				if s.Is(j-1, ":") && s.Is(j-2, ":") && len(names) > 0 {
+				if s.Match(j-2, ":", ":") && len(names) > 0 {
 					names[len(names)-1] += "." + s.Text(j)
 				} else {
 					names = append(names, s.Text(j))
@@ -283,7 +283,7 @@ func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok
 				return 0, "", false
 			}
 			j = k
-		case s.Is(j, ":") && s.Is(j+1, ":"):
+		case s.Match(j, ":", ":"):
 			j += 2
 		case s.Is(j, ":"):
 			if w == "enum" {
@@ -300,12 +300,12 @@ func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok
 			}
 			for j++; j < end && !s.Is(j, "{"); {
 				switch {
-				case s.Is(j, ";"), s.Is(j, "("):
+				case s.Any(j, ";", "("):
 					return 0, "", false
 				case s.IsIdent(j) && !labels[s.Text(j)] && !s.Is(j, "virtual"):
 					base := s.Text(j)
 					j++
-					for s.Is(j, ":") && s.Is(j+1, ":") && s.IsIdent(j+2) {
+					for s.Match(j, ":", ":", syntax.Name) {
 						base += "." + s.Text(j+2)
 						j += 3
 					}
@@ -371,7 +371,7 @@ func (r *reader) enumerators(i, end int, parent string, in scope) {
 func (r *reader) typedef(first, i, end int, in scope) int {
 	s := r.s
 	j := i + 1
-	for s.Is(j, "const") || s.Is(j, "volatile") {
+	for s.Any(j, "const", "volatile") {
 		j++
 	}
 	if typeWords[s.Text(j)] {
@@ -386,7 +386,7 @@ func (r *reader) typedef(first, i, end int, in scope) int {
 		}
 		n := r.next(k)
 		switch {
-		case s.IsIdent(k) && (n == last || s.Is(n, ",") || s.Is(n, "[")):
+		case s.IsIdent(k) && (n == last || s.Any(n, ",", "[")):
 			r.add(in, in.parent, s.Text(k), model.DefType, first, last)
 		case s.IsIdent(k) && s.Is(n, "(") && r.next(s.Close(n)) >= last && !s.Is(n+1, "*") && !s.Is(n+1, "^"):
 			r.add(in, in.parent, s.Text(k), model.DefType, first, last)

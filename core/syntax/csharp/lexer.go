@@ -64,7 +64,7 @@ func directive(b *syntax.Builder) bool {
 	}
 	word := func(at int) string {
 		at++
-		for at < len(b.Src) && (b.Src[at] == ' ' || b.Src[at] == '\t') {
+		for at < len(b.Src) && (syntax.In(b.Src[at], " \t")) {
 			at++
 		}
 		end := at
@@ -85,7 +85,7 @@ func directive(b *syntax.Builder) bool {
 	if w == "else" || w == "elif" {
 		for depth := 0; b.Pos < len(b.Src); {
 			at := b.Pos + 1
-			for at < len(b.Src) && (b.Src[at] == ' ' || b.Src[at] == '\t') {
+			for at < len(b.Src) && (syntax.In(b.Src[at], " \t")) {
 				at++
 			}
 			if at < len(b.Src) && b.Src[at] == '#' {

@@ -44,7 +44,7 @@ func (r *reader) dotted(i int) (string, int) {
 	for s.IsIdent(i) {
 		b.Write(s.Bytes(i))
 		i++
-		if s.Is(i, ":") && s.Is(i+1, ":") { // global::System
+		if s.Match(i, ":", ":") { // global::System
 			b.Reset()
 			i += 2
 			continue
@@ -86,8 +86,8 @@ func (r *reader) body(i, end int, ns string) {
 	for i < end {
 		next := i + 1
 		switch {
-		case s.Is(i, ";"), s.Is(i, "}"):
-		case s.Is(i, "namespace") && s.IsIdent(i+1):
+		case s.Any(i, ";", "}"):
+		case s.Match(i, "namespace", syntax.Name):
 			name, j := r.dotted(i + 1)
 			full := name
 			if ns != "" {
@@ -101,11 +101,11 @@ func (r *reader) body(i, end int, ns string) {
 			}
 			r.space(full)
 			ns, next = full, j+1
-		case s.Is(i, "global") && s.Is(i+1, "using"), s.Is(i, "using") && !s.Is(i+1, "(") && !s.Is(i+1, "var") && r.isDirective(i):
+		case s.Match(i, "global", "using"), s.Is(i, "using") && !s.Is(i+1, "(") && !s.Is(i+1, "var") && r.isDirective(i):
 			next = r.using(i)
-		case s.Is(i, "extern") && s.Is(i+1, "alias"):
+		case s.Match(i, "extern", "alias"):
 			next = i + 4
-		case s.Is(i, "[") && (s.Is(i+1, "assembly") || s.Is(i+1, "module")):
+		case s.Is(i, "[") && (s.Any(i+1, "assembly", "module")):
 			next = s.Close(i) + 1
 		default:
 			if n := r.member(i, end, "", ""); n > i {
@@ -160,7 +160,7 @@ func (r *reader) using(i int) int {
 		im.Names = append(im.Names, "static")
 		i++
 	}
-	if s.IsIdent(i) && s.Is(i+1, "=") {
+	if s.Match(i, syntax.Name, "=") {
 		im.Alias = s.Text(i)
 		i += 2
 	}
@@ -222,10 +222,10 @@ func (r *reader) member(i, end int, parent string, around model.DefinitionKind) 
 	case "enum":
 		kind = model.DefEnum
 	case "record":
-		if s.Is(i+1, "class") || s.Is(i+1, "struct") {
+		if s.Any(i+1, "class", "struct") {
 			i++
 		}
-		if s.IsIdent(i+1) && (s.Is(i+2, "(") || s.Is(i+2, "{") || s.Is(i+2, ":") || s.Is(i+2, "<") || s.Is(i+2, ";")) {
+		if s.IsIdent(i+1) && (s.Any(i+2, "(", "{", ":", "<", ";")) {
 			kind = model.DefClass
 		}
 	case "delegate":
@@ -290,7 +290,7 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 	}
 	if s.Is(i, ":") {
 		for i < end && !s.Is(i, "{") && !s.Is(i, ";") && !s.Is(i, "where") {
-			if s.Is(i, ":") || s.Is(i, ",") {
+			if s.Any(i, ":", ",") {
 				if n, j := r.dotted(i + 1); n != "" {
 					if kind != model.DefEnum {
 						r.f.Definitions[at].Bases = append(r.f.Definitions[at].Bases, n)
@@ -315,7 +315,7 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 			if s.Is(k, "[") {
 				continue
 			}
-			if s.IsIdent(k) && (s.Is(k-1, "{") || s.Is(k-1, ",") || s.Is(k-1, "]")) {
+			if s.IsIdent(k) && (s.Any(k-1, "{", ",", "]")) {
 				to := k
 				for to+1 < last && !s.Is(to+1, ",") {
 					to = s.Close(to + 1)
@@ -349,11 +349,11 @@ func (r *reader) value(first, i, end int, parent string, public, constant bool, 
 				name += s.Text(j)
 				j++
 			}
-			if s.Is(j, "(") && s.Is(j+1, ")") && s.Is(j+2, "(") { // operator ()
+			if s.Match(j, "(", ")", "(") { // operator ()
 				j += 2
 			}
 			return r.method(first, j, end, parent, "operator "+name, public, marks)
-		case s.Is(k, "this") && s.Is(k+1, "["):
+		case s.Match(k, "this", "["):
 			r.define(first, k, parent, "this", model.DefProperty, public, marks)
 			at := len(r.f.Definitions) - 1
 			last := r.accessors(s.Close(k+1)+1, end)
@@ -372,7 +372,7 @@ func (r *reader) value(first, i, end int, parent string, public, constant bool, 
 				name = "~" + name
 			}
 			return r.method(first, k, end, parent, name, public, marks)
-		case s.Is(k, "{"), s.Is(k, "=") && s.Is(k+1, ">"):
+		case s.Is(k, "{"), s.Match(k, "=", ">"):
 			if k == i || !s.IsIdent(k-1) {
 				return s.Close(k) + 1
 			}
@@ -381,7 +381,7 @@ func (r *reader) value(first, i, end int, parent string, public, constant bool, 
 			last := r.accessors(k, end)
 			r.f.Definitions[at].EndLine = s.EndLine(min(last, s.Len()-1))
 			return last + 1
-		case s.Is(k, "="), s.Is(k, ";"), s.Is(k, ","):
+		case s.Any(k, "=", ";", ","):
 			return r.fields(first, i, k, end, parent, public, constant, marks)
 		default:
 			k++
@@ -415,7 +415,7 @@ func (r *reader) accessors(k, end int) int {
 func (r *reader) method(first, paren, end int, parent, name string, public bool, marks []string) int {
 	s := r.s
 	j := s.Close(paren) + 1
-	for j < end && !s.Is(j, "{") && !s.Is(j, ";") && !(s.Is(j, "=") && s.Is(j+1, ">")) {
+	for j < end && !s.Is(j, "{") && !s.Is(j, ";") && !(s.Match(j, "=", ">")) {
 		j = s.Close(j) + 1
 	}
 	last := j
@@ -457,7 +457,7 @@ func (r *reader) fields(first, from, i, end int, parent string, public, constant
 	}
 	name(i - 1)
 	for i < end && !s.Is(i, ";") {
-		if s.Is(i, ",") && s.IsIdent(i+1) && (s.Is(i+2, "=") || s.Is(i+2, ",") || s.Is(i+2, ";")) {
+		if s.Match(i, ",", syntax.Name) && (s.Any(i+2, "=", ",", ";")) {
 			ends(i)
 			name(i + 1)
 			i += 2

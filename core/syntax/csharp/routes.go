@@ -33,8 +33,8 @@ func (r *reader) routes() {
 			r.mapped(i, method)
 			continue
 		}
-		if word == "MapGroup" && s.Is(i-1, ".") && s.IsIdent(i-2) {
-			if a := s.Args(i + 1); len(a) > 0 && s.Kind(a[0][0]) == syntax.String && s.Is(i-3, "=") && s.IsIdent(i-4) {
+		if word == "MapGroup" && s.Match(i-2, syntax.Name, ".") {
+			if a := s.Args(i + 1); len(a) > 0 && s.Kind(a[0][0]) == syntax.String && s.Match(i-4, syntax.Name, "=") {
 				r.f.Mounts = append(r.f.Mounts, model.MountFact{On: s.Text(i - 2), Path: s.Unquote(a[0][0]), Target: s.Text(i - 4), Line: s.Line(i)})
 			}
 			continue
@@ -55,7 +55,7 @@ func (r *reader) routes() {
 		if isVerb {
 			a.methods = append(a.methods, method)
 		}
-		if s.Is(i+1, "(") && s.Kind(i+2) == syntax.String {
+		if s.Match(i+1, "(", syntax.Quoted) {
 			a.paths = append(a.paths, s.Unquote(i+2))
 		}
 	}

@@ -66,14 +66,14 @@ func (r *reader) head() {
 	var base string
 	line := 0
 	for i := 0; i < s.Len() && i < 200 && r.class == ""; i++ {
-		if s.Is(i, "class_name") && s.IsIdent(i+1) {
+		if s.Match(i, "class_name", syntax.Name) {
 			r.class = s.Text(i + 1)
 		}
 	}
 	for i := 0; i < s.Len(); i++ {
 		start := i == 0 || s.Kind(i-1) == syntax.Newline || s.Kind(i-1) == syntax.Indent
 		switch {
-		case s.Is(i, "class_name") && s.IsIdent(i+1) && start && line == 0:
+		case s.Match(i, "class_name", syntax.Name) && start && line == 0:
 			line = s.Line(i)
 			if s.Is(i+2, "extends") {
 				base = r.base(i + 3)
@@ -107,7 +107,7 @@ func (r *reader) base(i int) string {
 	if !s.IsIdent(i) {
 		return ""
 	}
-	for s.Is(i+1, ".") && s.IsIdent(i+2) {
+	for s.Match(i+1, ".", syntax.Name) {
 		i += 2
 	}
 	name, _ := s.Dotted(i)
@@ -174,7 +174,7 @@ func (r *reader) block(i, end int, parent string, class bool) {
 		}
 		first := i
 		var marks []string
-		for s.Is(i, "@") && s.IsIdent(i+1) {
+		for s.Match(i, "@", syntax.Name) {
 			alone := standing[s.Text(i+1)]
 			marks = append(marks, "@"+s.Text(i+1))
 			i += 2
@@ -188,14 +188,14 @@ func (r *reader) block(i, end int, parent string, class bool) {
 				first, marks = i, nil
 			}
 		}
-		for s.Is(i, "static") || s.Is(i, "onready") || s.Is(i, "export") || s.Is(i, "remote") || s.Is(i, "puppet") || s.Is(i, "master") {
+		for s.Any(i, "static", "onready", "export", "remote", "puppet", "master") {
 			i++
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}
 		}
 		last := r.end(i, end)
-		if s.Is(i, "var") || s.Is(i, "const") || s.Is(i, "signal") || s.Is(i, "enum") {
+		if s.Any(i, "var", "const", "signal", "enum") {
 			// More of them may stand in the same line.
 			for k := i; k < last; k = s.Close(k) + 1 {
 				if s.Is(k, ";") {
@@ -217,7 +217,7 @@ func (r *reader) block(i, end int, parent string, class bool) {
 		case "class":
 			if s.IsIdent(i + 1) {
 				d = r.add(first, last, s.Text(i+1), parent, model.DefClass)
-				if s.Is(i+2, "extends") && s.IsIdent(i+3) {
+				if s.Match(i+2, "extends", syntax.Name) {
 					d.Bases = []string{s.Text(i + 3)}
 				}
 				name := d.Qualified()
@@ -309,16 +309,16 @@ func (r *reader) node(i int) {
 	s := r.s
 	p := ""
 	switch {
-	case s.Is(i, "$") && s.Kind(i+1) == syntax.String:
+	case s.Match(i, "$", syntax.Quoted):
 		p = s.Unquote(i + 1)
-	case s.Is(i, "$") && s.IsIdent(i+1):
+	case s.Match(i, "$", syntax.Name):
 		p = s.Text(i + 1)
-		for k := i + 2; s.Is(k, "/") && s.IsIdent(k+1) && s.Tokens[k].Start == s.Tokens[k-1].End && s.Tokens[k+1].Start == s.Tokens[k].End; k += 2 {
+		for k := i + 2; s.Match(k, "/", syntax.Name) && s.Tokens[k].Start == s.Tokens[k-1].End && s.Tokens[k+1].Start == s.Tokens[k].End; k += 2 {
 			p += "/" + s.Text(k+1)
 		}
-	case s.Is(i, "%") && s.IsIdent(i+1) && s.Tokens[i].End == s.Tokens[i+1].Start && !r.operand(i-1):
+	case s.Match(i, "%", syntax.Name) && s.Tokens[i].End == s.Tokens[i+1].Start && !r.operand(i-1):
 		p = "%" + s.Text(i+1)
-	case (s.Is(i, "get_node") || s.Is(i, "get_node_or_null")) && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String && s.Is(i+3, ")"):
+	case (s.Any(i, "get_node", "get_node_or_null")) && s.Match(i+1, "(", syntax.Quoted, ")"):
 		p = s.Unquote(i + 2)
 	}
 	if p != "" && len(r.f.Templates) < maxNodes {
@@ -339,7 +339,7 @@ func (r *reader) operand(i int) bool {
 	case syntax.Number, syntax.String:
 		return true
 	}
-	return r.s.Is(i, ")") || r.s.Is(i, "]") || r.s.Is(i, "}")
+	return r.s.Any(i, ")", "]", "}")
 }
 
 var (

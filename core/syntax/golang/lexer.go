@@ -19,7 +19,7 @@ func lex(src []byte) *syntax.Stream {
 		case c == '\n':
 			b.LineNo++
 			b.Pos++
-		case c == ' ' || c == '\t' || c == '\r':
+		case syntax.In(c, " \t\r"):
 			b.Pos++
 		case syntax.IsIdentStart(c):
 			b.Pos++
@@ -57,7 +57,7 @@ func lex(src []byte) *syntax.Stream {
 			b.Pos = end + 1
 			b.LineNo += bytes.Count(src[start:b.Pos], []byte{'\n'})
 			b.Add(syntax.String, start, line)
-		case c == '"' || c == '\'':
+		case syntax.In(c, "\"'"):
 			if !quoted(b, c) {
 				b.Misread("a string is not closed", line)
 				b.Pos = start + 1
@@ -65,11 +65,11 @@ func lex(src []byte) *syntax.Stream {
 				continue
 			}
 			b.Add(syntax.String, start, line)
-		case c == '(' || c == '[' || c == '{':
+		case syntax.In(c, "([{"):
 			b.Pos++
 			b.Add(syntax.Punct, start, line)
 			b.Open()
-		case c == ')' || c == ']' || c == '}':
+		case syntax.In(c, ")]}"):
 			b.Pos++
 			b.Add(syntax.Punct, start, line)
 			b.Shut(opener[c])
@@ -91,7 +91,7 @@ func number(b *syntax.Builder) {
 		switch {
 		case syntax.IsIdentPart(c) && c != '$', c == '.':
 			b.Pos++
-			if (c == 'e' || c == 'E' || c == 'p' || c == 'P') && b.Pos < len(src) && (src[b.Pos] == '+' || src[b.Pos] == '-') {
+			if (syntax.In(c, "eEpP")) && b.Pos < len(src) && (syntax.In(src[b.Pos], "+-")) {
 				b.Pos++
 			}
 		default:

@@ -41,7 +41,7 @@ func (r *reader) file() {
 	s := r.s
 	for i := 0; i < s.Len(); {
 		switch {
-		case s.Is(i, "package") && s.IsIdent(i+1) && r.f.Namespace == "":
+		case s.Match(i, "package", syntax.Name) && r.f.Namespace == "":
 			r.f.Namespace = s.Text(i + 1)
 			r.doc(i)
 			i += 2
@@ -112,7 +112,7 @@ func (r *reader) group(i int, spec func(i int) int) int {
 func (r *reader) importSpec(i int) int {
 	s := r.s
 	im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
-	if s.IsIdent(i) || s.Is(i, ".") {
+	if s.Any(i, syntax.Name, ".") {
 		im.Alias = s.Text(i)
 		i++
 	}
@@ -156,10 +156,10 @@ func (r *reader) typeSpec(i int) int {
 		j++
 	}
 	switch {
-	case s.Is(j, "interface") && s.Is(j+1, "{"):
+	case s.Match(j, "interface", "{"):
 		d.Kind = model.DefInterface
 		r.members(&d, j+1)
-	case s.Is(j, "struct") && s.Is(j+1, "{"):
+	case s.Match(j, "struct", "{"):
 		d.Kind = model.DefClass
 		r.embedded(&d, j+1)
 	}
@@ -242,7 +242,7 @@ func (r *reader) base(d *model.Definition, items []int) {
 func (r *reader) specEnd(i int) int {
 	s := r.s
 	for i < s.Len() {
-		if s.Is(i, ")") || s.Is(i, "}") || s.Is(i, "]") {
+		if s.Any(i, ")", "}", "]") {
 			return i // the group around it ends
 		}
 		if s.Is(i, ";") {
@@ -335,7 +335,7 @@ func (r *reader) function(i int) int {
 		if s.Line(k) != s.EndLine(last) && !s.Is(last, "(") && !s.Is(last, ",") {
 			break
 		}
-		if (s.Is(k, "interface") || s.Is(k, "struct")) && s.Is(k+1, "{") {
+		if (s.Any(k, "interface", "struct")) && s.Is(k+1, "{") {
 			k++
 		}
 		last = s.Close(k)
@@ -385,7 +385,7 @@ func params(s *syntax.Stream, open, end int) int {
 func (r *reader) shape(open, end int) {
 	s := r.s
 	for k := open + 1; k+2 < end; k++ {
-		if s.Is(k, "http") && s.Is(k+1, ".") && s.Is(k+2, "ResponseWriter") {
+		if s.Match(k, "http", ".", "ResponseWriter") {
 			r.signs.Add(model.SignHandles, s.Line(k))
 			return
 		}

@@ -87,10 +87,10 @@ func isMethod(m string) bool {
 // assigned is the variable that the call at i is given to.
 func assigned(s *syntax.Stream, i int) string {
 	_, first := s.Dotted(i)
-	if s.Is(first-1, "=") && s.Is(first-2, ":") && s.IsIdent(first-3) {
+	if s.Match(first-3, syntax.Name, ":", "=") {
 		return s.Text(first - 3)
 	}
-	if s.Is(first-1, "=") && s.IsIdent(first-2) {
+	if s.Match(first-2, syntax.Name, "=") {
 		return s.Text(first - 2)
 	}
 	return ""

@@ -97,9 +97,9 @@ func (l *lexer) token() {
 		}
 		l.Pos++
 		l.LineNo++
-	case c == ' ' || c == '\t' || c == '\r' || c == '\f':
+	case syntax.In(c, " \t\r\f"):
 		l.Pos++
-	case c == '\\' && start+1 < len(src) && (src[start+1] == '\n' || src[start+1] == '\r'):
+	case c == '\\' && start+1 < len(src) && (syntax.In(src[start+1], "\n\r")):
 		l.Pos++
 		if src[l.Pos] == '\r' {
 			l.Pos++
@@ -110,13 +110,13 @@ func (l *lexer) token() {
 		}
 	case c == '#':
 		l.comment()
-	case c == '"' || c == '\'':
+	case syntax.In(c, "\"'"):
 		l.str(start, false, false)
 	case syntax.IsIdentStart(c) && c != '$':
 		for l.Pos < len(src) && syntax.IsIdentPart(src[l.Pos]) && src[l.Pos] != '$' {
 			l.Pos++
 		}
-		if l.Pos < len(src) && (src[l.Pos] == '"' || src[l.Pos] == '\'') && l.Pos-start <= 2 {
+		if l.Pos < len(src) && (syntax.In(src[l.Pos], "\"'")) && l.Pos-start <= 2 {
 			if raw, format, ok := stringPrefix(src[start:l.Pos]); ok {
 				l.str(start, raw, format)
 				return
@@ -125,15 +125,15 @@ func (l *lexer) token() {
 		l.Add(syntax.Ident, start, line)
 	case c >= '0' && c <= '9', c == '.' && start+1 < len(src) && src[start+1] >= '0' && src[start+1] <= '9':
 		for l.Pos < len(src) && (syntax.IsIdentPart(src[l.Pos]) || src[l.Pos] == '.' ||
-			(src[l.Pos] == '+' || src[l.Pos] == '-') && l.Pos > start && (src[l.Pos-1]|32) == 'e' && (len(src[start:l.Pos]) < 2 || src[start+1]|32 != 'x')) {
+			(syntax.In(src[l.Pos], "+-")) && l.Pos > start && (src[l.Pos-1]|32) == 'e' && (len(src[start:l.Pos]) < 2 || src[start+1]|32 != 'x')) {
 			l.Pos++
 		}
 		l.Add(syntax.Number, start, line)
-	case c == '(' || c == '[' || c == '{':
+	case syntax.In(c, "([{"):
 		l.Pos++
 		l.Add(syntax.Punct, start, line)
 		l.Open()
-	case c == ')' || c == ']' || c == '}':
+	case syntax.In(c, ")]}"):
 		l.Pos++
 		l.Add(syntax.Punct, start, line)
 		l.Shut(map[byte]byte{')': '(', ']': '[', '}': '{'}[c])
@@ -209,7 +209,7 @@ func (l *lexer) strEnd(i int, q byte, triple, format bool, nest int) int {
 			}
 		case format && c == '}' && braces > 0:
 			braces--
-		case braces > 0 && (c == '"' || c == '\'') && nest < 8:
+		case braces > 0 && (syntax.In(c, "\"'")) && nest < 8:
 			if c == q && (!triple || bytes.HasPrefix(src[i:], []byte{q, q, q})) && !l.closesLater(i, q) {
 				return ends(i, triple)
 			}

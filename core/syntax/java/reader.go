@@ -58,7 +58,7 @@ func (r *reader) file() {
 	s := r.s
 	for i := 0; i < s.Len(); {
 		switch {
-		case s.Is(i, "package") && s.IsIdent(i+1):
+		case s.Match(i, "package", syntax.Name):
 			r.f.Namespace, i = jvm.Dotted(r.s, i+1)
 			i++
 		case s.Is(i, "import"):
@@ -108,7 +108,7 @@ func (r *reader) member(i, end int, parent string) int {
 			}
 			i = j
 			continue
-		case s.Is(i, "non") && s.Is(i+1, "-") && s.Is(i+2, "sealed"):
+		case s.Match(i, "non", "-", "sealed"):
 			i += 3
 			continue
 		case modifiers[string(s.Bytes(i))] && s.IsIdent(i):
@@ -127,7 +127,7 @@ func (r *reader) member(i, end int, parent string) int {
 		kind = model.DefClass
 	case "record":
 		// "record" is only a word of the language before a name and its parts.
-		if s.IsIdent(i+1) && (s.Is(i+2, "(") || s.Is(i+2, "<")) {
+		if s.IsIdent(i+1) && (s.Any(i+2, "(", "<")) {
 			kind = model.DefClass
 		}
 	case "interface":
@@ -198,7 +198,7 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 	}
 	for i < end && !s.Is(i, "{") && !s.Is(i, ";") {
 		switch {
-		case s.Is(i, "extends"), s.Is(i, "implements"), s.Is(i, ","):
+		case s.Any(i, "extends", "implements", ","):
 			if s.Is(i+1, "@") {
 				i++
 				continue
@@ -338,7 +338,7 @@ func (r *reader) valueOrMethod(first, i, end int, parent string, public, constan
 			}
 			r.locals(j, last, d.Qualified())
 			return last + 1
-		case s.Is(i, "="), s.Is(i, ";"), s.Is(i, ","):
+		case s.Any(i, "=", ";", ","):
 			return r.fields(first, i, end, parent, public, constant, marks)
 		case s.Is(i, "{"): // a compact constructor of a record
 			if s.IsIdent(i-1) && i-1 >= first {
@@ -368,7 +368,7 @@ func constantMain(s *syntax.Stream, first, paren int) bool {
 func (r *reader) locals(open, end int, parent string) {
 	s := r.s
 	for k := open + 1; k < end; k++ {
-		if (s.Is(k, "class") || s.Is(k, "enum") || s.Is(k, "interface") || s.Is(k, "record") && s.IsIdent(k+1) && (s.Is(k+2, "(") || s.Is(k+2, "<"))) && s.IsIdent(k+1) && !s.Is(k-1, ".") {
+		if (s.Any(k, "class", "enum", "interface") || s.Match(k, "record", syntax.Name) && (s.Any(k+2, "(", "<"))) && s.IsIdent(k+1) && !s.Is(k-1, ".") {
 			first := k
 			for first-1 > open && modifiers[string(s.Bytes(first-1))] {
 				first--
@@ -392,7 +392,7 @@ func (r *reader) fields(first, i, end int, parent string, public, constant bool,
 		}
 	}
 	name := func(at int) {
-		for s.Is(at, "]") || s.Is(at, "[") {
+		for s.Any(at, "]", "[") {
 			at--
 		}
 		if s.IsIdent(at) && at > first {
@@ -406,7 +406,7 @@ func (r *reader) fields(first, i, end int, parent string, public, constant bool,
 			for i < end && !s.Is(i, ";") {
 				// A comma between the type arguments of a value parts nothing;
 				// one before a name and its value or end does.
-				if s.Is(i, ",") && s.IsIdent(i+1) && (s.Is(i+2, "=") || s.Is(i+2, ",") || s.Is(i+2, ";") || s.Is(i+2, "[")) {
+				if s.Match(i, ",", syntax.Name) && (s.Any(i+2, "=", ",", ";", "[")) {
 					break
 				}
 				i = s.Close(i) + 1

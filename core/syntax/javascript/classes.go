@@ -1,6 +1,8 @@
 package javascript
 
 import (
+	"strings"
+
 	"jantel/core/model"
 	"jantel/core/syntax"
 )
@@ -26,7 +28,7 @@ func (r *reader) class(i, first int, parent string, exported bool) int {
 	}
 	d := r.define(name, parent, model.DefClass, first, s.Close(j), exported)
 	d.Bases = r.baseNames(head, j)
-	if s.Is(first, "@") && s.IsIdent(first+1) {
+	if s.Match(first, "@", syntax.Name) {
 		d.Marks = append(d.Marks, s.Text(first+1))
 	}
 	r.classBody(j, join(parent, name))
@@ -40,11 +42,11 @@ func (r *reader) baseNames(i, end int) []string {
 	listening := false
 	for i < end {
 		switch {
-		case s.Is(i, "extends"), s.Is(i, "implements"), s.Is(i, ","):
+		case s.Any(i, "extends", "implements", ","):
 			listening = true
 		case listening && s.IsIdent(i):
 			name, first := s.Text(i), i
-			for s.Is(i+1, ".") && s.IsIdent(i+2) {
+			for s.Match(i+1, ".", syntax.Name) {
 				i += 2
 				name = s.Text(i)
 			}
@@ -78,10 +80,56 @@ func (r *reader) classBody(open int, parent string) {
 	}
 }
 
+// member reads the member of a class at i and gives the token behind it.
 func (r *reader) member(i, end int, parent string) int {
 	s := r.s
-	first := i
-	public := true
+	m := classMember{first: i, end: end, parent: parent, public: true}
+	i = r.skipDecorators(i)
+	if s.Is(i, ";") {
+		return i + 1
+	}
+	if s.Match(i, "static", "{") {
+		return s.Close(i+1) + 1
+	}
+	for memberWords[string(s.Bytes(i))] && s.Any(i+1, syntax.Name, "[", "*", syntax.Quoted, syntax.Figure) {
+		m.public = m.public && !s.Any(i, "private", "protected")
+		i++
+	}
+	if s.Is(i, "*") {
+		i++
+	}
+	switch {
+	case s.Any(i, syntax.Name, syntax.Figure):
+		m.name = s.Text(i)
+	case s.Kind(i) == syntax.String:
+		m.name = s.Unquote(i)
+	case s.Is(i, "["):
+		i = s.Close(i)
+	default:
+		return s.Close(i) + 1
+	}
+	m.public = m.public && !strings.HasPrefix(m.name, "#")
+	j := i + 1
+	if s.Any(j, "?", "!") {
+		j++
+	}
+	if j = r.skipTypeArgs(j); s.Is(j, "(") {
+		return r.methodMember(m, j)
+	}
+	return r.fieldMember(m, i, j)
+}
+
+// classMember is a member of a class as far as it is read; its name is "" where
+// it is computed.
+type classMember struct {
+	first, end int
+	parent     string
+	name       string
+	public     bool
+}
+
+func (r *reader) skipDecorators(i int) int {
+	s := r.s
 	for s.Is(i, "@") {
 		i += 2
 		for s.Is(i, ".") {
@@ -91,72 +139,43 @@ func (r *reader) member(i, end int, parent string) int {
 			i = s.Close(i) + 1
 		}
 	}
-	if s.Is(i, ";") {
-		return i + 1
-	}
-	if s.Is(i, "static") && s.Is(i+1, "{") {
-		return s.Close(i+1) + 1
-	}
-	for memberWords[string(s.Bytes(i))] && (s.IsIdent(i+1) || s.Is(i+1, "[") || s.Is(i+1, "*") || s.Kind(i+1) == syntax.String || s.Kind(i+1) == syntax.Number) {
-		if s.Is(i, "private") || s.Is(i, "protected") {
-			public = false
+	return i
+}
+
+// methodMember reads a method whose parameters open at open.
+func (r *reader) methodMember(m classMember, open int) int {
+	last := min(r.bodyEnd(open), m.end-1)
+	last = r.beforeIndex(r.s.Close(open)+1, last)
+	if m.name != "" {
+		d := r.define(m.name, m.parent, model.DefMethod, m.first, last, m.public)
+		d.Params = r.params(open)
+		if !r.hasBody(last) {
+			r.heads[len(r.f.Definitions)-1] = true
 		}
-		i++
 	}
-	if s.Is(i, "*") {
-		i++
-	}
-	name := ""
-	switch {
-	case s.IsIdent(i), s.Kind(i) == syntax.Number:
-		name = s.Text(i)
-	case s.Kind(i) == syntax.String:
-		name = s.Unquote(i)
-	case s.Is(i, "["):
-		i = s.Close(i)
-	default:
-		return r.s.Close(i) + 1
-	}
-	if name != "" && name[0] == '#' {
-		public = false
-	}
-	j := i + 1
-	if s.Is(j, "?") || s.Is(j, "!") {
-		j++
-	}
-	j = r.skipTypeArgs(j)
-	if s.Is(j, "(") {
-		last := r.bodyEnd(j)
-		if last >= end {
-			last = end - 1
-		}
-		last = r.beforeIndex(s.Close(j)+1, last)
-		if name != "" {
-			d := r.define(name, parent, model.DefMethod, first, last, public)
-			d.Params = r.params(j)
-			if !r.hasBody(last) {
-				r.heads[len(r.f.Definitions)-1] = true
-			}
-		}
+	return last + 1
+}
+
+// fieldMember reads a field whose name stands at i and whose type or value
+// begins at j.
+func (r *reader) fieldMember(m classMember, i, j int) int {
+	s := r.s
+	last := r.beforeIndex(j, r.statementEnd(i, m.end))
+	if m.name == "" {
 		return last + 1
 	}
-	last := r.beforeIndex(j, r.statementEnd(i, end))
-	if name != "" {
-		kind := model.DefProperty
-		for k := j; k <= last; k = s.Close(k) + 1 {
-			if s.Is(k, "=") {
-				if r.isFunction(k+1, last) {
-					kind = model.DefMethod
-				}
-				break
-			}
-		}
-		stop := last
-		if s.Is(stop, ";") && stop > i {
-			stop--
-		}
-		r.define(name, parent, kind, first, max(stop, i), public)
+	for j <= last && !s.Is(j, "=") {
+		j = s.Close(j) + 1
 	}
+	kind := model.DefProperty
+	if j <= last && r.isFunction(j+1, last) {
+		kind = model.DefMethod
+	}
+	stop := last
+	if s.Is(stop, ";") && stop > i {
+		stop--
+	}
+	r.define(m.name, m.parent, kind, m.first, max(stop, i), m.public)
 	return last + 1
 }
 
@@ -165,7 +184,7 @@ func (r *reader) member(i, end int, parent string) int {
 func (r *reader) beforeIndex(from, last int) int {
 	s := r.s
 	for k := from; k <= last; k = s.Close(k) + 1 {
-		if s.Is(k, "=") || s.Is(k, "{") {
+		if s.Any(k, "=", "{") {
 			return last
 		}
 		if s.Is(k, "[") && k > from && s.Line(k) > s.EndLine(k-1) && r.endsValue(k-1) {

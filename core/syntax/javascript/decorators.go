@@ -22,46 +22,53 @@ func (r *reader) decorator(name string, open int) {
 	at := args[0][0]
 	switch name {
 	case "customElement":
-		if s.Kind(at) == syntax.String {
-			r.selectors(s.Unquote(at), s.Line(at))
-		}
-		return
+		r.answersTo(at)
 	case "Component", "Directive":
-	default:
-		return
-	}
-	if !s.Is(at, "{") {
-		return
-	}
-	for _, pair := range s.Args(at) {
-		v := pair[0] + 2
-		if !s.IsIdent(pair[0]) || !s.Is(pair[0]+1, ":") || v >= pair[1] {
-			continue
+		if !s.Is(at, "{") {
+			return
 		}
-		switch s.Text(pair[0]) {
-		case "selector":
-			if s.Kind(v) == syntax.String {
-				r.selectors(s.Unquote(v), s.Line(v))
-			}
-		case "templateUrl", "styleUrl":
-			r.sidecar(v)
-		case "styleUrls":
-			if s.Is(v, "[") {
-				for _, one := range s.Args(v) {
-					r.sidecar(one[0])
-				}
-			}
-		case "template":
-			if s.Kind(v) == syntax.String && len(r.f.Tags) < maxTags {
-				first := s.Line(v)
-				for _, m := range templates.Tags(s.Bytes(v)) {
-					m.Line += first - 1
-					r.f.Tags = append(r.f.Tags, m)
-				}
-				r.signs.Add(model.SignDraws, first)
+		for _, pair := range s.Args(at) {
+			read := pageOptions[s.Text(pair[0])]
+			if v := pair[0] + 2; read != nil && s.Match(pair[0], syntax.Name, ":") && v < pair[1] {
+				read(r, v)
 			}
 		}
 	}
+}
+
+// pageOptions read what a class says of its page, by the key it stands behind.
+var pageOptions = map[string]func(*reader, int){
+	"selector":    (*reader).answersTo,
+	"templateUrl": (*reader).sidecar,
+	"styleUrl":    (*reader).sidecar,
+	"styleUrls": func(r *reader, v int) {
+		if r.s.Is(v, "[") {
+			for _, one := range r.s.Args(v) {
+				r.sidecar(one[0])
+			}
+		}
+	},
+	"template": (*reader).ownTemplate,
+}
+
+func (r *reader) answersTo(i int) {
+	if r.s.Kind(i) == syntax.String {
+		r.selectors(r.s.Unquote(i), r.s.Line(i))
+	}
+}
+
+// ownTemplate reads a template that is written in place.
+func (r *reader) ownTemplate(i int) {
+	s := r.s
+	if s.Kind(i) != syntax.String || len(r.f.Tags) >= maxTags {
+		return
+	}
+	first := s.Line(i)
+	for _, m := range templates.Tags(s.Bytes(i)) {
+		m.Line += first - 1
+		r.f.Tags = append(r.f.Tags, m)
+	}
+	r.signs.Add(model.SignDraws, first)
 }
 
 // sidecar keeps a file that lies beside a component and belongs to it.

@@ -1,7 +1,6 @@
 package javascript
 
 import (
-	"regexp"
 	"sort"
 	"strings"
 
@@ -13,66 +12,87 @@ import (
 // by walk.
 func (r *reader) importStatement(i int) int {
 	s := r.s
-	if s.Is(i+1, "(") || s.Is(i+1, ".") {
+	if s.Any(i+1, "(", ".") {
 		return r.statementEnd(i, s.Len()) + 1
 	}
-	im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
+	t := taken{names: map[string]bool{}, locals: map[string]string{}}
 	j := i + 1
-	if s.Is(j, "type") && !s.Is(j+1, "from") && !s.Is(j+1, ",") && !s.Is(j+1, "=") {
+	if s.Is(j, "type") && !s.Any(j+1, "from", ",", "=") {
 		j++
 	}
-	names, locals := map[string]bool{}, map[string]string{}
 	for ; j < s.Len(); j++ {
 		switch {
 		case s.Kind(j) == syntax.String:
-			im.Text = s.Unquote(j)
-			im.Names = syntax.SortedSet(names)
-			r.add(im)
-			for local, name := range locals {
-				r.locals[local] = model.Use{Module: im.Text, Name: name}
-			}
-			if s.Is(j+1, "with") || s.Is(j+1, "assert") {
-				j = s.Close(j + 2)
-			}
-			if s.Is(j+1, ";") {
-				j++
-			}
-			return j + 1
+			return r.takenFrom(i, j, &t)
 		case s.Is(j, "{"):
-			for k := j + 1; k < s.Close(j); k++ {
-				if s.IsIdent(k) && (s.Is(k-1, "{") || s.Is(k-1, ",") || s.Is(k-1, "type")) && !(s.Is(k, "type") && s.IsIdent(k+1) && !s.Is(k+1, "as")) {
-					names[s.Text(k)] = true
-					local := k
-					if s.Is(k+1, "as") {
-						local = k + 2
-					}
-					locals[s.Text(local)] = s.Text(k)
-				}
-			}
+			r.takenNames(j, &t)
 			j = s.Close(j)
 		case s.Is(j, "*"):
-			names["*"] = true
+			t.names["*"] = true
 			if s.Is(j+1, "as") {
-				im.Alias = s.Text(j + 2)
-				locals[im.Alias] = "*"
+				t.as(s.Text(j+2), "*")
 				j += 2
 			}
 		case s.Is(j, "="): // import x = require("y")
-			if s.Is(j+1, "require") && s.Kind(j+3) == syntax.String {
-				names = map[string]bool{"*": true}
-				continue
+			if !s.Is(j+1, "require") || s.Kind(j+3) != syntax.String {
+				return r.statementEnd(j, s.Len()) + 1
 			}
-			return r.statementEnd(j, s.Len()) + 1
-		case s.Is(j, "from"), s.Is(j, ","), s.Is(j, "require"), s.Is(j, "("):
+			t.names = map[string]bool{"*": true}
+		case s.Any(j, "from", ",", "require", "("):
 		case s.IsIdent(j):
-			names["default"] = true
-			im.Alias = s.Text(j)
-			locals[im.Alias] = "default"
+			t.names["default"] = true
+			t.as(s.Text(j), "default")
 		default:
 			return i + 1
 		}
 	}
 	return s.Len()
+}
+
+// taken is what an import statement takes in.
+type taken struct {
+	names  map[string]bool
+	alias  string            // the name of the whole, or of the default
+	locals map[string]string // what each name here is called there
+}
+
+func (t *taken) as(alias, name string) {
+	t.alias = alias
+	t.locals[alias] = name
+}
+
+// takenNames reads "{ a, b as c, type D }".
+func (r *reader) takenNames(open int, t *taken) {
+	s := r.s
+	for k := open + 1; k < s.Close(open); k++ {
+		if !s.IsIdent(k) || !s.Any(k-1, "{", ",", "type") || s.Match(k, "type", syntax.Name) && !s.Is(k+1, "as") {
+			continue
+		}
+		t.names[s.Text(k)] = true
+		local := k
+		if s.Is(k+1, "as") {
+			local = k + 2
+		}
+		t.locals[s.Text(local)] = s.Text(k)
+	}
+}
+
+// takenFrom ends an import statement with the module it names; it gives the
+// token behind.
+func (r *reader) takenFrom(i, module int, t *taken) int {
+	s := r.s
+	text := s.Unquote(module)
+	r.add(model.Import{Kind: model.LinkImport, Line: s.Line(i), Text: text, Alias: t.alias, Names: syntax.SortedSet(t.names)})
+	for local, name := range t.locals {
+		r.locals[local] = model.Use{Module: text, Name: name}
+	}
+	if s.Any(module+1, "with", "assert") {
+		module = s.Close(module + 2)
+	}
+	if s.Is(module+1, ";") {
+		module++
+	}
+	return module + 1
 }
 
 // exportList reads "export { a, b as c } [from '…']" and "export * from '…'".
@@ -94,7 +114,7 @@ func (r *reader) exportList(i int) int {
 	} else {
 		close := s.Close(j)
 		for k := j + 1; k < close; k++ {
-			if s.Is(k, "type") && s.IsIdent(k+1) && !s.Is(k+1, "as") {
+			if s.Match(k, "type", syntax.Name) && !s.Is(k+1, "as") {
 				continue
 			}
 			if !s.IsIdent(k) {
@@ -111,7 +131,7 @@ func (r *reader) exportList(i int) int {
 	for _, n := range outer {
 		r.names[n] = true
 	}
-	if s.Is(j, "from") && s.Kind(j+1) == syntax.String {
+	if s.Match(j, "from", syntax.Quoted) {
 		im.Text = s.Unquote(j + 1)
 		im.Names, im.As = pairs(local, outer)
 		r.add(im)
@@ -210,7 +230,7 @@ func (r *reader) required(i int, module string) {
 		for k := int(s.Tokens[i-2].Match) + 1; k > 0 && k < i-2; k++ {
 			if s.IsIdent(k) && !s.Is(k-1, ":") {
 				local := k
-				if s.Is(k+1, ":") && s.IsIdent(k+2) {
+				if s.Match(k+1, ":", syntax.Name) {
 					local = k + 2
 				}
 				r.locals[s.Text(local)] = model.Use{Module: module, Name: s.Text(k)}
@@ -225,34 +245,21 @@ func (r *reader) add(im model.Import) {
 	}
 }
 
-var (
-	httpVerb = regexp.MustCompile(`^(get|post|put|delete|patch|all|use|route)$`)
-	testCall = regexp.MustCompile(`^(describe|it|test|suite)$`)
-)
-
 // walk passes over all tokens once for calls that matter wherever they stand:
 // require and import() as links, and signs of what the file does.
 func (r *reader) walk() {
 	s := r.s
 	depth := 0
 	for i := range s.Tokens {
-		t := &s.Tokens[i]
-		switch t.Kind {
+		switch t := &s.Tokens[i]; t.Kind {
 		case syntax.TagOpen:
-			r.signs.Add(model.SignDraws, int(t.Line))
-			if c := s.Bytes(i + 1); len(c) > 0 && string(c) == "svg" {
-				r.signs.Add(model.SignPicture, int(t.Line))
-			} else if s.Is(i+2, ".") && s.IsIdent(i+3) {
-				r.useOf(string(c), s.Text(i+3), int(t.Line))
-			} else if len(c) > 0 && (c[0] >= 'A' && c[0] <= 'Z') {
-				r.signs.Add(model.SignComposes, int(t.Line))
-				r.use(string(c), int(t.Line))
-			}
+			r.tag(i)
 		case syntax.Punct:
-			if s.Src[t.Start] == '(' && r.answers(i) {
-				r.signs.Add(model.SignHandles, int(t.Line))
-			}
 			switch s.Src[t.Start] {
+			case '(':
+				if r.answers(i) {
+					r.signs.Add(model.SignHandles, int(t.Line))
+				}
 			case '{':
 				if t.Match > int32(i) {
 					depth++
@@ -263,11 +270,25 @@ func (r *reader) walk() {
 				}
 			}
 		case syntax.Ident:
-			if !s.Is(i+1, "(") && !s.Is(i+1, "<") && !s.Is(i+1, "`") {
-				continue
+			if s.Any(i+1, "(", "<", "`") {
+				r.call(i, depth)
 			}
-			r.call(i, depth)
 		}
+	}
+}
+
+// tag reads an element that opens at i: one of the page, or a component.
+func (r *reader) tag(i int) {
+	s, line := r.s, r.s.Line(i)
+	r.signs.Add(model.SignDraws, line)
+	switch name := s.Text(i + 1); {
+	case name == "svg":
+		r.signs.Add(model.SignPicture, line)
+	case s.Match(i+2, ".", syntax.Name):
+		r.useOf(name, s.Text(i+3), line)
+	case upper(name):
+		r.signs.Add(model.SignComposes, line)
+		r.use(name, line)
 	}
 }
 
@@ -282,74 +303,130 @@ func (r *reader) answers(i int) bool {
 	}
 	end := s.Close(i)
 	for k := i + 2; k < end; k = s.Close(k) + 1 {
-		if s.Is(k, ",") && (s.Is(k+1, "res") || s.Is(k+1, "response") || s.Is(k+1, "reply") || s.Is(k+1, "_res")) {
-			return s.Is(end+1, "{") || s.Is(end+1, "=>") || s.Is(end+1, ":")
+		if s.Is(k, ",") && (s.Any(k+1, "res", "response", "reply", "_res")) {
+			return s.Any(end+1, "{", "=>", ":")
 		}
 	}
 	return false
 }
 
+// called is a call as walk meets it.
+type called struct {
+	at, arg int // the name, and the first token of what it is called with
+	depth   int // of the braces around
+	name    string
+	dotted  bool // called on something
+}
+
+// on reports whether it is called on one of the names.
+func (r *reader) on(c called, names ...string) bool { return c.dotted && r.s.Any(c.at-2, names...) }
+
+// calls are those with a meaning, by their name.
+var calls = map[string]func(*reader, called){
+	"import":  (*reader).lazyImport,
+	"require": (*reader).requireCall,
+	"define": func(r *reader, c called) {
+		if r.on(c, "customElements") && r.s.Kind(c.arg) == syntax.String {
+			r.selectors(r.s.Unquote(c.arg), r.s.Line(c.arg))
+		}
+	},
+	"listen": func(r *reader, c called) { r.signIf(c.dotted, model.SignListens, c) },
+	"fetch":  func(r *reader, c called) { r.signIf(!c.dotted, model.SignHTTP, c) },
+}
+
+func init() {
+	for names, call := range map[string]func(*reader, called){
+		"get post put delete patch all use route": (*reader).verbCall,
+		"describe it test suite": func(r *reader, c called) {
+			r.signIf(!c.dotted && r.s.Kind(c.arg) == syntax.String, model.SignTest, c)
+		},
+		"useState useReducer": func(r *reader, c called) { r.signIf(!c.dotted || r.on(c, "React"), model.SignKeepsState, c) },
+		"createSlice configureStore createStore createContext": func(r *reader, c called) { r.signIf(true, model.SignStore, c) },
+		"createRoot": func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
+	} {
+		for _, name := range strings.Fields(names) {
+			calls[name] = call
+		}
+	}
+}
+
+func (r *reader) signIf(is bool, sign model.SignName, c called) {
+	if is {
+		r.signs.Add(sign, r.s.Line(c.at))
+	}
+}
+
 // call looks at a call of the name at i.
 func (r *reader) call(i, depth int) {
-	s := r.s
-	name := s.Text(i)
-	open := r.skipTypeArgs(i + 1)
-	if !s.Is(open, "(") {
+	read := calls[string(r.s.Bytes(i))]
+	if read == nil {
 		return
 	}
-	arg := open + 1
-	dotted := s.Is(i-1, ".") || s.Is(i-1, "?.")
-	switch {
-	case name == "define" && dotted && s.Is(i-2, "customElements") && s.Kind(arg) == syntax.String:
-		r.selectors(s.Unquote(arg), s.Line(arg))
-	case name == "import" && !dotted && s.Kind(arg) == syntax.String && (s.Is(arg+1, ")") || s.Is(arg+1, ",")):
-		r.add(model.Import{Kind: model.LinkLazyImport, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}})
-		// const Part = lazy(() => import("…"))
-		if s.Is(i-1, "=>") && s.Is(i-4, "(") && s.IsIdent(i-5) {
-			k := i - 6
-			for s.Is(k, ".") && s.IsIdent(k-1) {
-				k -= 2
-			}
-			if s.Is(k, "=") && s.IsIdent(k-1) {
-				r.locals[s.Text(k-1)] = model.Use{Module: s.Unquote(arg), Name: "default"}
-			}
-		}
-	case name == "require" && !dotted && s.Kind(arg) == syntax.String && s.Is(arg+1, ")"):
-		if s.Is(i-1, "=") && s.IsIdent(i-2) && s.Is(i-3, "import") {
-			return // read as an import statement already
-		}
-		kind := model.LinkImport
-		if depth > 0 || s.Is(i-1, "=>") {
-			kind = model.LinkLazyImport
-		}
-		im := model.Import{Kind: kind, Line: s.Line(i), Text: s.Unquote(arg), Names: []string{"*"}}
-		if s.Is(arg+2, ".") && s.IsIdent(arg+3) {
-			im.Names = []string{s.Text(arg + 3)}
-		} else if s.Is(i-1, "=") && s.Is(i-2, "}") {
-			set := map[string]bool{}
-			for k := int(s.Tokens[i-2].Match) + 1; k > 0 && k < i-2; k++ {
-				if s.IsIdent(k) && !s.Is(k-1, ":") {
-					set[s.Text(k)] = true
-				}
-			}
-			im.Names = syntax.SortedSet(set)
-		}
-		r.add(im)
-		r.required(i, im.Text)
-	case (name == "mock" || name == "unmock" || name == "requireActual") && dotted && s.Kind(arg) == syntax.String:
-	case dotted && httpVerb.MatchString(name) && s.Kind(arg) == syntax.String && strings.HasPrefix(s.Unquote(arg), "/") && s.Is(arg+1, ","):
-		r.signs.Add(model.SignRoutes, s.Line(i))
-	case dotted && name == "listen":
-		r.signs.Add(model.SignListens, s.Line(i))
-	case !dotted && testCall.MatchString(name) && (s.Kind(arg) == syntax.String):
-		r.signs.Add(model.SignTest, s.Line(i))
-	case !dotted && name == "fetch", dotted && (s.Is(i-2, "axios") || s.Is(i-2, "http")) && httpVerb.MatchString(name):
-		r.signs.Add(model.SignHTTP, s.Line(i))
-	case !dotted && (name == "useState" || name == "useReducer"), dotted && s.Is(i-2, "React") && (name == "useState" || name == "useReducer"):
-		r.signs.Add(model.SignKeepsState, s.Line(i))
-	case name == "createSlice" || name == "configureStore" || name == "createStore" || name == "createContext":
-		r.signs.Add(model.SignStore, s.Line(i))
-	case !dotted && name == "createRoot", dotted && name == "createRoot":
-		r.signs.Add(model.SignEntry, s.Line(i))
+	if open := r.skipTypeArgs(i + 1); r.s.Is(open, "(") {
+		read(r, called{at: i, arg: open + 1, depth: depth, name: r.s.Text(i), dotted: r.s.Any(i-1, ".", "?.")})
 	}
+}
+
+// verbCall is a call named like a method of HTTP: it declares a route where a
+// path and something else follow, and asks where it is called on a client.
+func (r *reader) verbCall(c called) {
+	if !c.dotted {
+		return
+	}
+	if r.s.Match(c.arg, syntax.Quoted, ",") && strings.HasPrefix(r.s.Unquote(c.arg), "/") {
+		r.signs.Add(model.SignRoutes, r.s.Line(c.at))
+		return
+	}
+	r.signIf(r.on(c, "axios", "http"), model.SignHTTP, c)
+}
+
+// lazyImport reads import("…"), and "const Part = lazy(() => import("…"))".
+func (r *reader) lazyImport(c called) {
+	s := r.s
+	if c.dotted || s.Kind(c.arg) != syntax.String || !s.Any(c.arg+1, ")", ",") {
+		return
+	}
+	text := s.Unquote(c.arg)
+	r.add(model.Import{Kind: model.LinkLazyImport, Line: s.Line(c.at), Text: text, Names: []string{"*"}})
+	if !s.Is(c.at-1, "=>") || !s.Match(c.at-5, syntax.Name, "(") {
+		return
+	}
+	k := c.at - 6
+	for s.Match(k-1, syntax.Name, ".") {
+		k -= 2
+	}
+	if s.Match(k-1, syntax.Name, "=") {
+		r.locals[s.Text(k-1)] = model.Use{Module: text, Name: "default"}
+	}
+}
+
+// requireCall reads require("…") with the names that are taken from it.
+func (r *reader) requireCall(c called) {
+	s, i := r.s, c.at
+	if c.dotted || !s.Match(c.arg, syntax.Quoted, ")") || s.Match(i-3, "import", syntax.Name, "=") {
+		return // an import statement is read already
+	}
+	im := model.Import{Kind: model.LinkImport, Line: s.Line(i), Text: s.Unquote(c.arg), Names: []string{"*"}}
+	if c.depth > 0 || s.Is(i-1, "=>") {
+		im.Kind = model.LinkLazyImport
+	}
+	switch {
+	case s.Match(c.arg+2, ".", syntax.Name):
+		im.Names = []string{s.Text(c.arg + 3)}
+	case s.Match(i-2, "}", "="):
+		im.Names = r.unpacked(i - 2)
+	}
+	r.add(im)
+	r.required(i, im.Text)
+}
+
+// unpacked are the names that "{ a, b: c }" takes, by the bracket that closes it.
+func (r *reader) unpacked(shut int) []string {
+	set := map[string]bool{}
+	for k := int(r.s.Tokens[shut].Match) + 1; k > 0 && k < shut; k++ {
+		if r.s.IsIdent(k) && !r.s.Is(k-1, ":") {
+			set[r.s.Text(k)] = true
+		}
+	}
+	return syntax.SortedSet(set)
 }

@@ -92,41 +92,97 @@ func (l *lexer) punct(n int) {
 	l.Add(syntax.Punct, start, l.LineNo)
 }
 
-// code reads one token of ordinary code.
+// byFirst reads one token of ordinary code.
+var byFirst syntax.ByFirst[*lexer]
+
+func init() {
+	byFirst.OnWords((*lexer).word)
+	byFirst.On("#", (*lexer).private)
+	byFirst.On("\\", (*lexer).escapedWord)
+	byFirst.On("\n", func(l *lexer) { l.LineNo++; l.Pos++ })
+	byFirst.On(" \t\r", func(l *lexer) { l.Pos++ })
+	byFirst.On(syntax.Digits, (*lexer).number)
+	byFirst.On(".", (*lexer).dot)
+	byFirst.On("\"'", (*lexer).text)
+	byFirst.On("`", (*lexer).backtick)
+	byFirst.On("/", (*lexer).slash)
+	byFirst.On("<", (*lexer).less)
+	byFirst.On("([{", (*lexer).opening)
+	byFirst.On(")]}", (*lexer).closing)
+	byFirst.On("=?+-", (*lexer).operator)
+}
+
 func (l *lexer) code() {
-	src, start, line := l.Src, l.Pos, l.LineNo
-	c := src[start]
-	switch {
-	case c == '\n':
-		l.LineNo++
+	if read := byFirst[l.Src[l.Pos]]; read != nil {
+		read(l)
+		return
+	}
+	l.punct(1)
+}
+
+func (l *lexer) word() {
+	start := l.Pos
+	l.Pos++
+	for l.Pos < len(l.Src) && (syntax.IsIdentPart(l.Src[l.Pos]) || l.Src[l.Pos] == '\\' && l.peek(1) == 'u') {
 		l.Pos++
-	case c == ' ' || c == '\t' || c == '\r':
-		l.Pos++
-	case syntax.IsIdentStart(c) || c == '#' && syntax.IsIdentStart(l.peek(1)) || c == '\\' && l.peek(1) == 'u':
-		l.Pos++
-		for l.Pos < len(src) && (syntax.IsIdentPart(src[l.Pos]) || src[l.Pos] == '\\' && l.peek(1) == 'u') {
-			l.Pos++
-		}
-		l.Add(syntax.Ident, start, line)
-	case c >= '0' && c <= '9', c == '.' && l.peek(1) >= '0' && l.peek(1) <= '9':
+	}
+	l.Add(syntax.Ident, start, l.LineNo)
+}
+
+func (l *lexer) private() {
+	if syntax.IsIdentStart(l.peek(1)) {
+		l.word()
+		return
+	}
+	l.punct(1)
+}
+
+func (l *lexer) escapedWord() {
+	if l.peek(1) == 'u' {
+		l.word()
+		return
+	}
+	l.punct(1)
+}
+
+func (l *lexer) dot() {
+	switch c := l.peek(1); {
+	case isDigit(c):
 		l.number()
-		l.Add(syntax.Number, start, line)
-	case c == '"' || c == '\'':
-		if l.quoted(c) {
-			l.Add(syntax.String, start, line)
-			return
-		}
-		l.Misread("a string is not closed", line)
-		l.Pos, l.LineNo = start, line
+	case c == '.' && l.peek(2) == '.':
+		l.punct(3)
+	default:
 		l.punct(1)
-	case c == '`':
-		l.push(frame{mode: inTemplate, start: start, line: line, depth: l.Depth()})
-		l.Pos++
-		l.template()
-	case c == '/' && l.peek(1) == '/':
+	}
+}
+
+func isDigit(c byte) bool { return c >= '0' && c <= '9' }
+
+func (l *lexer) text() {
+	start, line := l.Pos, l.LineNo
+	if l.quoted(l.Src[start]) {
+		l.Add(syntax.String, start, line)
+		return
+	}
+	l.Misread("a string is not closed", line)
+	l.Pos, l.LineNo = start, line
+	l.punct(1)
+}
+
+func (l *lexer) backtick() {
+	l.push(frame{mode: inTemplate, start: l.Pos, line: l.LineNo, depth: l.Depth()})
+	l.Pos++
+	l.template()
+}
+
+// slash tells comments, regular expressions and divisions apart.
+func (l *lexer) slash() {
+	src, start, line := l.Src, l.Pos, l.LineNo
+	switch {
+	case l.peek(1) == '/':
 		l.toLineEnd()
 		l.Add(syntax.Comment, start, line)
-	case c == '/' && l.peek(1) == '*':
+	case l.peek(1) == '*':
 		if i := bytes.Index(src[start+2:], []byte("*/")); i >= 0 {
 			l.Pos += i + 4
 		} else {
@@ -135,47 +191,62 @@ func (l *lexer) code() {
 		}
 		l.LineNo += bytes.Count(src[start:l.Pos], []byte{'\n'})
 		l.Add(syntax.Comment, start, line)
-	case c == '/' && l.operand() && l.regex():
+	case l.operand() && l.regex():
 		l.Add(syntax.Regex, start, line)
-	case c == '<' && l.jsx && l.operand() && l.element():
-	case c == '(' || c == '[' || c == '{':
+	default:
 		l.punct(1)
-		l.Open()
-		if c == '{' {
-			l.push(frame{mode: inCode, line: line})
-		}
-	case c == ')':
+	}
+}
+
+func (l *lexer) less() {
+	if !l.jsx || !l.operand() || !l.element() {
 		l.punct(1)
-		l.Shut('(')
-	case c == ']':
-		l.punct(1)
-		l.Shut('[')
-	case c == '}':
-		l.punct(1)
-		l.Shut('{')
-		if n := len(l.stack); n > 0 && l.stack[n-1].mode == inCode {
-			l.pop()
-		}
-	case c == '=' && l.peek(1) == '>', c == '?' && l.peek(1) == '.' && (l.peek(2) < '0' || l.peek(2) > '9'), c == '+' && l.peek(1) == '+', c == '-' && l.peek(1) == '-':
+	}
+}
+
+func (l *lexer) opening() {
+	c, line := l.Src[l.Pos], l.LineNo
+	l.punct(1)
+	l.Open()
+	if c == '{' {
+		l.push(frame{mode: inCode, line: line})
+	}
+}
+
+func (l *lexer) closing() {
+	c := l.Src[l.Pos]
+	l.punct(1)
+	l.Shut(syntax.Opener(c))
+	if n := len(l.stack); c == '}' && n > 0 && l.stack[n-1].mode == inCode {
+		l.pop()
+	}
+}
+
+// operator reads "=>", "?.", "++" and "--" as one token, since what follows
+// them is read by them; others a byte each.
+func (l *lexer) operator() {
+	next := l.peek(1)
+	switch c := l.Src[l.Pos]; {
+	case c == '=' && next == '>', c == '?' && next == '.' && !isDigit(l.peek(2)), syntax.In(c, "+-") && next == c:
 		l.punct(2)
-	case c == '.' && l.peek(1) == '.' && l.peek(2) == '.':
-		l.punct(3)
 	default:
 		l.punct(1)
 	}
 }
 
 func (l *lexer) number() {
+	start := l.Pos
 	for l.Pos < len(l.Src) {
 		c := l.Src[l.Pos]
 		if !syntax.IsIdentPart(c) && c != '.' {
-			return
+			break
 		}
 		l.Pos++
-		if (c == 'e' || c == 'E') && (l.peek(0) == '+' || l.peek(0) == '-') && l.Pos >= 2 && l.Src[l.Pos-2] != 'x' {
+		if syntax.In(c, "eE") && syntax.In(l.peek(0), "+-") && l.Pos >= 2 && l.Src[l.Pos-2] != 'x' {
 			l.Pos++
 		}
 	}
+	l.Add(syntax.Number, start, l.LineNo)
 }
 
 func (l *lexer) quoted(q byte) bool {
@@ -376,14 +447,14 @@ func (l *lexer) tag() {
 	case c == '\n':
 		l.LineNo++
 		l.Pos++
-	case c == ' ' || c == '\t' || c == '\r':
+	case syntax.In(c, " \t\r"):
 		l.Pos++
 	case syntax.IsIdentStart(c):
 		for l.Pos < len(src) && (syntax.IsIdentPart(src[l.Pos]) || src[l.Pos] == '-') {
 			l.Pos++
 		}
 		l.Add(syntax.Ident, start, line)
-	case c == '"' || c == '\'':
+	case syntax.In(c, "\"'"):
 		end := l.Find(start+1, string(src[start:start+1]))
 		if end < 0 {
 			l.Misread("a string is not closed", line)
@@ -400,7 +471,7 @@ func (l *lexer) tag() {
 	case c == '/' && l.peek(1) == '>':
 		l.Pos += 2
 		l.endElement(start)
-	case c == '/' && (l.peek(1) == '/' || l.peek(1) == '*'):
+	case c == '/' && (syntax.In(l.peek(1), "/*")):
 		l.code()
 	case c == '<' && l.typeArguments():
 		l.Add(syntax.Punct, start, line)

@@ -7,8 +7,8 @@ import (
 	"jantel/core/syntax"
 )
 
-// shown are the keys that say what a route of pages shows.
-var shown = syntax.Set("component", "Component", "element", "loadComponent", "loadChildren", "lazy", "redirectTo")
+// pageKeys are the keys that say what a route of pages shows.
+var pageKeys = syntax.Set("component", "Component", "element", "loadComponent", "loadChildren", "lazy", "redirectTo")
 
 // pages finds the routes of front ends: elements named Route with a path, and
 // lists of objects with a path and what is shown there, one within another.
@@ -59,15 +59,15 @@ func (r *reader) routeElement(i int) (path, shows string, has bool, last int) {
 		switch {
 		case s.Is(i, "{"):
 			i = s.Close(i)
-		case s.Kind(i) == syntax.TagEnd || s.Is(i, ">") || s.Is(i, "/>"):
+		case s.Kind(i) == syntax.TagEnd || s.Any(i, ">", "/>"):
 			return path, shows, has, i
-		case s.Is(i, "path") && s.Is(i+1, "="):
+		case s.Match(i, "path", "="):
 			if s.Kind(i+2) == syntax.String {
 				path, has = s.Unquote(i+2), true
-			} else if s.Is(i+2, "{") && s.Kind(i+3) == syntax.String {
+			} else if s.Match(i+2, "{", syntax.Quoted) {
 				path, has = s.Unquote(i+3), true
 			}
-		case shown[s.Text(i)] && s.Is(i+1, "=") && s.Is(i+2, "{"):
+		case pageKeys[s.Text(i)] && s.Match(i+1, "=", "{"):
 			shows = r.shows(i+3, s.Close(i+2))
 		}
 	}
@@ -98,7 +98,7 @@ func (r *reader) shows(i, end int) string {
 				return w
 			}
 		}
-		if s.Is(k, "import") && s.Is(k+1, "(") && s.Kind(k+2) == syntax.String {
+		if s.Match(k, "import", "(", syntax.Quoted) {
 			return "module:" + s.Unquote(k+2)
 		}
 	}
@@ -109,52 +109,65 @@ func (r *reader) shows(i, end int) string {
 // whether the object was one.
 func (r *reader) routeObject(open int, prefix string) bool {
 	s := r.s
-	path, shows, lazily := "", "", ""
-	has, index := false, false
-	children := -1
+	o := pageRoute{children: -1}
 	for _, a := range s.Args(open) {
-		if !s.IsIdent(a[0]) && s.Kind(a[0]) != syntax.String || !s.Is(a[0]+1, ":") {
-			continue
-		}
-		switch key := s.Unquote(a[0]); {
-		case key == "path" && s.Kind(a[0]+2) == syntax.String && a[1] == a[0]+3:
-			path, has = s.Unquote(a[0]+2), true
-		case key == "index" && s.Is(a[0]+2, "true"):
-			index = true
-		case key == "redirectTo":
-			shows = "redirect"
-		case key == "loadChildren":
-			// The routes of another file stand below this one.
-			if lazily = r.shows(a[0]+2, a[1]); !strings.HasPrefix(lazily, "module:") {
-				shows, lazily = lazily, ""
-			}
-		case shown[key]:
-			if shows = r.shows(a[0]+2, a[1]); shows == "" {
-				shows = key
-			}
-		case key == "children" && s.Is(a[0]+2, "["):
-			children = a[0] + 2
+		if s.Any(a[0], syntax.Name, syntax.Quoted) && s.Is(a[0]+1, ":") {
+			r.pageKey(&o, a)
 		}
 	}
-	if !(has || index) || shows == "" && children < 0 && lazily == "" {
+	if !o.placed || o.shows == "" && o.children < 0 && o.lazily == "" {
 		return false
 	}
-	full := syntax.JoinRoute(prefix, path)
-	if strings.HasPrefix(path, "/") {
-		full = syntax.JoinRoute("", path)
+	full := syntax.JoinRoute(prefix, o.path)
+	if strings.HasPrefix(o.path, "/") {
+		full = syntax.JoinRoute("", o.path)
 	}
-	if lazily != "" {
-		r.f.Mounts = append(r.f.Mounts, model.MountFact{Path: full, Target: lazily, Line: s.Line(open)})
+	if o.lazily != "" {
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{Path: full, Target: o.lazily, Line: s.Line(open)})
 	}
-	if shows != "" {
-		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "GET", Pattern: full, Line: s.Line(open), Handler: strings.TrimPrefix(shows, "redirect")})
+	if o.shows != "" {
+		handler := strings.TrimPrefix(o.shows, "redirect")
+		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "GET", Pattern: full, Line: s.Line(open), Handler: handler})
 	}
-	if children >= 0 {
-		for k := children + 1; k < s.Close(children); k = s.Close(k) + 1 {
-			if s.Is(k, "{") {
-				r.routeObject(k, full)
-			}
+	if o.children < 0 {
+		return true
+	}
+	for k := o.children + 1; k < s.Close(o.children); k = s.Close(k) + 1 {
+		if s.Is(k, "{") {
+			r.routeObject(k, full)
 		}
 	}
 	return true
+}
+
+// pageRoute is what an object says of the page at an address.
+type pageRoute struct {
+	path     string
+	placed   bool   // it has a path, or is the index of what is around it
+	shows    string // what is drawn there
+	lazily   string // the file whose routes stand below
+	children int    // where the list of those below opens, -1 without
+}
+
+// pageKey reads one key of such an object.
+func (r *reader) pageKey(o *pageRoute, a [2]int) {
+	s, value := r.s, a[0]+2
+	switch key := s.Unquote(a[0]); {
+	case key == "path" && s.Kind(value) == syntax.String && a[1] == value+1:
+		o.path, o.placed = s.Unquote(value), true
+	case key == "index" && s.Is(value, "true"):
+		o.placed = true
+	case key == "redirectTo":
+		o.shows = "redirect"
+	case key == "loadChildren":
+		if o.lazily = r.shows(value, a[1]); !strings.HasPrefix(o.lazily, "module:") {
+			o.shows, o.lazily = o.lazily, ""
+		}
+	case pageKeys[key]:
+		if o.shows = r.shows(value, a[1]); o.shows == "" {
+			o.shows = key
+		}
+	case key == "children" && s.Is(value, "["):
+		o.children = value
+	}
 }

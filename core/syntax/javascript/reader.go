@@ -147,13 +147,69 @@ func (r *reader) statements(i, end int, parent string) {
 
 var modifiers = map[string]bool{"declare": true, "abstract": true, "async": true, "default": true, "export": true}
 
+// declaration is what a statement declares, as far as it is read.
+type declaration struct {
+	first     int // its first token, modifiers included
+	at, end   int // the word that says what it is, and the end of the scope it stands in
+	parent    string
+	exported  bool
+	isDefault bool
+}
+
+// declarations reads what each word begins and gives the token behind it, 0
+// where the word is none of that sort here.
+var declarations map[string]func(*reader, declaration) int
+
+func init() {
+	declarations = map[string]func(*reader, declaration) int{
+		"import":    func(r *reader, d declaration) int { return r.importStatement(d.at) },
+		"class":     func(r *reader, d declaration) int { return r.class(d.at, d.first, d.parent, d.exported) },
+		"function":  (*reader).functionStatement,
+		"interface": (*reader).interfaceStatement,
+		"enum":      func(r *reader, d declaration) int { return r.enumStatement(d, d.at+1) },
+		"type":      (*reader).typeStatement,
+		"global":    (*reader).globalBlock,
+		"namespace": (*reader).namespaceBlock,
+		"module":    (*reader).namespaceBlock,
+		"const":     (*reader).bindings,
+		"let":       (*reader).bindings,
+		"var":       (*reader).bindings,
+	}
+}
+
+// statement reads the statement at i: decorators, modifiers, then what the
+// word behind them begins. What is no declaration is an assignment at most.
 func (r *reader) statement(i, end int, parent string) int {
 	s := r.s
-	first := i
-	exported, isDefault := false, false
-	for s.Is(i, "@") { // decorators
+	d := declaration{first: i, at: r.decorators(i), end: end, parent: parent}
+	if next := r.modifiers(&d); next > 0 {
+		return next
+	}
+	if !s.IsIdent(d.at) {
+		if d.isDefault && s.Is(d.at, "(") { // export default (…) => …
+			last := r.statementEnd(d.at, end)
+			r.define("default", parent, r.functionKind("", d.at, last), d.first, last, true)
+			return last + 1
+		}
+		return d.at
+	}
+	if read := declarations[s.Text(d.at)]; read != nil {
+		if next := read(r, d); next > 0 {
+			return next
+		}
+	}
+	if d.isDefault {
+		return r.defaultValue(d)
+	}
+	return r.assignment(d.at, end, parent)
+}
+
+// decorators reads those at i and gives the token behind them.
+func (r *reader) decorators(i int) int {
+	s := r.s
+	for s.Is(i, "@") {
 		i++
-		for s.IsIdent(i) || s.Is(i, ".") {
+		for s.Any(i, syntax.Name, ".") {
 			i++
 		}
 		if s.Is(i, "(") {
@@ -161,162 +217,198 @@ func (r *reader) statement(i, end int, parent string) int {
 			i = s.Close(i) + 1
 		}
 	}
-	for modifiers[string(s.Bytes(i))] && s.Kind(i) == syntax.Ident && !s.Is(i+1, "=") && !s.Is(i+1, ".") && (!s.Is(i+1, "(") || exported && s.Is(i, "default")) {
-		switch {
-		case s.Is(i, "export"):
-			exported = true
-			if s.Is(i+1, "{") || s.Is(i+1, "*") || s.Is(i+1, "type") && (s.Is(i+2, "{") || s.Is(i+2, "*")) {
-				return r.exportList(i)
-			}
-			if s.Is(i+1, "=") {
-				return i + 2
-			}
-		case s.Is(i, "default"):
-			isDefault = true
-			r.names["default"] = true
-		}
-		i++
-	}
-	if s.Kind(i) != syntax.Ident {
-		if isDefault && s.Is(i, "(") { // export default (…) => …
-			last := r.statementEnd(i, end)
-			r.define("default", parent, r.functionKind("", i, last), first, last, true)
-			return last + 1
-		}
-		return i
-	}
-	switch s.Text(i) {
-	case "import":
-		return r.importStatement(i)
-	case "function":
-		j := i + 1
-		if s.Is(j, "*") {
-			j++
-		}
-		name := "default"
-		if s.IsIdent(j) {
-			name = s.Text(j)
-			j++
-		}
-		j = r.skipTypeArgs(j)
-		params := r.params(j)
-		last := r.bodyEnd(j)
-		d := r.define(name, parent, r.functionKind(name, j, last), first, last, exported)
-		d.Params = params
-		if !r.hasBody(last) {
-			r.heads[len(r.f.Definitions)-1] = true
-		}
-		if isDefault && name != "default" {
-			r.public[name] = true
-		}
-		return last + 1
-	case "class":
-		return r.class(i, first, parent, exported)
-	case "interface":
-		if !s.IsIdent(i + 1) {
-			return i + 1
-		}
-		j := r.skipTypeArgs(i + 2)
-		for j < end && !s.Is(j, "{") {
-			if k := r.skipTypeArgs(j); k > j {
-				j = k
-				continue
-			}
-			j = s.Close(j) + 1
-		}
-		d := r.define(s.Text(i+1), parent, model.DefInterface, first, s.Close(j), exported)
-		d.Bases = r.baseNames(i+2, j)
-		return s.Close(j) + 1
-	case "enum":
-		if s.IsIdent(i+1) && s.Is(i+2, "{") {
-			r.define(s.Text(i+1), parent, model.DefEnum, first, s.Close(i+2), exported)
-			return s.Close(i+2) + 1
-		}
-	case "type":
-		if s.IsIdent(i+1) && s.Line(i) == s.Line(i+1) {
-			j := r.skipTypeArgs(i + 2)
-			if s.Is(j, "=") {
-				last := r.statementEnd(j+1, end)
-				r.define(s.Text(i+1), parent, model.DefType, first, last, exported)
-				return last + 1
-			}
-		}
-	case "global":
-		// "declare global { … }": what it holds belongs to no one namespace.
-		if s.Is(i+1, "{") {
-			close := s.Close(i + 1)
-			r.statements(i+2, close, parent)
-			return close + 1
-		}
-	case "namespace", "module":
-		j := i + 1
-		name := ""
-		for s.IsIdent(j) || s.Is(j, ".") || s.Kind(j) == syntax.String {
-			name += s.Unquote(j)
-			j++
-		}
-		if name != "" && s.Is(j, "{") && s.Line(i) == s.Line(i+1) {
-			close := s.Close(j)
-			r.define(name, parent, model.DefNamespace, first, close, exported)
-			r.statements(j+1, close, join(parent, name))
-			return close + 1
-		}
-	case "const", "let", "var":
-		if s.Is(i+1, "enum") && s.IsIdent(i+2) && s.Is(i+3, "{") {
-			r.define(s.Text(i+2), parent, model.DefEnum, first, s.Close(i+3), exported)
-			return s.Close(i+3) + 1
-		}
-		return r.variables(i, first, end, parent, exported)
-	case "module.exports":
-	}
-	if isDefault {
-		last := r.statementEnd(i, end)
-		if s.IsIdent(i) && last <= i+1 {
-			r.public[s.Text(i)] = true
-		} else {
-			kind := r.functionKind("", i, last)
-			if kind == model.DefFunction && !r.isFunction(i, last) {
-				kind = model.DefConstant // a value that something else makes
-			}
-			r.define("default", parent, kind, first, last, true)
-		}
-		return last + 1
-	}
-	return r.assignment(i, end, parent)
+	return i
 }
 
-// assignment reads "exports.name = …", "module.exports = …" and
-// "Thing.prototype.name = …".
+// modifiers steps over the words before a declaration. A list of exports is
+// none: it is read, and the token behind it given; otherwise 0.
+func (r *reader) modifiers(d *declaration) int {
+	s := r.s
+	for r.isModifier(d) {
+		switch s.Text(d.at) {
+		case "export":
+			d.exported = true
+			if s.Any(d.at+1, "{", "*") || s.Is(d.at+1, "type") && s.Any(d.at+2, "{", "*") {
+				return r.exportList(d.at)
+			}
+			if s.Is(d.at+1, "=") {
+				return d.at + 2
+			}
+		case "default":
+			d.isDefault = true
+			r.names["default"] = true
+		}
+		d.at++
+	}
+	return 0
+}
+
+// isModifier reports whether the word is one rather than a name that is set,
+// asked or called.
+func (r *reader) isModifier(d *declaration) bool {
+	s := r.s
+	if !s.IsIdent(d.at) || !modifiers[s.Text(d.at)] || s.Any(d.at+1, "=", ".") {
+		return false
+	}
+	return !s.Is(d.at+1, "(") || d.exported && s.Is(d.at, "default")
+}
+
+func (r *reader) functionStatement(d declaration) int {
+	s := r.s
+	j := d.at + 1
+	if s.Is(j, "*") {
+		j++
+	}
+	name := "default"
+	if s.IsIdent(j) {
+		name = s.Text(j)
+		j++
+	}
+	j = r.skipTypeArgs(j)
+	params := r.params(j)
+	last := r.bodyEnd(j)
+	def := r.define(name, d.parent, r.functionKind(name, j, last), d.first, last, d.exported)
+	def.Params = params
+	if !r.hasBody(last) {
+		r.heads[len(r.f.Definitions)-1] = true
+	}
+	if d.isDefault && name != "default" {
+		r.public[name] = true
+	}
+	return last + 1
+}
+
+func (r *reader) interfaceStatement(d declaration) int {
+	s, i := r.s, d.at
+	if !s.IsIdent(i + 1) {
+		return i + 1
+	}
+	j := r.skipTypeArgs(i + 2)
+	for j < d.end && !s.Is(j, "{") {
+		if k := r.skipTypeArgs(j); k > j {
+			j = k
+			continue
+		}
+		j = s.Close(j) + 1
+	}
+	def := r.define(s.Text(i+1), d.parent, model.DefInterface, d.first, s.Close(j), d.exported)
+	def.Bases = r.baseNames(i+2, j)
+	return s.Close(j) + 1
+}
+
+func (r *reader) enumStatement(d declaration, name int) int {
+	s := r.s
+	if !s.Match(name, syntax.Name, "{") {
+		return 0
+	}
+	r.define(s.Text(name), d.parent, model.DefEnum, d.first, s.Close(name+1), d.exported)
+	return s.Close(name+1) + 1
+}
+
+func (r *reader) typeStatement(d declaration) int {
+	s, i := r.s, d.at
+	if !s.IsIdent(i+1) || s.Line(i) != s.Line(i+1) {
+		return 0
+	}
+	j := r.skipTypeArgs(i + 2)
+	if !s.Is(j, "=") {
+		return 0
+	}
+	last := r.statementEnd(j+1, d.end)
+	r.define(s.Text(i+1), d.parent, model.DefType, d.first, last, d.exported)
+	return last + 1
+}
+
+// globalBlock reads "declare global { … }": what it holds belongs to no one
+// namespace.
+func (r *reader) globalBlock(d declaration) int {
+	if !r.s.Is(d.at+1, "{") {
+		return 0
+	}
+	close := r.s.Close(d.at + 1)
+	r.statements(d.at+2, close, d.parent)
+	return close + 1
+}
+
+func (r *reader) namespaceBlock(d declaration) int {
+	s, j := r.s, d.at+1
+	name := ""
+	for s.Any(j, syntax.Name, ".", syntax.Quoted) {
+		name += s.Unquote(j)
+		j++
+	}
+	if name == "" || !s.Is(j, "{") || s.Line(d.at) != s.Line(d.at+1) {
+		return 0
+	}
+	close := s.Close(j)
+	r.define(name, d.parent, model.DefNamespace, d.first, close, d.exported)
+	r.statements(j+1, close, join(d.parent, name))
+	return close + 1
+}
+
+func (r *reader) bindings(d declaration) int {
+	if r.s.Is(d.at+1, "enum") {
+		if next := r.enumStatement(d, d.at+2); next > 0 {
+			return next
+		}
+	}
+	return r.variables(d.at, d.first, d.end, d.parent, d.exported)
+}
+
+// defaultValue reads what stands behind "export default": a name that is
+// handed out, or a value without one.
+func (r *reader) defaultValue(d declaration) int {
+	last := r.statementEnd(d.at, d.end)
+	if last <= d.at+1 {
+		r.public[r.s.Text(d.at)] = true
+		return last + 1
+	}
+	kind := r.functionKind("", d.at, last)
+	if kind == model.DefFunction && !r.isFunction(d.at, last) {
+		kind = model.DefConstant // a value that something else makes
+	}
+	r.define("default", d.parent, kind, d.first, last, true)
+	return last + 1
+}
+
+// assignment reads "exports.name = …" and "module.exports = …".
 func (r *reader) assignment(i, end int, parent string) int {
 	s := r.s
 	j := i
-	for s.IsIdent(j) && s.Is(j+1, ".") && s.IsIdent(j+2) {
+	for s.Match(j, syntax.Name, ".", syntax.Name) {
 		j += 2
 	}
-	if j > i && s.Is(j+1, "=") && !s.Is(j+2, "=") && s.Tokens[j+1].End == s.Tokens[j+1].Start+1 && (s.Is(i, "exports") || s.Is(i, "module") && s.Is(i+2, "exports")) {
-		name := s.Text(j)
-		last := r.statementEnd(j+2, end)
-		if name == "exports" {
-			r.names["default"] = true
-			if s.Is(j+2, "{") { // module.exports = { a, b }
-				for k := j + 3; k < s.Close(j+2); k = s.Close(k) + 1 {
-					if s.IsIdent(k) && (s.Is(k-1, "{") || s.Is(k-1, ",")) {
-						r.public[s.Text(k)] = true
-						r.names[s.Text(k)] = true
-					}
-				}
-			} else if s.IsIdent(j+2) && last <= j+3 {
-				r.public[s.Text(j+2)] = true
-			}
-			return last + 1
-		}
-		if s.Is(j+2, "function") || s.Is(j+2, "async") || s.Is(j+2, "(") {
+	exports := s.Is(i, "exports") || s.Is(i, "module") && s.Is(i+2, "exports")
+	if j == i || !exports || !s.Is(j+1, "=") || s.Is(j+2, "=") {
+		return r.statementEnd(i, end) + 1
+	}
+	last := r.statementEnd(j+2, end)
+	if name := s.Text(j); name != "exports" {
+		if s.Any(j+2, "function", "async", "(") {
 			r.define(name, parent, r.functionKind(name, j+2, last), i, last, true)
 		}
 		r.names[name] = true
 		return last + 1
 	}
-	return r.statementEnd(i, end) + 1
+	r.names["default"] = true
+	switch {
+	case s.Is(j+2, "{"):
+		r.exportsObject(j + 2)
+	case s.IsIdent(j+2) && last <= j+3:
+		r.public[s.Text(j+2)] = true
+	}
+	return last + 1
+}
+
+// exportsObject reads "module.exports = { a, b }".
+func (r *reader) exportsObject(open int) {
+	s := r.s
+	for k := open + 1; k < s.Close(open); k = s.Close(k) + 1 {
+		if s.IsIdent(k) && s.Any(k-1, "{", ",") {
+			r.public[s.Text(k)] = true
+			r.names[s.Text(k)] = true
+		}
+	}
 }
 
 func join(parent, name string) string {
@@ -326,6 +418,7 @@ func join(parent, name string) string {
 	return parent + "." + name
 }
 
+// variables reads "const a = …, b = …", one binding after the other.
 func (r *reader) variables(i, first, end int, parent string, exported bool) int {
 	s := r.s
 	kind := model.DefVariable
@@ -334,52 +427,69 @@ func (r *reader) variables(i, first, end int, parent string, exported bool) int 
 	}
 	last := r.statementEnd(i+1, end)
 	for j := i + 1; j <= last; {
-		start := j
+		b := binding{first: j, at: j, parent: parent, kind: kind, exported: exported}
 		if j == i+1 {
-			start = first
+			b.first = first
 		}
-		stop := j
-		for stop <= last && !s.Is(stop, ",") {
-			if s.Is(stop, "<") { // a comma between type arguments is none
-				if k := r.skipTypeArgs(stop); k > stop {
-					stop = k
-					continue
-				}
-			}
-			stop = s.Close(stop) + 1
-		}
-		ending := stop - 1
-		if ending > j && s.Is(ending, ";") {
-			ending--
+		stop := r.bindingEnd(j, last)
+		b.last = stop - 1
+		if b.last > j && s.Is(b.last, ";") {
+			b.last--
 		}
 		switch {
-		case s.Is(j, "{") || s.Is(j, "["):
-			r.pattern(j, kind, parent, start, ending, exported)
+		case s.Any(j, "{", "["):
+			r.pattern(j, kind, parent, b.first, b.last, exported)
 		case s.IsIdent(j):
-			eq := j + 1
-			for eq <= ending && !s.Is(eq, "=") {
-				eq = s.Close(eq) + 1
-			}
-			k := kind
-			if eq <= ending {
-				k = r.valueKind(s.Text(j), eq+1, ending, kind)
-			}
-			d := r.define(s.Text(j), parent, k, start, max(ending, j), exported)
-			if k == model.DefFunction || k == model.DefComponent {
-				d.Params = r.params(r.paramsOf(eq+1, ending))
-			}
-			if k == model.DefClass {
-				for c := eq + 1; c <= ending; c++ {
-					if s.Is(c, "{") {
-						r.classBody(c, join(parent, s.Text(j)))
-						break
-					}
-				}
-			}
+			r.variable(b)
 		}
 		j = stop + 1
 	}
 	return last + 1
+}
+
+// binding is one name of a declaration with what it is set to.
+type binding struct {
+	first, at, last int
+	parent          string
+	kind            model.DefinitionKind
+	exported        bool
+}
+
+// bindingEnd is the comma that ends the binding at i, behind last where none does.
+func (r *reader) bindingEnd(i, last int) int {
+	s := r.s
+	for i <= last && !s.Is(i, ",") {
+		if k := r.skipTypeArgs(i); k > i { // a comma between type arguments is none
+			i = k
+			continue
+		}
+		i = s.Close(i) + 1
+	}
+	return i
+}
+
+func (r *reader) variable(b binding) {
+	s := r.s
+	eq := b.at + 1
+	for eq <= b.last && !s.Is(eq, "=") {
+		eq = s.Close(eq) + 1
+	}
+	kind := b.kind
+	if eq <= b.last {
+		kind = r.valueKind(s.Text(b.at), eq+1, b.last, kind)
+	}
+	d := r.define(s.Text(b.at), b.parent, kind, b.first, max(b.last, b.at), b.exported)
+	switch kind {
+	case model.DefFunction, model.DefComponent:
+		d.Params = r.params(r.paramsOf(eq+1, b.last))
+	case model.DefClass:
+		for c := eq + 1; c <= b.last; c++ {
+			if s.Is(c, "{") {
+				r.classBody(c, join(b.parent, s.Text(b.at)))
+				return
+			}
+		}
+	}
 }
 
 // pattern defines the names a destructuring pattern binds.
@@ -387,13 +497,13 @@ func (r *reader) pattern(open int, kind model.DefinitionKind, parent string, fir
 	s := r.s
 	for k := open + 1; k < s.Close(open); {
 		switch {
-		case s.IsIdent(k) && (s.Is(k+1, ",") || s.Is(k+1, "}") || s.Is(k+1, "]") || s.Is(k+1, "=")):
+		case s.IsIdent(k) && (s.Any(k+1, ",", "}", "]", "=")):
 			r.define(s.Text(k), parent, kind, first, last, exported)
 			if s.Is(k+1, "=") {
 				for k++; k < s.Close(open) && !s.Is(k, ","); k = s.Close(k) + 1 {
 				}
 			}
-		case (s.Is(k, "{") || s.Is(k, "[")) && !s.Is(k-1, "="):
+		case (s.Any(k, "{", "[")) && !s.Is(k-1, "="):
 			r.pattern(k, kind, parent, first, last, exported)
 		}
 		k = s.Close(k) + 1
@@ -412,7 +522,7 @@ func (r *reader) valueKind(name string, i, end int, kind model.DefinitionKind) m
 		return r.functionKind(name, i, end)
 	}
 	call := i
-	for s.IsIdent(call) && s.Is(call+1, ".") {
+	for s.Match(call, syntax.Name, ".") {
 		call += 2
 	}
 	if s.IsIdent(call) && wrappers[s.Text(call)] && upper(name) {
@@ -432,7 +542,7 @@ func (r *reader) isFunction(i, end int) bool {
 		return true
 	}
 	i = r.skipTypeArgs(i)
-	if s.IsIdent(i) && s.Is(i+1, "=>") {
+	if s.Match(i, syntax.Name, "=>") {
 		return true
 	}
 	if !s.Is(i, "(") {
@@ -442,7 +552,7 @@ func (r *reader) isFunction(i, end int) bool {
 		switch {
 		case s.Is(k, "=>"):
 			return true
-		case s.Is(k, ":"), s.IsIdent(k), s.Is(k, "<"), s.Is(k, ">"), s.Is(k, "."), s.Is(k, "|"), s.Is(k, "&"), s.Is(k, "["), s.Is(k, "{"), s.Kind(k) == syntax.String, s.Is(k, ","):
+		case s.Any(k, ":", syntax.Name, "<", ">", ".", "|", "&", "[", "{", syntax.Quoted, ","):
 		default:
 			return false
 		}
@@ -516,7 +626,7 @@ func (r *reader) skipTypeArgs(i int) int {
 			if depth == 0 {
 				return k + 1
 			}
-		case s.Is(k, ";"), s.Is(k, ")"), s.Is(k, "}"), s.Is(k, "]"):
+		case s.Any(k, ";", ")", "}", "]"):
 			return i
 		}
 		k = s.Close(k) + 1
@@ -529,7 +639,7 @@ func (r *reader) skipTypeArgs(i int) int {
 func (r *reader) bodyEnd(i int) int {
 	s := r.s
 	for i < s.Len() && !s.Is(i, "(") {
-		if s.Is(i, "{") || s.Is(i, ";") {
+		if s.Any(i, "{", ";") {
 			return s.Close(i)
 		}
 		i++
@@ -542,13 +652,13 @@ func (r *reader) bodyEnd(i int) int {
 		case s.Is(k, "{"):
 			// In a return type an object type comes right behind ":" or an
 			// operator of types; a body comes behind anything else.
-			if p := k - 1; s.Is(p, ":") || s.Is(p, "|") || s.Is(p, "&") || s.Is(p, "<") || s.Is(p, ",") || s.Is(p, "=>") || s.Is(p, "is") || s.Is(p, "extends") || s.Is(p, "?") {
+			if p := k - 1; s.Any(p, ":", "|", "&", "<", ",", "=>", "is", "extends", "?") {
 				break
 			}
 			return s.Close(k)
-		case s.Line(k) != s.EndLine(k-1) && (s.IsIdent(k) || s.Is(k, "}") || s.Is(k, "@")) && !s.Is(k-1, ":") && !s.Is(k-1, "|") && !s.Is(k-1, "&") && !s.Is(k-1, "=>") && !s.Is(k-1, ",") && !s.Is(k-1, "<"):
+		case s.Line(k) != s.EndLine(k-1) && (s.Any(k, syntax.Name, "}", "@")) && !s.Is(k-1, ":") && !s.Is(k-1, "|") && !s.Is(k-1, "&") && !s.Is(k-1, "=>") && !s.Is(k-1, ",") && !s.Is(k-1, "<"):
 			return k - 1
-		case s.Is(k, "}"), s.Is(k, ")"):
+		case s.Any(k, "}", ")"):
 			return k - 1
 		}
 		last = s.Close(k)
@@ -586,10 +696,10 @@ func (r *reader) endsValue(i int) bool {
 	case syntax.Number, syntax.String, syntax.Regex, syntax.TagEnd:
 		return true
 	case syntax.Ident:
-		if (s.Is(i, "of") || s.Is(i, "is") || s.Is(i, "as")) && (s.Is(i-1, "=") || s.Is(i-1, "(") || s.Is(i-1, ",")) {
+		if (s.Any(i, "of", "is", "as")) && (s.Any(i-1, "=", "(", ",")) {
 			return true // a name here, since nothing stands before it to be one of
 		}
-		return s.Is(i-1, ".") || s.Is(i, "const") && s.Is(i-1, "as") || !goesOn.Match(s.Bytes(i))
+		return s.Is(i-1, ".") || s.Match(i-1, "as", "const") || !goesOn.Match(s.Bytes(i))
 	}
 	switch string(s.Bytes(i)) {
 	case ")", "]", "}", "++", "--", ">", "!":
@@ -606,7 +716,7 @@ func (r *reader) startsStatement(i int) bool {
 	case syntax.Ident:
 		switch s.Text(i) {
 		case "in", "of", "instanceof", "as", "satisfies", "extends", "is":
-			return s.Is(i+1, "=") || s.Is(i+1, "(") || s.Is(i+1, ".")
+			return s.Any(i+1, "=", "(", ".")
 		}
 		return true
 	case syntax.Number, syntax.String, syntax.Regex:

@@ -2,6 +2,7 @@ package javascript
 
 import (
 	"path"
+	"regexp"
 	"slices"
 	"sort"
 	"strings"
@@ -24,41 +25,66 @@ type resolver struct {
 // resolve links the imports of all files of the family the way Node and the
 // TypeScript compiler resolve them.
 func resolve(t *syntax.Tree) {
-	r := &resolver{t: t, packages: map[string][]string{}, projects: map[string]*model.Project{}, configs: map[string]*model.Project{}, nearest: map[string]*model.Project{}, owner: map[string]string{}, targets: map[string]string{}, origins: map[string]string{}}
+	r := &resolver{
+		t: t, packages: map[string][]string{}, projects: map[string]*model.Project{}, configs: map[string]*model.Project{},
+		nearest: map[string]*model.Project{}, owner: map[string]string{}, targets: map[string]string{}, origins: map[string]string{},
+	}
+	var own []*model.File
 	for _, f := range t.Files {
-		if f.Facts == nil || f.Facts.Project == nil {
+		if f.Facts == nil {
 			continue
 		}
-		p, d := f.Facts.Project, path.Dir(f.Path)
-		switch {
-		case p.Tool == "npm":
-			r.projects[d] = p
-			if p.Name != "" {
-				r.packages[p.Name] = append(r.packages[p.Name], d)
-			}
-		case p.Tool == "typescript" && (path.Base(f.Path) == "tsconfig.json" || path.Base(f.Path) == "jsconfig.json"):
-			if path.Base(f.Path) == "tsconfig.json" || r.configs[d] == nil {
-				r.configs[d] = r.merged(f.Path, 0)
-			}
+		if f.Facts.Project != nil {
+			r.keepProject(f)
+		}
+		if family[f.Language] {
+			own = append(own, f)
 		}
 	}
 	var out syntax.Out
-	for _, f := range t.Files {
-		if !family[f.Language] || f.Facts == nil {
-			continue
-		}
+	for _, f := range own {
 		for _, im := range f.Facts.Imports {
 			if to := r.link(&out, f, im); to != "" {
 				r.targets[f.Path+"\n"+im.Text] = to
 			}
 		}
 	}
-	for _, f := range t.Files {
-		if f.Facts != nil && family[f.Language] {
-			r.byName(&out, f)
-		}
+	for _, f := range own {
+		r.byName(&out, f)
 	}
 	t.Add(&out)
+}
+
+// keepProject keeps what a project file says of packages and of paths.
+func (r *resolver) keepProject(f *model.File) {
+	p, d, base := f.Facts.Project, path.Dir(f.Path), path.Base(f.Path)
+	switch {
+	case p.Tool == "npm":
+		r.projects[d] = p
+		if p.Name != "" {
+			r.packages[p.Name] = append(r.packages[p.Name], d)
+		}
+	case p.Tool != "typescript":
+	case base == "tsconfig.json", base == "jsconfig.json" && r.configs[d] == nil:
+		r.configs[d] = r.merged(f.Path, 0)
+	}
+}
+
+// projectOf is the nearest package.json upwards, with its folder.
+func (r *resolver) projectOf(d string) (*model.Project, string) {
+	if at, ok := r.owner[d]; ok {
+		return r.projects[at], at
+	}
+	found := ""
+	syntax.Up(d, func(at string) bool {
+		if r.projects[at] != nil {
+			found = at
+			return true
+		}
+		return false
+	})
+	r.owner[d] = found
+	return r.projects[found], found
 }
 
 // merged follows "extends" and keeps paths as paths below the root.
@@ -70,45 +96,55 @@ func (r *resolver) merged(p string, depth int) *model.Project {
 	own, d := f.Facts.Project, path.Dir(p)
 	out := &model.Project{}
 	for _, e := range own.Extends {
-		target := ""
-		if strings.HasPrefix(e, ".") {
-			target = path.Join(d, e)
-			if r.t.File(target) == nil {
-				target += ".json"
-			}
-		} else if dirs := r.packages[e]; len(dirs) > 0 {
-			target = path.Join(dirs[0], "tsconfig.json")
+		up := r.merged(r.extended(d, e), depth+1)
+		if up == nil {
+			continue
 		}
-		if up := r.merged(target, depth+1); up != nil {
-			if up.BaseURL != "" {
-				out.BaseURL = up.BaseURL
-			}
-			if len(up.Paths) > 0 {
-				out.Paths = up.Paths
-			}
+		if up.BaseURL != "" {
+			out.BaseURL = up.BaseURL
+		}
+		if len(up.Paths) > 0 {
+			out.Paths = up.Paths
 		}
 	}
+	base := d
 	if own.BaseURL != "" {
-		out.BaseURL = path.Join(d, own.BaseURL)
+		base = path.Join(d, own.BaseURL)
+		out.BaseURL = base
 	}
 	if len(own.Paths) > 0 {
-		base := d
-		if own.BaseURL != "" {
-			base = path.Join(d, own.BaseURL)
-		}
-		out.Paths = nil
-		for _, a := range own.Paths {
-			b := model.Alias{Pattern: a.Pattern}
-			for _, t := range a.Targets {
-				b.Targets = append(b.Targets, path.Join(base, t))
-			}
-			out.Paths = append(out.Paths, b)
-		}
-		// The longest fixed part wins, as in the compiler.
-		sort.SliceStable(out.Paths, func(i, j int) bool {
-			return len(prefix(out.Paths[i].Pattern)) > len(prefix(out.Paths[j].Pattern))
-		})
+		out.Paths = aliases(own.Paths, base)
 	}
+	return out
+}
+
+// extended is the configuration that one in the folder d goes out from.
+func (r *resolver) extended(d, name string) string {
+	if !strings.HasPrefix(name, ".") {
+		if dirs := r.packages[name]; len(dirs) > 0 {
+			return path.Join(dirs[0], "tsconfig.json")
+		}
+		return ""
+	}
+	p := path.Join(d, name)
+	if r.t.File(p) == nil {
+		p += ".json"
+	}
+	return p
+}
+
+// aliases are those of a configuration as paths below the root, in the order
+// in which they are tried: the longest fixed part wins, as in the compiler.
+func aliases(own []model.Alias, base string) []model.Alias {
+	var out []model.Alias
+	for _, a := range own {
+		b := model.Alias{Pattern: a.Pattern}
+		for _, t := range a.Targets {
+			b.Targets = append(b.Targets, path.Join(base, t))
+		}
+		out = append(out, b)
+	}
+	sort.SliceStable(out, func(i, j int) bool { return len(prefix(out[i].Pattern)) > len(prefix(out[j].Pattern)) })
 	return out
 }
 
@@ -146,7 +182,9 @@ func (r *resolver) byName(out *syntax.Out, f *model.File) {
 const maxPassing = 12
 
 // origin is the file that defines a name which p hands out: p itself, or the
-// file that p takes it from only to pass it on.
+// file that p takes it from only to pass it on. It looks, in this order, at
+// what p hands on by name, at what it hands on as a whole ("*"), and at what
+// one statement takes in and another hands out.
 func (r *resolver) origin(p, name string, depth int) string {
 	key := p + "\n" + name
 	if at, ok := r.origins[key]; ok {
@@ -157,11 +195,21 @@ func (r *resolver) origin(p, name string, depth int) string {
 	if f == nil || f.Facts == nil || depth > maxPassing || name == "*" {
 		return p
 	}
-	at := p
-	stars := []string{}
-follow:
+	at := r.handedOn(f, name, depth)
+	if at == p && name != "default" && !defines(f, name) {
+		if at = r.handedOnWhole(f, name, depth); at == p && handsOut(f, name) {
+			at = r.takenIn(f, name, depth)
+		}
+	}
+	r.origins[key] = at
+	return at
+}
+
+// handedOn follows "export { a as name } from" and "export * as name from".
+func (r *resolver) handedOn(f *model.File, name string, depth int) string {
 	for _, im := range f.Facts.Imports {
-		if im.Kind != model.LinkReExport {
+		to := r.targets[f.Path+"\n"+im.Text]
+		if im.Kind != model.LinkReExport || to == "" {
 			continue
 		}
 		for i, n := range im.Names {
@@ -169,39 +217,41 @@ follow:
 			if im.As != nil {
 				outer = im.As[i]
 			}
-			to := r.targets[p+"\n"+im.Text]
 			switch {
-			case to == "":
-			case outer == name && n == "*":
-				at = to // the whole module under one name
-				break follow
-			case outer == name:
-				at = r.origin(to, n, depth+1)
-				break follow
-			case n == "*" && im.As == nil:
-				stars = append(stars, to)
+			case outer != name:
+			case n == "*":
+				return to // the whole module under one name
+			default:
+				return r.origin(to, n, depth+1)
 			}
 		}
 	}
-	if at == p && len(stars) > 0 && name != "default" && !defines(f, name) {
-		for _, to := range stars {
-			if end := r.origin(to, name, depth+1); end != to || handsOut(r.t.File(to), name) {
-				at = end
-				break
-			}
+	return f.Path
+}
+
+// handedOnWhole follows "export * from".
+func (r *resolver) handedOnWhole(f *model.File, name string, depth int) string {
+	for _, im := range f.Facts.Imports {
+		to := r.targets[f.Path+"\n"+im.Text]
+		if im.Kind != model.LinkReExport || to == "" || im.As != nil || !slices.Contains(im.Names, "*") {
+			continue
+		}
+		if end := r.origin(to, name, depth+1); end != to || handsOut(r.t.File(to), name) {
+			return end
 		}
 	}
-	if at == p && name != "default" && !defines(f, name) && handsOut(f, name) {
-		// Taken in by one statement and handed out by another.
-		for _, im := range f.Facts.Imports {
-			if to := r.targets[p+"\n"+im.Text]; to != "" && im.Kind == model.LinkImport && slices.Contains(im.Names, name) {
-				at = r.origin(to, name, depth+1)
-				break
-			}
+	return f.Path
+}
+
+// takenIn follows a name that is taken in by one statement and handed out by another.
+func (r *resolver) takenIn(f *model.File, name string, depth int) string {
+	for _, im := range f.Facts.Imports {
+		to := r.targets[f.Path+"\n"+im.Text]
+		if to != "" && im.Kind == model.LinkImport && slices.Contains(im.Names, name) {
+			return r.origin(to, name, depth+1)
 		}
 	}
-	r.origins[key] = at
-	return at
+	return f.Path
 }
 
 func defines(f *model.File, name string) bool {
@@ -222,109 +272,130 @@ func handsOut(f *model.File, name string) bool {
 }
 
 // link follows one import; it returns the file it leads to, "" when none.
-func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) (target string) {
+func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) string {
 	text, _, _ := strings.Cut(im.Text, "?") // bundlers take a query behind the path
 	if i := strings.LastIndexByte(text, '!'); i >= 0 {
 		text = text[i+1:]
 	}
-	d := path.Dir(f.Path)
-	add := func(to string) {
-		target = to
-		if to != f.Path {
-			out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names})
+	if text == "" && im.Kind != model.LinkTemplate {
+		return ""
+	}
+	a := r.ask(path.Dir(f.Path), text, im)
+	switch {
+	case a.to != "":
+		if a.to != f.Path {
+			out.Links = append(out.Links, model.Link{
+				From: f.Path, To: a.to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names,
+			})
 		}
+	case a.reason != "":
+		out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: a.reason})
+	case a.outside != "":
+		out.External = append(out.External, model.External{From: f.Path, Package: a.outside, Version: a.version, Line: im.Line})
 	}
-	fail := func(reason string) {
-		out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: reason})
+	return a.to
+}
+
+// answer is what an import leads to: a file, something outside, or nothing and why.
+type answer struct {
+	to, outside, reason string
+	version             *string
+}
+
+// found is the answer that is a file, or why there is none.
+func found(to, otherwise string) answer {
+	if to != "" {
+		return answer{to: to}
 	}
+	return answer{reason: otherwise}
+}
+
+// ask asks, in the order of Node and of the compiler: a path, an address,
+// the aliases of the project, the imports of its package.json, a package of the
+// codebase, and what comes from elsewhere.
+func (r *resolver) ask(d, text string, im model.Import) answer {
 	if im.Kind == model.LinkTemplate {
 		if to := syntax.FindStyle(r.t, d, text); to != "" {
-			add(to)
-			return target
+			return answer{to: to}
 		}
 	}
 	switch {
 	case text == "":
-		return target
+		return answer{}
 	case strings.HasPrefix(text, "./"), strings.HasPrefix(text, "../"), text == ".", text == "..":
 		p, ok := syntax.Join(d, text)
 		if !ok {
-			fail("leads out of the codebase")
-			return target
+			return answer{reason: "leads out of the codebase"}
 		}
-		if to := r.file(p, strings.HasSuffix(text, "/")); to != "" {
-			add(to)
-		} else {
-			fail("no such file")
-		}
-		return target
+		return found(r.file(p, strings.HasSuffix(text, "/")), "no such file")
 	case strings.HasPrefix(text, "/"):
-		if to := r.file(strings.TrimPrefix(path.Clean(text), "/"), false); to != "" {
-			add(to)
-		} else {
-			fail("an absolute path, and no such file below the root")
-		}
-		return target
-	case strings.Contains(text, "://"), strings.HasPrefix(text, "data:"), strings.HasPrefix(text, "node:"), strings.HasPrefix(text, "bun:"):
-		out.External = append(out.External, model.External{From: f.Path, Package: text, Line: im.Line})
-		return target
+		to := r.file(strings.TrimPrefix(path.Clean(text), "/"), false)
+		return found(to, "an absolute path, and no such file below the root")
+	case elsewhere.MatchString(text):
+		return answer{outside: text}
 	}
 	if c := r.config(d); c != nil {
-		matched := false
-		for _, a := range c.Paths {
-			star, ok := match(a.Pattern, text)
-			if !ok {
-				continue
-			}
-			matched = true
-			for _, t := range a.Targets {
-				if to := r.file(strings.Replace(t, "*", star, 1), false); to != "" {
-					add(to)
-					return target
-				}
-			}
-			break
-		}
-		if c.BaseURL != "" {
-			if to := r.file(path.Join(c.BaseURL, text), false); to != "" {
-				add(to)
-				return target
-			}
-		}
-		if matched && prefixOf(c.Paths, text) {
-			fail("a path alias of the project, and no such file")
-			return target
+		if a := r.aliased(c, text); a != (answer{}) {
+			return a
 		}
 	}
-	own, ownDir := r.project(d)
-	if strings.HasPrefix(text, "#") && own != nil {
-		if to := r.target(ownDir, own.Imports, text); to != "" {
-			add(to)
-		} else {
-			fail("not among the imports of its package.json")
-		}
-		return target
+	if own, ownDir := r.projectOf(d); own != nil && strings.HasPrefix(text, "#") {
+		return found(r.target(ownDir, own.Imports, text), "not among the imports of its package.json")
 	}
 	name, sub := packageName(text)
-	if to, found := r.packaged(d, name, sub); to != "" {
-		add(to)
-		return target
-	} else if found && !builtin[name] {
-		fail("the package is in the codebase, and has no such file (not built?)")
-		return target
+	to, known := r.packaged(d, name, sub)
+	if to != "" || known && !builtin[name] {
+		return found(to, "the package is in the codebase, and has no such file (not built?)")
 	}
-	ext := model.External{From: f.Path, Package: name, Line: im.Line}
-	syntax.Up(d, func(at string) bool {
-		if p := r.projects[at]; p != nil {
-			if v, ok := p.Dependencies[name]; ok {
-				ext.Version = &v
-				return true
+	return answer{outside: name, version: r.versionOf(d, name)}
+}
+
+// elsewhere is what stands in no tree: an address, data, a module of the program
+// that runs the code.
+var elsewhere = regexp.MustCompile(`://|^data:|^node:|^bun:`)
+
+// aliased is what the paths and the base of a configuration make of an import;
+// nothing where they do not speak of it.
+func (r *resolver) aliased(c *model.Project, text string) answer {
+	matched := false
+	for _, a := range c.Paths {
+		star, ok := match(a.Pattern, text)
+		if !ok {
+			continue
+		}
+		matched = true
+		for _, t := range a.Targets {
+			if to := r.file(strings.Replace(t, "*", star, 1), false); to != "" {
+				return answer{to: to}
 			}
 		}
-		return false
+		break
+	}
+	if c.BaseURL != "" {
+		if to := r.file(path.Join(c.BaseURL, text), false); to != "" {
+			return answer{to: to}
+		}
+	}
+	if matched && prefixOf(c.Paths, text) {
+		return answer{reason: "a path alias of the project, and no such file"}
+	}
+	return answer{}
+}
+
+// versionOf is the version that the nearest package.json asks for.
+func (r *resolver) versionOf(d, name string) (version *string) {
+	syntax.Up(d, func(at string) bool {
+		p := r.projects[at]
+		if p == nil {
+			return false
+		}
+		v, ok := p.Dependencies[name]
+		if ok {
+			version = &v
+		}
+		return ok
 	})
-	out.External = append(out.External, ext)
-	return target
+	return version
 }
 
 func prefixOf(as []model.Alias, text string) bool {
@@ -368,55 +439,20 @@ func (r *resolver) config(d string) *model.Project {
 	return found
 }
 
-func (r *resolver) project(d string) (*model.Project, string) {
-	if at, ok := r.owner[d]; ok {
-		return r.projects[at], at
-	}
-	found := ""
-	syntax.Up(d, func(at string) bool {
-		if r.projects[at] != nil {
-			found = at
-			return true
-		}
-		return false
-	})
-	r.owner[d] = found
-	return r.projects[found], found
-}
-
 // packaged finds a package by name: in the node_modules folders on the way up,
 // as Node does, or wherever in the tree a package.json declares the name. A
 // relative file wins over neither.
 func (r *resolver) packaged(from, name, sub string) (to string, found bool) {
-	dir := ""
-	syntax.Up(from, func(at string) bool {
-		if path.Base(at) == "node_modules" {
-			at = path.Dir(at)
-		}
-		if d := path.Join(at, "node_modules", name); r.t.HasDir(d) {
-			dir = d
-			return true
-		}
-		return false
-	})
-	if dir == "" && r.t.Name == "node_modules" && r.t.HasDir(name) {
-		dir = name
+	dir := r.installed(from, name)
+	if dir == "" {
+		dir = r.declared(name)
 	}
 	if dir == "" {
-		dirs := r.packages[name]
-		if len(dirs) == 0 && !strings.HasPrefix(name, "@types/") {
-			// Types that others wrote for a package stand under a name made of its own.
-			return r.packaged(from, "@types/"+strings.ReplaceAll(strings.TrimPrefix(name, "@"), "/", "__"), sub)
-		}
-		if len(dirs) == 0 {
+		if strings.HasPrefix(name, "@types/") {
 			return "", false
 		}
-		dir = dirs[0]
-		for _, d := range dirs { // the outermost declares it, copies repeat it
-			if strings.Count(d, "/") < strings.Count(dir, "/") {
-				dir = d
-			}
-		}
+		// Types that others wrote for a package stand under a name made of its own.
+		return r.packaged(from, "@types/"+strings.ReplaceAll(strings.TrimPrefix(name, "@"), "/", "__"), sub)
 	}
 	p := r.projects[dir]
 	if p == nil {
@@ -432,22 +468,51 @@ func (r *resolver) packaged(from, name, sub string) (to string, found bool) {
 		}
 	}
 	if sub != "" {
-		if to := r.file(path.Join(dir, sub), false); to != "" {
-			return to, true
-		}
-		return r.file(path.Join(dir, "src", sub), false), true
+		return r.firstOf(dir, sub, "src/"+sub), true
 	}
-	for _, e := range p.Entries {
-		if to := r.file(path.Join(dir, e), false); to != "" {
-			return to, true
+	if to := r.firstOf(dir, p.Entries...); to != "" {
+		return to, true
+	}
+	return r.firstOf(dir, "index", "src/index", "src/main", "lib/index"), true
+}
+
+// firstOf is the first of the paths below a folder that means a file.
+func (r *resolver) firstOf(dir string, paths ...string) string {
+	for _, p := range paths {
+		if to := r.file(path.Join(dir, p), false); to != "" {
+			return to
 		}
 	}
-	for _, e := range []string{"index", "src/index", "src/main", "lib/index"} {
-		if to := r.file(path.Join(dir, e), false); to != "" {
-			return to, true
+	return ""
+}
+
+// installed is the folder of a package in the node_modules on the way up.
+func (r *resolver) installed(from, name string) (dir string) {
+	syntax.Up(from, func(at string) bool {
+		if path.Base(at) == "node_modules" {
+			at = path.Dir(at)
+		}
+		if d := path.Join(at, "node_modules", name); r.t.HasDir(d) {
+			dir = d
+		}
+		return dir != ""
+	})
+	if dir == "" && r.t.Name == "node_modules" && r.t.HasDir(name) {
+		return name
+	}
+	return dir
+}
+
+// declared is the folder whose package.json has the name: the outermost, since
+// copies repeat it.
+func (r *resolver) declared(name string) string {
+	best := ""
+	for i, d := range r.packages[name] {
+		if i == 0 || strings.Count(d, "/") < strings.Count(best, "/") {
+			best = d
 		}
 	}
-	return "", true
+	return best
 }
 
 // target picks from a map of exports or imports: the exact key, else the
@@ -502,23 +567,8 @@ func (r *resolver) file(p string, dirOnly bool) string {
 		return ""
 	}
 	if !dirOnly && p != "." {
-		ext := path.Ext(p)
-		if alt := swaps[ext]; alt != nil {
-			base := strings.TrimSuffix(p, ext)
-			for _, e := range alt {
-				// The compiler prefers the source beside a built file.
-				if r.t.File(base+e) != nil {
-					return base + e
-				}
-			}
-		}
-		if r.t.File(p) != nil {
-			return p
-		}
-		for _, e := range endings {
-			if r.t.File(p+e) != nil {
-				return p + e
-			}
+		if to := r.plainFile(p); to != "" {
+			return to
 		}
 	}
 	if !r.t.HasDir(p) {
@@ -526,16 +576,37 @@ func (r *resolver) file(p string, dirOnly bool) string {
 	}
 	if pr := r.projects[p]; pr != nil && !dirOnly {
 		for _, e := range pr.Entries {
-			if q := path.Join(p, e); q != p {
-				if to := r.file(q, false); to != "" {
-					return to
-				}
+			q := path.Join(p, e)
+			if q == p {
+				continue
+			}
+			if to := r.file(q, false); to != "" {
+				return to
 			}
 		}
 	}
-	for _, e := range endings {
-		if q := path.Join(p, "index") + e; r.t.File(q) != nil {
+	return r.withEnding(path.Join(p, "index"))
+}
+
+// plainFile is the file at a path, with an ending put on or swapped: the
+// compiler prefers the source beside a built file.
+func (r *resolver) plainFile(p string) string {
+	ext := path.Ext(p)
+	for _, e := range swaps[ext] {
+		if q := strings.TrimSuffix(p, ext) + e; r.t.File(q) != nil {
 			return q
+		}
+	}
+	if r.t.File(p) != nil {
+		return p
+	}
+	return r.withEnding(p)
+}
+
+func (r *resolver) withEnding(p string) string {
+	for _, e := range endings {
+		if r.t.File(p+e) != nil {
+			return p + e
 		}
 	}
 	return ""

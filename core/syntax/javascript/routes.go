@@ -18,72 +18,113 @@ var makers = map[string]bool{"express": true, "Router": true, "express.Router": 
 // those of HTTP, "use" for what is mounted below, "route" for chains.
 func (r *reader) routes() {
 	s := r.s
-	made := map[string]bool{}
-	for i := range s.Tokens {
-		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") {
-			continue
-		}
-		if name, first := s.Dotted(i); makers[name] {
-			if s.Is(first-1, "new") {
-				first--
-			}
-			if s.Is(first-1, "=") && s.IsIdent(first-2) {
-				made[s.Text(first-2)] = true
-			}
-		}
-	}
-	isRouter := func(name string) bool {
-		return made[name] || routerName.MatchString(name[strings.LastIndexByte(name, '.')+1:])
-	}
+	made := r.routersMade()
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || !s.Is(i-1, ".") {
 			continue
 		}
-		word := s.Text(i)
-		method, isMethod := syntax.Methods[word]
-		if !isMethod && word != "use" && word != "register" && word != "route" {
+		method, isMethod := syntax.Methods[string(s.Bytes(i))]
+		if !isMethod && !s.Any(i, "use", "register", "route") {
 			continue
 		}
-		args := s.Args(i + 1)
-		if len(args) == 0 {
+		c := routeCall{at: i, args: s.Args(i + 1)}
+		if len(c.args) == 0 {
 			continue
 		}
-		if isMethod && s.Is(i-2, ")") {
-			// app.route('/x').get(a).post(b)
+		if isMethod && s.Is(i-2, ")") { // app.route('/x').get(a).post(b)
 			if on, pattern, ok := r.chained(i - 2); ok {
-				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(i), On: on, Handler: r.handler(args[len(args)-1]), InPlace: s.InPlace(args[len(args)-1])})
+				c.on = on
+				r.route(c, method, pattern)
 			}
 			continue
 		}
 		if !s.IsIdent(i - 2) {
 			continue
 		}
-		on, _ := s.Dotted(i - 2)
-		if !isRouter(on) {
+		c.on, _ = s.Dotted(i - 2)
+		if !made[c.on] && !routerName.MatchString(c.on[strings.LastIndexByte(c.on, '.')+1:]) {
 			continue
 		}
-		path, isPath := r.path(args[0])
+		path, isPath := r.path(c.args[0])
 		switch {
-		case isMethod && isPath && len(args) > 1 && !s.Is(args[1][0], "{"):
-			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: r.handler(args[len(args)-1]), InPlace: s.InPlace(args[len(args)-1])})
-		case word == "use" && isPath && len(args) > 1, word == "route" && isPath && len(args) == 2:
-			if t := r.mounted(args[len(args)-1]); t != "" {
-				r.f.Mounts = append(r.f.Mounts, model.MountFact{On: on, Path: path, Target: t, Line: s.Line(i)})
-			}
-		case word == "use" && !isPath, word == "register":
-			prefix := ""
-			if len(args) > 1 && s.Is(args[1][0], "{") {
-				for k := args[1][0]; k < args[1][1]; k++ {
-					if s.Is(k, "prefix") && s.Is(k+1, ":") && s.Kind(k+2) == syntax.String {
-						prefix = s.Unquote(k + 2)
-					}
-				}
-			}
-			if t := r.mounted(args[0]); t != "" && t != on {
-				r.f.Mounts = append(r.f.Mounts, model.MountFact{On: on, Path: prefix, Target: t, Line: s.Line(i)})
-			}
+		case !isMethod:
+			r.mount(c, path, isPath)
+		case isPath && len(c.args) > 1 && !s.Is(c.args[1][0], "{"):
+			r.route(c, method, path)
 		}
 	}
+}
+
+// routeCall is a call on what may be a router.
+type routeCall struct {
+	at   int // the name of the method
+	on   string
+	args [][2]int
+}
+
+func (c *routeCall) last() [2]int { return c.args[len(c.args)-1] }
+
+// routersMade are the names that hold what one of the makers made.
+func (r *reader) routersMade() map[string]bool {
+	s := r.s
+	made := map[string]bool{}
+	for i := range s.Tokens {
+		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") {
+			continue
+		}
+		name, first := s.Dotted(i)
+		if !makers[name] {
+			continue
+		}
+		if s.Is(first-1, "new") {
+			first--
+		}
+		if s.Match(first-2, syntax.Name, "=") {
+			made[s.Text(first-2)] = true
+		}
+	}
+	return made
+}
+
+func (r *reader) route(c routeCall, method, path string) {
+	r.f.Routes = append(r.f.Routes, model.RouteFact{
+		Method: method, Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at),
+		On: c.on, Handler: r.handler(c.last()), InPlace: r.s.InPlace(c.last()),
+	})
+}
+
+// mount reads what hangs one router below another: use("/x", other),
+// route("/x", other), use(other), register(other, { prefix: "/x" }).
+func (r *reader) mount(c routeCall, path string, isPath bool) {
+	s := r.s
+	target := c.args[0]
+	self := "" // what cannot be meant
+	switch word := s.Text(c.at); {
+	case word == "use" && isPath && len(c.args) > 1, word == "route" && isPath && len(c.args) == 2:
+		target = c.last()
+	case word == "use" && !isPath, word == "register":
+		path, self = r.prefixOf(c), c.on
+	default:
+		return
+	}
+	t := r.mounted(target)
+	if t != "" && t != self {
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: c.on, Path: path, Target: t, Line: s.Line(c.at)})
+	}
+}
+
+// prefixOf is what the options of a call say its routes stand below.
+func (r *reader) prefixOf(c routeCall) (prefix string) {
+	s := r.s
+	if len(c.args) < 2 || !s.Is(c.args[1][0], "{") {
+		return ""
+	}
+	for k := c.args[1][0]; k < c.args[1][1]; k++ {
+		if s.Match(k, "prefix", ":", syntax.Quoted) {
+			prefix = s.Unquote(k + 2)
+		}
+	}
+	return prefix
 }
 
 // path is the first argument when it is a path: a literal that starts with a
@@ -93,7 +134,7 @@ func (r *reader) path(a [2]int) (string, bool) {
 		return "", false
 	}
 	p := r.s.Unquote(a[0])
-	return p, p == "" || p[0] == '/' || p[0] == '*'
+	return p, p == "" || syntax.In(p[0], "/*")
 }
 
 // chained follows ").post(b).get(a)" back to the route it hangs on.
@@ -150,7 +191,7 @@ func (r *reader) mounted(a [2]int) string {
 	if n := s.Name(a); n != "" {
 		return n
 	}
-	if (s.Is(a[0], "require") || s.Is(a[0], "import")) && s.Is(a[0]+1, "(") && s.Kind(a[0]+2) == syntax.String {
+	if (s.Any(a[0], "require", "import")) && s.Match(a[0]+1, "(", syntax.Quoted) {
 		return "module:" + s.Unquote(a[0]+2)
 	}
 	for k := a[0]; k < a[1]; k++ {

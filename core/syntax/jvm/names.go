@@ -10,7 +10,7 @@ import (
 // in, and returns the index behind it.
 func Dotted(s *syntax.Stream, i int) (string, int) {
 	var b strings.Builder
-	for s.IsIdent(i) || s.Is(i, "*") {
+	for s.Any(i, syntax.Name, "*") {
 		b.WriteString(strings.Trim(s.Text(i), "`"))
 		i++
 		if !s.Is(i, ".") {

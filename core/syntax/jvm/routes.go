@@ -55,7 +55,7 @@ func Routes(s *syntax.Stream, f *model.Facts) {
 					if s.Kind(k) == syntax.String && (key == "" || key == "value" || key == "path") {
 						paths = append(paths, s.Unquote(k))
 					}
-					if key == "method" && s.Is(k, "RequestMethod") && s.Is(k+1, ".") {
+					if key == "method" && s.Match(k, "RequestMethod", ".") {
 						m.methods = append(m.methods, s.Text(k+2))
 					}
 				}

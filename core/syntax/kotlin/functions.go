@@ -23,7 +23,7 @@ func (r *reader) function(h head, i, end int, parent string, local bool) int {
 			j = max(r.angle(j, end), j+1)
 		case s.Is(j, "("):
 			j = s.Close(j) + 1
-		case s.Is(j, "."), s.Is(j, "?"), s.Is(j, "@"), s.Is(j, "*"):
+		case s.Any(j, ".", "?", "@", "*"):
 			j++
 		default:
 			return i + 1
@@ -40,8 +40,8 @@ func (r *reader) function(h head, i, end int, parent string, local bool) int {
 	last := s.Close(j)
 	k := r.typeAfter(last+1, end)
 	last = k - 1
-	for s.Is(k, "where") || s.Is(k, ",") {
-		for k++; k < end && (s.IsIdent(k) || s.Is(k, ":") || s.Is(k, ".") || s.Is(k, "<")) && s.Line(k) == s.Line(last); {
+	for s.Any(k, "where", ",") {
+		for k++; k < end && (s.Any(k, syntax.Name, ":", ".", "<")) && s.Line(k) == s.Line(last); {
 			k = max(r.angle(k, end), k+1)
 		}
 		last = k - 1
@@ -76,15 +76,15 @@ func (r *reader) typeAfter(i, end int) int {
 		switch {
 		case s.Is(i, "@"):
 			i += 2
-		case s.Is(i, "(") || s.Is(i, "suspend"):
+		case s.Any(i, "(", "suspend"):
 			i = s.Close(i) + 1
 		case s.Is(i, "<"):
 			i = max(r.angle(i, end), i+1)
-		case s.IsIdent(i) && !s.Is(i, "where") && (s.Line(i) == s.Line(i-1) || s.Is(i-1, ".") || s.Is(i-1, ":")) && !s.Is(i, "get") && !s.Is(i, "by"):
+		case s.IsIdent(i) && !s.Is(i, "where") && (s.Line(i) == s.Line(i-1) || s.Any(i-1, ".", ":")) && !s.Is(i, "get") && !s.Is(i, "by"):
 			i++
-		case s.Is(i, "?"), s.Is(i, "."), s.Is(i, "*"), s.Is(i, "&"):
+		case s.Any(i, "?", ".", "*", "&"):
 			i++
-		case s.Is(i, "-") && s.Is(i+1, ">"):
+		case s.Match(i, "-", ">"):
 			i += 2
 		default:
 			return i
@@ -105,7 +105,7 @@ func (r *reader) expression(i, end int) int {
 	s := r.s
 	last := i
 	for i < end {
-		if s.Is(i, ";") || s.Is(i, ",") || s.Is(i, "}") || s.Is(i, ")") {
+		if s.Any(i, ";", ",", "}", ")") {
 			break
 		}
 		if i > last && s.Line(i) > s.EndLine(last) {
@@ -118,7 +118,7 @@ func (r *reader) expression(i, end int) int {
 					break
 				}
 			}
-			if s.Is(last, "+") && s.Is(last-1, "+") || s.Is(last, "-") && s.Is(last-1, "-") {
+			if s.Match(last-1, "+", "+") || s.Match(last-1, "-", "-") {
 				break
 			}
 		}
@@ -132,7 +132,7 @@ func (r *reader) expression(i, end int) int {
 // a for or a while, whose body may stand on the next line.
 func (r *reader) condition(i int) bool {
 	m := int(r.s.Tokens[i].Match)
-	return m > 0 && (r.s.Is(m-1, "if") || r.s.Is(m-1, "for") || r.s.Is(m-1, "while") || r.s.Is(m-1, "when"))
+	return m > 0 && (r.s.Any(m-1, "if", "for", "while", "when"))
 }
 
 func (r *reader) value(h head, i, end int, parent string) int {
@@ -148,7 +148,7 @@ func (r *reader) value(h head, i, end int, parent string) int {
 	var names []int
 	if s.Is(j, "(") { // taken apart
 		for k := j + 1; k < s.Close(j); k++ {
-			if s.IsIdent(k) && (s.Is(k-1, "(") || s.Is(k-1, ",")) {
+			if s.IsIdent(k) && (s.Any(k-1, "(", ",")) {
 				names = append(names, k)
 			}
 		}
@@ -169,7 +169,7 @@ func (r *reader) value(h head, i, end int, parent string) int {
 				}
 				break
 			}
-			if s.Is(j, "@") || s.Is(j, "(") {
+			if s.Any(j, "@", "(") {
 				j = s.Close(j) + 1
 				continue
 			}
@@ -186,7 +186,7 @@ func (r *reader) value(h head, i, end int, parent string) int {
 	}
 	j = r.typeAfter(j, end)
 	last := j - 1
-	if s.Is(j, "=") || s.Is(j, "by") {
+	if s.Any(j, "=", "by") {
 		last = r.expression(j+1, end)
 		j = last + 1
 	}
@@ -201,7 +201,7 @@ func (r *reader) value(h head, i, end int, parent string) int {
 			k++
 			continue
 		}
-		if !s.Is(a, "get") && !s.Is(a, "set") || s.Is(a+1, ".") || s.Is(a+1, "=") {
+		if !s.Is(a, "get") && !s.Is(a, "set") || s.Any(a+1, ".", "=") {
 			break
 		}
 		to := a
@@ -242,13 +242,13 @@ func (r *reader) locals(i, end int, parent string) {
 	s := r.s
 	for i < end {
 		switch {
-		case s.Is(i, "fun") && (s.IsIdent(i+1) || s.Is(i+1, "<")), s.Is(i, "class") && s.IsIdent(i+1) && !s.Is(i-1, ":"), s.Is(i, "interface") && s.IsIdent(i+1):
+		case s.Is(i, "fun") && (s.Any(i+1, syntax.Name, "<")), s.Match(i, "class", syntax.Name) && !s.Is(i-1, ":"), s.Match(i, "interface", syntax.Name):
 			first := i
 			for first > 0 && s.IsIdent(first-1) && modifiers[string(s.Bytes(first-1))] {
 				first--
 			}
 			i = max(r.member(first, end, parent, true), i+1)
-		case s.Is(i, "object") && (s.Is(i+1, ":") || s.Is(i+1, "{")):
+		case s.Is(i, "object") && (s.Any(i+1, ":", "{")):
 			// The members of an object without a name belong to what holds it.
 			k := i + 1
 			for k < end && !s.Is(k, "{") && !s.Is(k, ";") {
@@ -267,7 +267,7 @@ func (r *reader) mentions() []model.Mention {
 	out := syntax.TypeMentions(r.s, common)
 	s, seen := r.s, map[string]bool{}
 	for i := range s.Tokens {
-		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || s.Is(i-1, ".") || s.Is(i-1, "fun") || s.Is(i-1, "@") {
+		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || s.Any(i-1, ".", "fun", "@") {
 			continue
 		}
 		if c := s.Src[s.Tokens[i].Start]; c >= 'A' && c <= 'Z' || s.Line(i) != s.Line(i+1) {
@@ -292,7 +292,7 @@ func (r *reader) inside() {
 		if s.Tokens[i].Kind == syntax.String {
 			continue
 		}
-		if s.Is(i, "route") && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String && s.Is(s.Close(i+1)+1, "{") {
+		if s.Match(i, "route", "(", syntax.Quoted) && s.Is(s.Close(i+1)+1, "{") {
 			open := s.Close(i+1) + 1
 			spans = append(spans, syntax.Span{First: open, Last: s.Close(open), Prefix: s.Unquote(i + 2)})
 		}

@@ -72,9 +72,9 @@ func (r *reader) file() {
 	s := r.s
 	for i := 0; i < s.Len(); {
 		switch {
-		case s.Is(i, "package") && s.IsIdent(i+1):
+		case s.Match(i, "package", syntax.Name):
 			r.f.Namespace, i = jvm.Dotted(r.s, i+1)
-		case s.Is(i, "@") && s.Is(i+1, "file") && s.Is(i+2, ":"):
+		case s.Match(i, "@", "file", ":"):
 			// It belongs to the file, not to what follows.
 			if i += 3; s.Is(i, "[") {
 				i = s.Close(i) + 1
@@ -84,10 +84,10 @@ func (r *reader) file() {
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}
-		case s.Is(i, "import") && s.IsIdent(i+1):
+		case s.Match(i, "import", syntax.Name):
 			im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
 			im.Text, i = jvm.Dotted(r.s, i+1)
-			if s.Is(i, "as") && s.IsIdent(i+1) {
+			if s.Match(i, "as", syntax.Name) {
 				im.Alias = r.name(i + 1)
 				i += 2
 			}
@@ -121,7 +121,7 @@ func (r *reader) head(i, end int) (head, int) {
 		switch {
 		case s.Is(i, "@"):
 			j := i + 1
-			if s.IsIdent(j) && s.Is(j+1, ":") {
+			if s.Match(j, syntax.Name, ":") {
 				j += 2
 			}
 			if s.Is(j, "[") {
@@ -327,7 +327,7 @@ func (r *reader) typeOf(h head, i, end int, parent string) int {
 	if parts > 0 {
 		for _, a := range s.Args(parts) {
 			h, k := r.head(a[0], a[1])
-			if (s.Is(k, "val") || s.Is(k, "var")) && s.IsIdent(k+1) {
+			if (s.Any(k, "val", "var")) && s.IsIdent(k+1) {
 				r.add(h, full, r.name(k+1), model.DefProperty, a[1]-1)
 			}
 		}

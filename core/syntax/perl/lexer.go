@@ -53,19 +53,19 @@ func (l *lexer) step() bool {
 			l.waiting = l.waiting[1:]
 			l.heredoc(h)
 		}
-	case c == ' ' || c == '\t' || c == '\r' || c == '\f':
+	case syntax.In(c, " \t\r\f"):
 		l.Pos++
 	case c == '=' && l.lineStart() && isLetter(l.at(l.Pos+1)):
 		l.pod()
 	case c == '#':
 		l.LineComment()
-	case c == '$' || c == '@' || c == '%' || c == '&':
+	case syntax.In(c, "$@%&"):
 		l.variable(start, line)
 	case isWord(c) && !(c >= '0' && c <= '9'):
 		return l.word(start, line)
 	case c >= '0' && c <= '9':
 		l.Number()
-	case c == '"' || c == '\'' || c == '`':
+	case syntax.In(c, "\"'`"):
 		if !l.quoted(0, c, 1, syntax.String) {
 			l.Misread("a string is not closed", line)
 			l.Sign()
@@ -141,15 +141,15 @@ func (l *lexer) pod() {
 // variable takes a name with its sign: $x, @{…}, $#x, %$x, $$, $A::b.
 func (l *lexer) variable(start, line int) {
 	c := l.Src[l.Pos]
-	if (c == '%' || c == '&') && !l.wantsValue() {
+	if (syntax.In(c, "%&")) && !l.wantsValue() {
 		l.Sign()
 		return
 	}
 	p := l.Pos + 1
-	if c == '$' && l.at(p) == '#' && (l.at(p+1) == '{' || l.at(p+1) == '$' || isWord(l.at(p+1))) {
+	if c == '$' && l.at(p) == '#' && (syntax.In(l.at(p+1), "{$") || isWord(l.at(p+1))) {
 		p++
 	}
-	for l.at(p) == '$' && (isWord(l.at(p+1)) || l.at(p+1) == '$' || l.at(p+1) == '{' || l.at(p+1) == ':') {
+	for l.at(p) == '$' && (isWord(l.at(p+1)) || syntax.In(l.at(p+1), "${:")) {
 		p++
 	}
 	switch d := l.at(p); {
@@ -180,7 +180,7 @@ func (l *lexer) variable(start, line int) {
 		return
 	case c == '$' && d != 0 && d > ' ' && d < 0x7f:
 		p++ // $_ has a name; $!, $/, $( and their like have a sign
-	case c == '@' && (d == '-' || d == '+' || d == '_'), c == '%' && (d == '+' || d == '-' || d == '!' || d == '^'):
+	case c == '@' && (syntax.In(d, "-+_")), c == '%' && (syntax.In(d, "+-!^")):
 		p++
 	default:
 		l.Sign()
@@ -206,11 +206,11 @@ func (l *lexer) word(start, line int) bool {
 	test := w == "s" && l.LastIs("-") && int(l.Last().End) == l.Pos // the size of a file
 	if parts := quotes[w]; parts > 0 && !test && !l.LastIs("->") && !l.LastIs("sub") && !l.afterArrow() {
 		q := p
-		for l.at(q) == ' ' || l.at(q) == '\t' || l.at(q) == '\n' && l.at(q+1) != '=' {
+		for syntax.In(l.at(q), " \t") || l.at(q) == '\n' && l.at(q+1) != '=' {
 			q++
 		}
 		d := l.at(q)
-		key := l.at(q) == '=' && (l.at(q+1) == '>' || l.at(q+1) == ' ' || l.at(q+1) == '=') || l.at(q) == ',' && (q > p || !l.wantsValue()) || l.at(q) == ';' || l.at(q) == ')' ||
+		key := l.at(q) == '=' && (syntax.In(l.at(q+1), "> =")) || l.at(q) == ',' && (q > p || !l.wantsValue()) || syntax.In(l.at(q), ";)") ||
 			d == '}' && l.LastIs("{")
 		if d != 0 && !key && d > ' ' && (!isWord(d) || q > p && d != '_') && !(d == '#' && q > p) && d < 0x7f && !(d == '=' && q > p) {
 			kind := syntax.String
@@ -299,7 +299,7 @@ func (l *lexer) quoted(prefix int, open byte, parts int, kind syntax.Kind) bool 
 		if part == 0 || nests {
 			if part > 0 {
 				// The second part may stand apart, even on the next line.
-				for p < len(l.Src) && (l.at(p) == ' ' || l.at(p) == '\t' || l.at(p) == '\n') {
+				for p < len(l.Src) && (syntax.In(l.at(p), " \t\n")) {
 					if l.at(p) == '\n' {
 						lines++
 					}
@@ -381,7 +381,7 @@ func (l *lexer) announce() bool {
 	}
 	var w string
 	switch c := l.at(q); {
-	case c == '"' || c == '\'':
+	case syntax.In(c, "\"'"):
 		end := q + 1
 		for end < len(l.Src) && l.Src[end] != c && l.Src[end] != '\n' {
 			end++

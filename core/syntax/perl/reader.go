@@ -100,7 +100,7 @@ func (r *reader) endPackage(last int) {
 // starts reports whether a statement may start at token i.
 func (r *reader) starts(i int) bool {
 	s := r.s
-	return i == 0 || s.Is(i-1, ";") || s.Is(i-1, "{") || s.Is(i-1, "}") || s.Kind(i-1) == syntax.String && strings.Contains(s.Text(i-1), "\n")
+	return i == 0 || s.Any(i-1, ";", "{", "}") || s.Kind(i-1) == syntax.String && strings.Contains(s.Text(i-1), "\n")
 }
 
 func (r *reader) walk() {
@@ -134,7 +134,7 @@ func (r *reader) walk() {
 				r.require(i)
 			}
 		case "has":
-			if r.starts(i) && (s.IsIdent(i+1) || s.Kind(i+1) == syntax.String) {
+			if r.starts(i) && (s.Any(i+1, syntax.Name, syntax.Quoted)) {
 				last := r.stop(i)
 				if name := word(s.Text(i + 1)); name != "" && s.Is(i+2, "=") {
 					r.add(name, model.DefProperty, i, last, r.parent())
@@ -183,7 +183,7 @@ func (r *reader) walk() {
 			if r.starts(i) && s.Kind(i+1) == syntax.String {
 				version := ""
 				for k := i + 2; k < r.stop(i); k++ {
-					if s.Kind(k) == syntax.String || s.Kind(k) == syntax.Number {
+					if s.Any(k, syntax.Quoted, syntax.Figure) {
 						version = word(s.Text(k))
 					}
 				}
@@ -193,7 +193,7 @@ func (r *reader) walk() {
 			for k := i + 1; k < i+4; k++ {
 				if s.Is(k, "{") {
 					for m := k + 1; m < s.Close(k); m++ {
-						if (s.Kind(m) == syntax.String || s.IsIdent(m)) && s.Is(m+1, "=") && s.Is(m+2, ">") {
+						if (s.Any(m, syntax.Quoted, syntax.Name)) && s.Match(m+1, "=", ">") {
 							r.needs[word(s.Text(m))] = word(s.Text(m + 3))
 						}
 					}
@@ -209,14 +209,14 @@ func (r *reader) walk() {
 // key of a pair.
 func (r *reader) unarrowed(i int) bool {
 	s := r.s
-	return !(s.Is(i-1, ">") && s.Is(i-2, "-")) && !(s.Is(i+1, "=") && s.Is(i+2, ">")) && !s.Is(i-1, "sub")
+	return !(s.Match(i-2, "-", ">")) && !(s.Match(i+1, "=", ">")) && !s.Is(i-1, "sub")
 }
 
 // stop is the index of the semicolon that ends the statement at i.
 func (r *reader) stop(i int) int {
 	s := r.s
 	for ; i < s.Len(); i = s.Close(i) + 1 {
-		if s.Is(i, ";") || s.Is(i, "}") {
+		if s.Any(i, ";", "}") {
 			return i
 		}
 	}
@@ -280,7 +280,7 @@ func (r *reader) sub(i int) {
 	open := i + 2
 	marks := []string{}
 	for open < s.Len() && !s.Is(open, "{") && !s.Is(open, ";") && !s.Is(open, "}") {
-		if s.Is(open, ":") && s.IsIdent(open+1) {
+		if s.Match(open, ":", syntax.Name) {
 			marks = append(marks, s.Text(open+1))
 		}
 		open = s.Close(open) + 1
@@ -335,7 +335,7 @@ func (r *reader) use(i int) int {
 		var bases []string
 		load := true
 		for k := i + 2; k < last; k++ {
-			if s.Is(k, "-") && s.Is(k+1, "norequire") {
+			if s.Match(k, "-", "norequire") {
 				load = false
 			}
 			if s.Kind(k) == syntax.String {
@@ -381,7 +381,7 @@ func (r *reader) constants(i, last int) {
 	s := r.s
 	if s.Is(i+2, "{") {
 		for k := i + 3; k < s.Close(i+2); {
-			if (s.IsIdent(k) || s.Kind(k) == syntax.String) && s.Is(k+1, "=") && s.Is(k+2, ">") {
+			if (s.Any(k, syntax.Name, syntax.Quoted)) && s.Match(k+1, "=", ">") {
 				at := k
 				for k < s.Close(i+2) && !s.Is(k, ",") {
 					k = s.Close(k) + 1
@@ -394,7 +394,7 @@ func (r *reader) constants(i, last int) {
 		}
 		return
 	}
-	if s.IsIdent(i+2) || s.Kind(i+2) == syntax.String {
+	if s.Any(i+2, syntax.Name, syntax.Quoted) {
 		if name := word(s.Text(i + 2)); name != "" {
 			r.add(name, model.DefConstant, i, last, r.parent())
 		}
@@ -427,7 +427,7 @@ func (r *reader) require(i int) {
 		kind = model.LinkLazyImport
 	}
 	switch {
-	case s.Is(i, "require") && s.IsIdent(i+1) && !strings.HasPrefix(s.Text(i+1), "$") && !strings.HasPrefix(s.Text(i+1), "@"):
+	case s.Match(i, "require", syntax.Name) && !strings.HasPrefix(s.Text(i+1), "$") && !strings.HasPrefix(s.Text(i+1), "@"):
 		if name := s.Text(i + 1); !strings.HasPrefix(name, "v5") {
 			r.f.Imports = append(r.f.Imports, model.Import{Text: name, Kind: kind, Line: s.Line(i)})
 		}

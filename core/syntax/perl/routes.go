@@ -17,7 +17,7 @@ func (r *reader) route(i int) {
 	if method == "" {
 		return
 	}
-	arrow := s.Is(i-1, ">") && s.Is(i-2, "-")
+	arrow := s.Match(i-2, "-", ">")
 	at := i + 1
 	if s.Is(at, "(") {
 		at++
@@ -36,10 +36,10 @@ func (r *reader) route(i int) {
 		return
 	}
 	if !arrow {
-		if r.starts(i) && s.Is(at+1, "=") && s.Is(at+2, ">") {
+		if r.starts(i) && s.Match(at+1, "=", ">") {
 			fact := model.RouteFact{Method: method, Pattern: pattern, Line: s.Line(i)}
 			fact.InPlace = s.Is(at+3, "sub")
-			if s.Is(at+3, `\`) && s.IsIdent(at+4) {
+			if s.Match(at+3, `\`, syntax.Name) {
 				fact.Handler = strings.TrimPrefix(s.Text(at+4), "&")
 			}
 			syntax.AddRoute(r.f, nil, i, fact)
@@ -52,7 +52,7 @@ func (r *reader) route(i int) {
 	// ->to('controller#action') names what answers.
 	handler := ""
 	for k := s.Close(i+1) + 1; k < s.Len() && !s.Is(k, ";"); k = s.Close(k) + 1 {
-		if s.Is(k, "to") && s.Is(k+1, "(") && s.Kind(k+2) == syntax.String {
+		if s.Match(k, "to", "(", syntax.Quoted) {
 			handler = strings.ReplaceAll(word(s.Text(k+2)), "#", ".")
 		}
 	}
@@ -87,11 +87,11 @@ func (r *reader) action(sub, open int, name, parent string) {
 			continue
 		}
 		value, given := "", false
-		if s.Is(k+1, "(") && s.Kind(k+2) == syntax.String {
+		if s.Match(k+1, "(", syntax.Quoted) {
 			value, given = word(s.Text(k+2)), true
 		}
 		count := -1 // a number in parentheses
-		if s.Is(k+1, "(") && s.Kind(k+2) == syntax.Number {
+		if s.Match(k+1, "(", syntax.Figure) {
 			count = min(int(s.Bytes(k + 2)[0]-'0'), 9)
 		}
 		switch s.Text(k) {

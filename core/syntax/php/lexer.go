@@ -62,7 +62,7 @@ func code(b *syntax.Builder) {
 		case c == '\n':
 			b.LineNo++
 			b.Pos++
-		case c == ' ' || c == '\t' || c == '\r':
+		case syntax.In(c, " \t\r"):
 			b.Pos++
 		case c == '?' && b.Next("?>"):
 			// The mark ends a statement as a semicolon does.
@@ -91,7 +91,7 @@ func code(b *syntax.Builder) {
 			lineComment(b)
 		case c == '/' && b.Next("/*"):
 			b.BlockComment("/*", "*/", false)
-		case c == '\'' || c == '`' || c == '"':
+		case syntax.In(c, "'`\""):
 			if !quoted(b, c) {
 				b.Misread("a string is not closed", line)
 				b.Pos, b.LineNo = start+1, line
@@ -143,11 +143,11 @@ func quoted(b *syntax.Builder, q byte) bool {
 // but for blanks.
 func heredoc(b *syntax.Builder) bool {
 	src, p := b.Src, b.Pos+3
-	for p < len(src) && (src[p] == ' ' || src[p] == '\t') {
+	for p < len(src) && (syntax.In(src[p], " \t")) {
 		p++
 	}
 	quote := byte(0)
-	if p < len(src) && (src[p] == '\'' || src[p] == '"') {
+	if p < len(src) && (syntax.In(src[p], "'\"")) {
 		quote = src[p]
 		p++
 	}
@@ -170,7 +170,7 @@ func heredoc(b *syntax.Builder) bool {
 	at, lines := p+nl+1, 1
 	for at < len(src) {
 		k := at
-		for k < len(src) && (src[k] == ' ' || src[k] == '\t') {
+		for k < len(src) && (syntax.In(src[k], " \t")) {
 			k++
 		}
 		if bytes.HasPrefix(src[k:], word) && (k+len(word) == len(src) || !namePart(src[k+len(word)])) {

@@ -72,10 +72,10 @@ func (r *reader) statements(i, end int, parent string) {
 		next := i + 1
 		switch {
 		case s.Kind(i) == syntax.Text, s.Kind(i) == syntax.Newline:
-		case s.Is(i, "#") && s.Is(i+1, "["):
+		case s.Match(i, "#", "["):
 			// Attributes belong to what follows.
 			j := i
-			for s.Is(j, "#") && s.Is(j+1, "[") {
+			for s.Match(j, "#", "[") {
 				j = s.Close(j+1) + 1
 			}
 			if n := r.declaration(i, j, end, parent); n > 0 {
@@ -84,7 +84,7 @@ func (r *reader) statements(i, end int, parent string) {
 				next = j
 			}
 		case s.IsIdent(i):
-			if s.Is(i-1, ">") && s.Is(i-2, "-") || s.Is(i-1, ":") && s.Is(i-2, ":") {
+			if s.Match(i-2, "-", ">") || s.Match(i-2, ":", ":") {
 				break
 			}
 			if n := r.declaration(i, i, end, parent); n > 0 {
@@ -120,13 +120,13 @@ func (r *reader) word(i, end int, parent string) int {
 	case "const":
 		last := r.end(i, end)
 		for k := i + 1; k < last; k = s.Close(k) + 1 {
-			if s.IsIdent(k) && s.Is(k+1, "=") {
+			if s.Match(k, syntax.Name, "=") {
 				r.define(k, r.valueEnd(k, last), parent, s.Text(k), model.DefConstant, true)
 			}
 		}
 		return last
 	case "define":
-		if s.Is(i+1, "(") && s.Kind(i+2) == syntax.String && s.Is(i+3, ",") {
+		if s.Match(i+1, "(", syntax.Quoted, ",") {
 			r.define(i, s.Close(i+1), "", s.Unquote(i+2), model.DefConstant, true)
 			return i + 2
 		}
@@ -155,7 +155,7 @@ func (r *reader) include(i, end int) {
 	}
 	im := model.Import{Kind: model.LinkImport, Line: s.Line(i), Alias: "path"}
 	up := 0
-	for depth := 0; s.IsIdent(j) || s.Is(j, "("); j++ {
+	for depth := 0; s.Any(j, syntax.Name, "("); j++ {
 		switch {
 		case r.is(j, "dirname"), r.is(j, `\dirname`):
 			up++
@@ -169,7 +169,7 @@ func (r *reader) include(i, end int) {
 			return
 		}
 	}
-	for s.Is(j, ")") || s.Kind(j) == syntax.Number || s.Is(j, ",") {
+	for s.Any(j, ")", syntax.Figure, ",") {
 		j++
 	}
 	if s.Is(j, ".") {
@@ -211,7 +211,7 @@ func (r *reader) useStatement(i, end int) int {
 		if !s.IsIdent(j) {
 			continue
 		}
-		if s.Is(j+1, "\\") && s.Is(j+2, "{") {
+		if s.Match(j+1, "\\", "{") {
 			prefix := strings.TrimPrefix(s.Text(j), "\\") + "\\"
 			close := s.Close(j + 2)
 			for k := j + 3; k < close; k++ {
@@ -262,7 +262,7 @@ func (r *reader) declaration(first, i, end int, parent string) int {
 		}
 		return r.function(first, j, end, parent, model.DefFunction, true)
 	case "class", "trait":
-		if s.IsIdent(i+1) && !(s.Is(i-1, ":") && s.Is(i-2, ":")) && !r.is(i-1, "new") {
+		if s.IsIdent(i+1) && !(s.Match(i-2, ":", ":")) && !r.is(i-1, "new") {
 			return r.class(first, i+1, end, parent, model.DefClass)
 		}
 	case "interface":
@@ -270,7 +270,7 @@ func (r *reader) declaration(first, i, end int, parent string) int {
 			return r.class(first, i+1, end, parent, model.DefInterface)
 		}
 	case "enum":
-		if s.IsIdent(i+1) && (s.Is(i+2, "{") || s.Is(i+2, ":") || r.is(i+2, "implements")) {
+		if s.IsIdent(i+1) && (s.Any(i+2, "{", ":") || r.is(i+2, "implements")) {
 			return r.class(first, i+1, end, parent, model.DefEnum)
 		}
 	}
@@ -351,7 +351,7 @@ func (r *reader) members(i, end int, parent string, class int) {
 	s := r.s
 	for i < end {
 		first := i
-		for s.Is(i, "#") && s.Is(i+1, "[") {
+		for s.Match(i, "#", "[") {
 			i = s.Close(i+1) + 1
 		}
 		public, found := true, false
@@ -375,7 +375,7 @@ func (r *reader) members(i, end int, parent string, class int) {
 		case r.is(i, "const"):
 			last := r.end(i, end)
 			for k := i + 1; k < last; k = s.Close(k) + 1 {
-				if s.IsIdent(k) && s.Is(k+1, "=") {
+				if s.Match(k, syntax.Name, "=") {
 					r.define(k, r.valueEnd(k, last), parent, s.Text(k), model.DefConstant, public)
 				}
 			}
@@ -471,7 +471,7 @@ func (r *reader) mentions() {
 		if builtin[strings.ToLower(string(b))] {
 			continue
 		}
-		if s.Is(i-1, ">") && s.Is(i-2, "-") || s.Is(i-1, ":") && s.Is(i-2, ":") || r.is(i-1, "function") || r.is(i-1, "const") || r.is(i-1, "case") {
+		if s.Match(i-2, "-", ">") || s.Match(i-2, ":", ":") || r.is(i-1, "function") || r.is(i-1, "const") || r.is(i-1, "case") {
 			continue
 		}
 		if s.Is(i+1, "(") && !r.is(i-1, "new") && !s.Is(i-1, "[") && !s.Is(i-1, ",") {

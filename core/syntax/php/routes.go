@@ -13,15 +13,15 @@ func (r *reader) routes() {
 	s := r.s
 	var spans []syntax.Span
 	for i := 0; i < s.Len(); i++ {
-		if r.is(i, "Route") && s.Is(i-1, "[") && s.Is(i-2, "#") && (s.Is(i+1, "(") || s.Is(i+1, "]")) {
+		if r.is(i, "Route") && s.Match(i-2, "#", "[") && (s.Any(i+1, "(", "]")) {
 			r.attribute(i)
 			continue
 		}
 		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") {
 			continue
 		}
-		static := s.Is(i-1, ":") && s.Is(i-2, ":") && r.is(i-3, "Route")
-		chain := s.Is(i-1, ">") && s.Is(i-2, "-")
+		static := s.Match(i-2, ":", ":") && r.is(i-3, "Route")
+		chain := s.Match(i-2, "-", ">")
 		if !static && !chain {
 			continue
 		}
@@ -74,7 +74,7 @@ func router(variable string) bool {
 func (r *reader) prefix(i int) string {
 	s := r.s
 	for k := i - 1; k > 0 && !s.Is(k, ";") && !s.Is(k, "{"); k-- {
-		if r.is(k, "prefix") && s.Is(k+1, "(") && s.Kind(k+2) == syntax.String {
+		if r.is(k, "prefix") && s.Match(k+1, "(", syntax.Quoted) {
 			return s.Unquote(k + 2)
 		}
 		if s.Is(k, ")") && int(s.Tokens[k].Match) > 0 {
@@ -92,7 +92,7 @@ func (r *reader) prefix(i int) string {
 func (r *reader) arrayPrefix(a [2]int) string {
 	s := r.s
 	for k := a[0]; k+3 < a[1]; k++ {
-		if s.Kind(k) == syntax.String && s.Unquote(k) == "prefix" && s.Is(k+1, "=") && s.Is(k+2, ">") && s.Kind(k+3) == syntax.String {
+		if s.Kind(k) == syntax.String && s.Unquote(k) == "prefix" && s.Match(k+1, "=", ">", syntax.Quoted) {
 			return s.Unquote(k + 3)
 		}
 	}
@@ -108,10 +108,10 @@ func (r *reader) action(a [2]int) string {
 	}
 	class, method := "", ""
 	for k := a[0]; k < a[1]; k++ {
-		if s.Is(k, "function") || s.Is(k, "fn") {
+		if s.Any(k, "function", "fn") {
 			return ""
 		}
-		if s.IsIdent(k) && s.Is(k+1, ":") && r.is(k+3, "class") {
+		if s.Match(k, syntax.Name, ":") && r.is(k+3, "class") {
 			class = s.Text(k)
 		}
 		if s.Kind(k) == syntax.String {
@@ -165,7 +165,7 @@ func (r *reader) attribute(i int) {
 	}
 	end := s.Close(i - 1)
 	for k := end + 1; k < s.Len() && k < end+200; k++ {
-		if s.Is(k, "#") && s.Is(k+1, "[") {
+		if s.Match(k, "#", "[") {
 			k = s.Close(k + 1)
 			continue
 		}

@@ -304,7 +304,7 @@ func plainJSON(src []byte) []byte {
 			}
 			out = append(out, bytes.Repeat([]byte{'\n'}, bytes.Count(src[i:i+j+4], []byte{'\n'}))...)
 			i += j + 4
-		case c == '}' || c == ']':
+		case syntax.In(c, "}]"):
 			for k := len(out) - 1; k >= 0; k-- {
 				if out[k] == ',' {
 					out[k] = ' '
@@ -445,10 +445,10 @@ func setupCfg(src []byte) (*model.Project, error) {
 	for line := range strings.Lines(string(src)) {
 		t := strings.TrimSpace(line)
 		switch {
-		case t == "" || t[0] == '#' || t[0] == ';':
+		case t == "" || syntax.In(t[0], "#;"):
 		case t[0] == '[':
 			section, key = strings.Trim(t, "[]"), ""
-		case line[0] == ' ' || line[0] == '\t':
+		case syntax.In(line[0], " \t"):
 			if section == "options" && key == "install_requires" {
 				require(p.Dependencies, t)
 			}

@@ -98,7 +98,7 @@ func (r *reader) statement(i int, sc scope) int {
 	for s.Is(i, "@") {
 		end := r.lineEnd(i)
 		var b strings.Builder
-		for k := i + 1; k < end && (s.IsIdent(k) || s.Is(k, ".")); k++ {
+		for k := i + 1; k < end && (s.Any(k, syntax.Name, ".")); k++ {
 			b.WriteString(s.Text(k))
 		}
 		marks = append(marks, b.String())
@@ -137,7 +137,7 @@ func (r *reader) statement(i int, sc scope) int {
 	}
 	end := r.lineEnd(i)
 	for at := i; !sc.function && at < end; {
-		if at > i && (s.Is(at, "import") || s.Is(at, "from")) {
+		if at > i && (s.Any(at, "import", "from")) {
 			return at // a statement of its own
 		}
 		stop := at
@@ -169,7 +169,7 @@ func (r *reader) compound(i int, sc scope) int {
 		if s.Is(k, ":") {
 			return k + 1
 		}
-		if s.Is(k, "=") && (s.Is(i, "match") || s.Is(i, "case")) {
+		if s.Is(k, "=") && (s.Any(i, "match", "case")) {
 			end := r.lineEnd(i) // "match = …" is an assignment
 			if !sc.function {
 				r.assignment(i, end, sc)
@@ -293,7 +293,7 @@ func params(s *syntax.Stream, open int, method bool) int {
 			any = false
 		} else if !any && s.IsIdent(k) {
 			any = true
-			if !(method && n == 0 && (s.Is(k, "self") || s.Is(k, "cls")) && k == open+1) {
+			if !(method && n == 0 && (s.Any(k, "self", "cls")) && k == open+1) {
 				n++
 			}
 		}
@@ -344,7 +344,7 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 	}
 	if s.Is(j, "(") {
 		for k, end := j+1, s.Close(j); k < end; k = s.Close(k) + 1 {
-			if !s.IsIdent(k) || !(s.Is(k-1, "(") || s.Is(k-1, ",")) || s.Is(k+1, "=") {
+			if !s.IsIdent(k) || !(s.Any(k-1, "(", ",")) || s.Is(k+1, "=") {
 				continue
 			}
 			for s.Is(k+1, ".") {
@@ -376,7 +376,7 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 // assignment defines what a line at the top of a module or a class binds.
 func (r *reader) assignment(i, end int, sc scope) {
 	s := r.s
-	if s.Is(i, "*") && s.IsIdent(i+1) {
+	if s.Match(i, "*", syntax.Name) {
 		i++ // *rest, last = …
 	}
 	if !s.IsIdent(i) || end <= i+1 {
@@ -394,7 +394,7 @@ func (r *reader) assignment(i, end int, sc scope) {
 			if s.Is(k, "=") {
 				break
 			}
-			if !s.IsIdent(k) && !s.Is(k, ",") && !(s.Is(k, "*") && s.Is(k-1, ",")) {
+			if !s.IsIdent(k) && !s.Is(k, ",") && !(s.Match(k-1, ",", "*")) {
 				return
 			}
 		}
@@ -412,7 +412,7 @@ func (r *reader) assignment(i, end int, sc scope) {
 			r.names[name] = true
 		}
 		r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1), Exported: !strings.HasPrefix(name, "_")})
-		if s.Is(k+1, ",") && s.Is(k+2, "*") {
+		if s.Match(k+1, ",", "*") {
 			k++
 		}
 		if !s.Is(k+1, ",") && !s.Is(k+1, "*") || !s.IsIdent(k+2) {
@@ -510,11 +510,11 @@ func (r *reader) walk() {
 				continue
 			}
 			switch name := string(s.Bytes(i)); {
-			case name == "path" && s.Kind(i+2) == syntax.String && s.Is(i+3, ","), name == "add_url_rule", name == "include_router", name == "register_blueprint":
+			case name == "path" && s.Match(i+2, syntax.Quoted, ","), name == "add_url_rule", name == "include_router", name == "register_blueprint":
 				r.signs.Add(model.SignRoutes, s.Line(i))
-			case (name == "run" || name == "serve_forever") && s.Is(i-1, ".") && (s.Is(i-2, "app") || s.Is(i-2, "uvicorn") || s.Is(i-2, "server")):
+			case (name == "run" || name == "serve_forever") && s.Is(i-1, ".") && (s.Any(i-2, "app", "uvicorn", "server")):
 				r.signs.Add(model.SignListens, s.Line(i))
-			case (name == "get" || name == "post") && s.Is(i-1, ".") && (s.Is(i-2, "requests") || s.Is(i-2, "httpx")), name == "urlopen":
+			case (name == "get" || name == "post") && s.Is(i-1, ".") && (s.Any(i-2, "requests", "httpx")), name == "urlopen":
 				r.signs.Add(model.SignHTTP, s.Line(i))
 			}
 		}

@@ -22,7 +22,7 @@ func (r *reader) routes() {
 		word := s.Text(i)
 		args := s.Args(i + 1)
 		name, first := s.Dotted(i)
-		if key, ok := makers[word]; ok && s.Is(first-1, "=") && s.IsIdent(first-2) {
+		if key, ok := makers[word]; ok && s.Match(first-2, syntax.Name, "=") {
 			if p := r.keyword(args, key); key != "" && p != "" {
 				r.f.Mounts = append(r.f.Mounts, model.MountFact{Path: p, Target: s.Text(first - 2), Line: s.Line(i)})
 			}
@@ -90,7 +90,7 @@ func (r *reader) decorated(i int, word, on string, args [][2]int) {
 			k = s.Close(k)
 			continue
 		}
-		if (s.Is(k, "def") || s.Is(k, "class")) && s.IsIdent(k+1) {
+		if (s.Any(k, "def", "class")) && s.IsIdent(k+1) {
 			name = s.Text(k + 1)
 			break
 		}
@@ -109,7 +109,7 @@ func (r *reader) address(i int, word string, args [][2]int) {
 		p = strings.TrimSuffix(strings.TrimPrefix(p, "^"), "$")
 	}
 	view := args[1]
-	if s.Is(view[0], "include") && s.Is(view[0]+1, "(") {
+	if s.Match(view[0], "include", "(") {
 		in := s.Args(view[0] + 1)
 		if len(in) == 0 {
 			return
@@ -131,7 +131,7 @@ func (r *reader) address(i int, word string, args [][2]int) {
 	if name == "" {
 		// lots.as_view(): the class answers.
 		for k := view[0]; k < view[1]; k++ {
-			if s.Is(k, "as_view") && s.Is(k-1, ".") {
+			if s.Match(k-1, ".", "as_view") {
 				name, _ = s.Dotted(k - 2)
 			}
 		}
@@ -148,7 +148,7 @@ func (r *reader) text(a [2]int) string {
 
 func (r *reader) keyword(args [][2]int, key string) string {
 	for _, a := range args {
-		if key != "" && r.s.Is(a[0], key) && r.s.Is(a[0]+1, "=") && r.s.Kind(a[0]+2) == syntax.String {
+		if key != "" && r.s.Match(a[0], key, "=", syntax.Quoted) {
 			return plain(r.s.Text(a[0] + 2))
 		}
 	}

@@ -41,7 +41,7 @@ func (l *lexer) code() {
 		switch {
 		case c == '\n':
 			l.newline()
-		case c == ' ' || c == '\t' || c == '\r':
+		case syntax.In(c, " \t\r"):
 			l.Pos++
 		case c == '\\' && (l.at(l.Pos+1) == '\n' || l.at(l.Pos+1) == '\r' && l.at(l.Pos+2) == '\n'):
 			l.Pos += 2
@@ -53,11 +53,11 @@ func (l *lexer) code() {
 			l.LineComment()
 		case syntax.IsIdentStart(c) && c != '$':
 			l.word()
-		case c == '@' || c == '$':
+		case syntax.In(c, "@$"):
 			l.variable()
 		case c >= '0' && c <= '9':
 			l.Number()
-		case c == '"' || c == '`' || c == '\'':
+		case syntax.In(c, "\"`'"):
 			if c == '`' && (l.LastIs("def") || l.LastIs(".")) || !l.delimited(1, c, c, c != '\'') {
 				l.sign(start, line)
 				continue
@@ -120,7 +120,7 @@ func (l *lexer) lineStart() {
 		l.LineNo += bytes.Count(l.Src[s:l.Pos], []byte{'\n'})
 		l.Add(syntax.Comment, s, n)
 	}
-	if l.Next("__END__") && (l.Pos+7 == len(l.Src) || l.at(l.Pos+7) == '\n' || l.at(l.Pos+7) == '\r') {
+	if l.Next("__END__") && (l.Pos+7 == len(l.Src) || syntax.In(l.at(l.Pos+7), "\n\r")) {
 		s, n := l.Pos, l.LineNo
 		l.LineNo += bytes.Count(l.Src[s:], []byte{'\n'})
 		l.Pos = len(l.Src)
@@ -141,7 +141,7 @@ func (l *lexer) goesOn() bool {
 	}
 	for p := l.Pos; p < len(l.Src); p++ {
 		switch c := l.Src[p]; {
-		case c == ' ' || c == '\t' || c == '\r':
+		case syntax.In(c, " \t\r"):
 		case c == '\n':
 			return false
 		case c == '#':
@@ -164,9 +164,9 @@ func (l *lexer) word() {
 	for l.Pos < len(l.Src) && syntax.IsIdentPart(l.Src[l.Pos]) && l.Src[l.Pos] != '$' {
 		l.Pos++
 	}
-	if c := l.at(l.Pos); (c == '?' || c == '!') && l.at(l.Pos+1) != '=' {
+	if c := l.at(l.Pos); (syntax.In(c, "?!")) && l.at(l.Pos+1) != '=' {
 		l.Pos++
-	} else if (c == '?' || c == '!') && l.at(l.Pos+1) == '=' && (l.at(l.Pos+2) == '=' || l.at(l.Pos+2) == '~') {
+	} else if (syntax.In(c, "?!")) && l.at(l.Pos+1) == '=' && (syntax.In(l.at(l.Pos+2), "=~")) {
 		l.Pos++
 	}
 	// A label: a word right before a single colon that a value or a blank follows.
@@ -223,7 +223,7 @@ func (l *lexer) colon() {
 		l.Add(syntax.Punct, start, line)
 		l.Pos++
 		l.Last().End++
-	case next == '"' || next == '\'':
+	case syntax.In(next, "\"'"):
 		if !l.delimited(2, next, next, next == '"') {
 			l.sign(start, line)
 		}
@@ -232,17 +232,17 @@ func (l *lexer) colon() {
 		for l.Pos < len(l.Src) && syntax.IsIdentPart(l.Src[l.Pos]) {
 			l.Pos++
 		}
-		if c := l.at(l.Pos); (c == '?' || c == '!' || c == '=') && l.at(l.Pos+1) != '=' && l.at(l.Pos+1) != '>' && l.at(l.Pos+1) != '~' {
+		if c := l.at(l.Pos); (syntax.In(c, "?!=")) && l.at(l.Pos+1) != '=' && l.at(l.Pos+1) != '>' && l.at(l.Pos+1) != '~' {
 			l.Pos++
 		}
 		l.Add(syntax.String, start, line)
-	case next == '[' && l.at(l.Pos+2) == ']', next == '<' || next == '>' || next == '=' || next == '+' || next == '-' || next == '*' || next == '/' || next == '!' || next == '%' || next == '&' || next == '|' || next == '^' || next == '~':
+	case next == '[' && l.at(l.Pos+2) == ']', syntax.In(next, "<>=+-*/!%&|^~"):
 		if !l.wantsValue() {
 			l.sign(start, line)
 			return
 		}
 		l.Pos += 2
-		for c := l.at(l.Pos); c == ']' || c == '=' || c == '<' || c == '>' || c == '*' || c == '~' || c == '@'; c = l.at(l.Pos) {
+		for c := l.at(l.Pos); syntax.In(c, "]=<>*~@"); c = l.at(l.Pos) {
 			l.Pos++
 		}
 		l.Add(syntax.String, start, line)
@@ -293,7 +293,7 @@ func (l *lexer) percent() bool {
 
 // spaced reports whether a blank stands before the sign and none behind.
 func (l *lexer) spaced() bool {
-	return l.Pos > 0 && (l.Src[l.Pos-1] == ' ' || l.Src[l.Pos-1] == '\t') && l.at(l.Pos+1) != ' ' && l.at(l.Pos+1) != '='
+	return l.Pos > 0 && (syntax.In(l.Src[l.Pos-1], " \t")) && l.at(l.Pos+1) != ' ' && l.at(l.Pos+1) != '='
 }
 
 var openWords = map[string]bool{"if": true, "unless": true, "while": true, "until": true, "and": true, "or": true, "not": true, "return": true, "when": true, "in": true, "then": true, "else": true, "elsif": true, "do": true, "case": true, "puts": true, "yield": true, "split": true, "gsub": true, "sub": true, "match": true, "scan": true, "assert_match": true, "raise": true, "begin": true, "rescue": true, "next": true, "break": true}
@@ -472,13 +472,13 @@ func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
 func (l *lexer) announce() bool {
 	p := l.Pos + 2
 	h := heredoc{}
-	if c := l.at(p); c == '-' || c == '~' {
+	if c := l.at(p); syntax.In(c, "-~") {
 		h.indent = true
 		p++
 	}
 	quote := l.at(p)
 	switch {
-	case quote == '"' || quote == '\'' || quote == '`':
+	case syntax.In(quote, "\"'`"):
 		end := bytes.IndexAny(l.Src[p+1:], "\n"+string(rune(quote)))
 		if end < 0 || l.Src[p+1+end] == '\n' {
 			return false
@@ -517,7 +517,7 @@ func (l *lexer) announce() bool {
 // opening sign before it.
 func (l *lexer) spacedShift() bool {
 	c := l.at(l.Pos - 1)
-	return c == ' ' || c == '(' || c == ',' || c == '=' || c == '['
+	return syntax.In(c, " (,=[")
 }
 
 // body reads the text of a heredoc up to its word alone on a line.

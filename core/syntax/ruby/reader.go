@@ -104,13 +104,13 @@ func (r *reader) token(i int) int {
 	if k := s.Kind(i); k == syntax.String || k == syntax.Text || k == syntax.Regex {
 		r.holes(i)
 	}
-	if n := len(r.stack); n > 0 && (s.Kind(i) == syntax.Newline || s.Is(i, ";")) {
+	if n := len(r.stack); n > 0 && (s.Any(i, syntax.Break, ";")) {
 		r.stack[n-1].loop = false // the line's end ends a loop's header
 	}
 	if s.Kind(i) != syntax.Ident {
 		return i + 1
 	}
-	if s.Is(i-1, ".") || s.Is(i-1, "&.") {
+	if s.Any(i-1, ".", "&.") {
 		// A method called by a keyword's name; "X::y" is looked at below.
 		r.call(i)
 		return i + 1
@@ -148,7 +148,7 @@ func (r *reader) token(i int) int {
 	case "end":
 		r.shut(i)
 	case "private", "protected":
-		if n := len(r.stack); n > 0 && (s.Kind(i+1) == syntax.Newline || s.Is(i+1, ";")) {
+		if n := len(r.stack); n > 0 && (s.Any(i+1, syntax.Break, ";")) {
 			r.stack[n-1].hidden = true
 		}
 	case "public":
@@ -158,7 +158,7 @@ func (r *reader) token(i int) int {
 	case "attr_accessor", "attr_reader", "attr_writer":
 		r.attributes(i)
 	case "__FILE__":
-		if s.Is(i-1, "=") && s.Is(i+1, "=") || s.Is(i+1, "=") && s.Is(i+2, "=") || s.Is(i-1, "=") {
+		if s.Is(i-1, "=") && s.Is(i+1, "=") || s.Match(i+1, "=", "=") || s.Is(i-1, "=") {
 			if r.f.Starts == 0 {
 				r.f.Starts = s.Line(i)
 			}
@@ -275,7 +275,7 @@ func under(scope, name string) string {
 
 func (r *reader) class(i int) int {
 	s := r.s
-	if s.Is(i+1, "<") || s.Is(i+1, "<<") { // class << self
+	if s.Any(i+1, "<", "<<") { // class << self
 		r.open(block{def: -1, scope: r.scope(), isType: true})
 		j := i + 1
 		for s.Is(j, "<") {
@@ -326,7 +326,7 @@ func (r *reader) method(i int) int {
 	s := r.s
 	j := i + 1
 	own := false
-	if s.IsIdent(j) && (s.Is(j+1, ".") || s.Is(j+1, "::")) {
+	if s.IsIdent(j) && (s.Any(j+1, ".", "::")) {
 		j += 2
 		own = true
 	}
@@ -344,7 +344,7 @@ func (r *reader) method(i int) int {
 		name = strings.TrimSuffix(s.Unquote(j), ":")
 		j++
 	case operators[s.Text(j)]:
-		for s.Kind(j) == syntax.Punct && (operators[s.Text(j)] || s.Is(j, "]") || s.Is(j, "@")) && s.Line(j) == s.Line(i) && (len(name) == 0 || s.Tokens[j].Start == s.Tokens[j-1].End) {
+		for s.Kind(j) == syntax.Punct && (operators[s.Text(j)] || s.Any(j, "]", "@")) && s.Line(j) == s.Line(i) && (len(name) == 0 || s.Tokens[j].Start == s.Tokens[j-1].End) {
 			name += s.Text(j)
 			j++
 		}
@@ -369,7 +369,7 @@ func (r *reader) method(i int) int {
 	if n := len(r.stack); n > 0 && !own {
 		public = !r.stack[n-1].hidden
 	}
-	if s.Is(i-1, "private") || s.Is(i-1, "protected") || s.Is(i-1, "private_class_method") {
+	if s.Any(i-1, "private", "protected", "private_class_method") {
 		public = false
 	}
 	public = public || s.Is(i-1, "public")
@@ -413,7 +413,7 @@ func (r *reader) attributes(i int) {
 	if r.scope() == "" {
 		return
 	}
-	for k := i + 1; s.Kind(k) == syntax.String || s.Is(k, ",") || s.Is(k, "(") || s.Kind(k) == syntax.Newline && s.Is(k-1, ","); k++ {
+	for k := i + 1; s.Any(k, syntax.Quoted, ",", "(") || s.Match(k-1, ",", syntax.Break); k++ {
 		if b := s.Text(k); s.Kind(k) == syntax.String && b[0] == ':' {
 			n := len(r.stack)
 			r.define(k, k, b[1:], model.DefProperty, n == 0 || !r.stack[n-1].hidden)
@@ -453,7 +453,7 @@ func (r *reader) constant(i int) int {
 		// "::File" is looked up from the top; "x::File" in what x is, which is
 		// not known.
 		before := s.Kind(i - 2)
-		if touching := i >= 2 && s.Tokens[i-2].End == s.Tokens[i-1].Start; touching && (before == syntax.Ident || s.Is(i-2, ")") || s.Is(i-2, "]")) {
+		if touching := i >= 2 && s.Tokens[i-2].End == s.Tokens[i-1].Start; touching && (before == syntax.Ident || s.Any(i-2, ")", "]")) {
 			return j
 		}
 		name = "::" + name

@@ -13,7 +13,7 @@ func (r *reader) routes() {
 	s := r.s
 	rails := false
 	for i := range s.Tokens {
-		if s.Is(i, "routes") && s.Is(i+1, ".") && s.Is(i+2, "draw") {
+		if s.Match(i, "routes", ".", "draw") {
 			rails = true
 		}
 	}
@@ -50,7 +50,7 @@ func (r *reader) routes() {
 			prefix, module, depthAt = append(prefix, word+"!"), append(module, ""), append(depthAt, depth+1)
 			continue
 		}
-		if s.Kind(i+1) != syntax.String && !(s.Is(i+1, "(") && s.Kind(i+2) == syntax.String) {
+		if s.Kind(i+1) != syntax.String && !(s.Match(i+1, "(", syntax.Quoted)) {
 			continue
 		}
 		arg := i + 1
@@ -70,7 +70,7 @@ func (r *reader) routes() {
 					below = "" // scope module: …
 				}
 				for k := i; k < end; k++ {
-					if s.Is(k, "module:") && s.Kind(k+1) == syntax.String {
+					if s.Match(k, "module:", syntax.Quoted) {
 						mod = strings.TrimPrefix(s.Unquote(k+1), ":")
 					}
 				}
@@ -90,7 +90,7 @@ func (r *reader) routes() {
 			}
 			h := ""
 			for k := arg + 1; k < end; k++ {
-				if s.Is(k, "to:") && s.Kind(k+1) == syntax.String || s.Is(k, "=>") && s.Kind(k+1) == syntax.String || s.Is(k, "=") && s.Is(k+1, ">") && s.Kind(k+2) == syntax.String {
+				if s.Match(k, "to:", syntax.Quoted) || s.Match(k, "=>", syntax.Quoted) || s.Match(k, "=", ">", syntax.Quoted) {
 					t := k + 1
 					if s.Kind(t) != syntax.String {
 						t++

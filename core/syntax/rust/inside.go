@@ -11,7 +11,7 @@ import (
 func (r *reader) nested(i, end int, in scope) {
 	s := r.s
 	for i < end {
-		start := i == 0 || s.Is(i-1, ";") || s.Is(i-1, "}") || s.Is(i-1, "{") || s.Is(i-1, "]")
+		start := i == 0 || s.Any(i-1, ";", "}", "{", "]")
 		if start && s.IsIdent(i) {
 			switch s.Text(i) {
 			case "use", "fn", "struct", "enum", "trait", "impl", "const", "static", "mod", "type", "macro_rules":
@@ -38,7 +38,7 @@ func (r *reader) inside() {
 				r.f.Imports = append(r.f.Imports, model.Import{Text: s.Unquote(i + 3), Kind: model.LinkImport, Line: s.Line(i), Alias: "file"})
 			case (string(w) == "crate" || string(w) == "super") && s.Is(i+1, ":") && !s.Is(i-1, ":") && !s.Is(i-1, "("):
 				r.mention(i)
-			case string(w) == "route" && s.Is(i-1, ".") && s.Is(i+1, "(") && s.Kind(i+2) == syntax.String:
+			case string(w) == "route" && s.Is(i-1, ".") && s.Match(i+1, "(", syntax.Quoted):
 				r.route(i)
 			}
 		}
@@ -50,11 +50,11 @@ func (r *reader) inside() {
 // holds it.
 func (r *reader) mention(i int) {
 	s := r.s
-	if i > 1 && s.Is(i-1, "in") && s.Is(i-2, "(") && s.Is(s.Close(i-2), ")") && s.Is(i-3, "pub") {
+	if i > 1 && s.Match(i-2, "(", "in") && s.Is(s.Close(i-2), ")") && s.Is(i-3, "pub") {
 		return // pub(in crate::lots) says who may look, and uses nothing
 	}
 	for k := i - 1; k >= 0 && k > i-60; k-- {
-		if s.Is(k, ";") || s.Is(k, "}") {
+		if s.Any(k, ";", "}") {
 			break
 		}
 		if s.Is(k, "use") {

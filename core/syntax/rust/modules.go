@@ -1,6 +1,7 @@
 package rust
 
 import (
+	"jantel/core/syntax"
 	"strings"
 
 	"jantel/core/model"
@@ -94,7 +95,7 @@ func (r *reader) branches(prefix string, i, end int, leaf func(path, name, local
 			i++
 		case s.IsIdent(i):
 			name := s.Text(i)
-			if s.Is(i+1, ":") && s.Is(i+2, ":") {
+			if s.Match(i+1, ":", ":") {
 				switch path {
 				case "":
 					path = name
@@ -107,7 +108,7 @@ func (r *reader) branches(prefix string, i, end int, leaf func(path, name, local
 				continue
 			}
 			local := name
-			if s.Is(i+1, "as") && s.IsIdent(i+2) {
+			if s.Match(i+1, "as", syntax.Name) {
 				local = s.Text(i + 2)
 				i += 2
 			}

@@ -224,13 +224,13 @@ func (r *reader) attributes(i, end int) (head, int) {
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}
-		case s.Is(i, "default") && s.IsIdent(i+1), s.Is(i, "async") && !s.Is(i+1, "{") && !s.Is(i+1, "move"),
-			s.Is(i, "unsafe") && !s.Is(i+1, "{"), s.Is(i, "safe") && s.IsIdent(i+1),
-			s.Is(i, "const") && (s.Is(i+1, "fn") || s.Is(i+1, "unsafe") || s.Is(i+1, "async") || s.Is(i+1, "extern")):
+		case s.Match(i, "default", syntax.Name), s.Is(i, "async") && !s.Is(i+1, "{") && !s.Is(i+1, "move"),
+			s.Is(i, "unsafe") && !s.Is(i+1, "{"), s.Match(i, "safe", syntax.Name),
+			s.Is(i, "const") && (s.Any(i+1, "fn", "unsafe", "async", "extern")):
 			i++
-		case s.Is(i, "extern") && s.Kind(i+1) == syntax.String && !s.Is(i+2, "{"):
+		case s.Match(i, "extern", syntax.Quoted) && !s.Is(i+2, "{"):
 			i += 2
-		case s.Is(i, "extern") && s.Is(i+1, "fn"):
+		case s.Match(i, "extern", "fn"):
 			i++
 		default:
 			return h, i
@@ -243,7 +243,7 @@ func (r *reader) attributes(i, end int) (head, int) {
 func (r *reader) path(i int) (string, int) {
 	s := r.s
 	var b strings.Builder
-	if s.Is(i, ":") && s.Is(i+1, ":") {
+	if s.Match(i, ":", ":") {
 		b.WriteString("::")
 		i += 2
 	}
@@ -278,7 +278,7 @@ func (r *reader) stop(i, end int) (last, open int) {
 		if s.Is(i, "{") {
 			return s.Close(i), i
 		}
-		if s.Is(i, ";") || s.Is(i, "}") {
+		if s.Any(i, ";", "}") {
 			return i, -1
 		}
 	}
@@ -288,7 +288,7 @@ func (r *reader) stop(i, end int) (last, open int) {
 // semicolon is the index of the semicolon that ends the statement at i.
 func (r *reader) semicolon(i, end int) int {
 	for ; i < end; i = r.s.Close(i) + 1 {
-		if r.s.Is(i, ";") || r.s.Is(i, "}") {
+		if r.s.Any(i, ";", "}") {
 			return i
 		}
 	}
@@ -358,10 +358,10 @@ func (r *reader) item(i, end int, in scope) int {
 		}
 	case "const", "static":
 		j := i + 1
-		if s.Is(j, "mut") || s.Is(j, "ref") {
+		if s.Any(j, "mut", "ref") {
 			j++
 		}
-		if s.IsIdent(j) && s.Is(j+1, ":") && !s.Is(j+2, ":") {
+		if s.Match(j, syntax.Name, ":") && !s.Is(j+2, ":") {
 			last := r.semicolon(j, end)
 			kind := model.DefConstant
 			if j > i+1 {
@@ -373,23 +373,23 @@ func (r *reader) item(i, end int, in scope) int {
 			return last + 1
 		}
 	case "macro_rules":
-		if s.Is(i+1, "!") && s.IsIdent(i+2) {
+		if s.Match(i+1, "!", syntax.Name) {
 			last := s.Close(i + 3)
 			h.public = h.public || h.macro
 			r.add(h, in, s.Text(i+2), model.DefOther, last)
 			return last + 1
 		}
 	case "macro":
-		if s.IsIdent(i+1) && (s.Is(i+2, "(") || s.Is(i+2, "{")) {
+		if s.IsIdent(i+1) && (s.Any(i+2, "(", "{")) {
 			last, _ := r.stop(i+2, end)
 			r.add(h, in, s.Text(i+1), model.DefOther, last)
 			return last + 1
 		}
 	}
-	if s.IsIdent(i) && s.Is(i+1, "!") && !in.hidden {
+	if s.Match(i, syntax.Name, "!") && !in.hidden {
 		// A macro called among the items may well hold items.
 		open := i + 2
-		if s.Is(open, "{") || s.Is(open, "(") {
+		if s.Any(open, "{", "(") {
 			name := s.Text(i)
 			if name != "compile_error" && name != "thread_local" && s.Is(open, "{") && in.parent == "" {
 				r.items(open+1, s.Close(open), in)
@@ -475,7 +475,7 @@ func (r *reader) fields(i, end int, parent string) {
 	s := r.s
 	for i < end {
 		h, j := r.attributes(i, end)
-		if s.IsIdent(j) && s.Is(j+1, ":") {
+		if s.Match(j, syntax.Name, ":") {
 			k := j + 2
 			for k < end && !s.Is(k, ",") {
 				if s.Is(k, "<") {
@@ -532,7 +532,7 @@ func (r *reader) implementation(i, end int, in scope) int {
 			base, name = name, ""
 			continue
 		}
-		if s.Is(j, "dyn") || s.Is(j, "mut") || s.Is(j, "const") {
+		if s.Any(j, "dyn", "mut", "const") {
 			continue
 		}
 		if p, k := r.path(j); p != "" {

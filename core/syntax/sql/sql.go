@@ -22,14 +22,14 @@ func lex(src []byte) *syntax.Stream {
 		case c == '\n':
 			b.LineNo++
 			b.Pos++
-		case c == ' ' || c == '\t' || c == '\r':
+		case syntax.In(c, " \t\r"):
 			b.Pos++
 		case c == '-' && b.Next("--"), c == '#' && (b.Pos == 0 || src[b.Pos-1] == '\n'):
 			b.LineComment()
 		case c == '/' && b.Next("/*"):
 			b.BlockComment("/*", "*/", true)
 		case c == '$' && dollar(b):
-		case c == '\'' || c == '"' || c == '`':
+		case syntax.In(c, "'\"`"):
 			if !b.Quoted(c, true) {
 				b.Pos, b.LineNo = start+1, line
 				b.Misread("a string is not closed", line)
@@ -119,7 +119,7 @@ func starts(s *syntax.Stream, i int) bool {
 
 func dotted(s *syntax.Stream, i int) (string, int) {
 	var b strings.Builder
-	for s.IsIdent(i) || s.Kind(i) == syntax.String || s.Is(i, "[") {
+	for s.Any(i, syntax.Name, syntax.Quoted, "[") {
 		if s.Is(i, "[") {
 			b.WriteString(s.Text(i + 1))
 			i = s.Close(i)
@@ -163,7 +163,7 @@ var noColumn = syntax.Set("PRIMARY", "FOREIGN", "UNIQUE", "CHECK", "CONSTRAINT",
 
 func columns(s *syntax.Stream, f *model.Facts, open int, table string) {
 	for _, a := range s.Args(open) {
-		if (s.IsIdent(a[0]) || s.Kind(a[0]) == syntax.String) && !noColumn[strings.ToUpper(s.Text(a[0]))] && a[1]-a[0] > 1 {
+		if (s.Any(a[0], syntax.Name, syntax.Quoted)) && !noColumn[strings.ToUpper(s.Text(a[0]))] && a[1]-a[0] > 1 {
 			f.Definitions = append(f.Definitions, model.Definition{Name: s.Unquote(a[0]), Parent: table, Kind: model.DefProperty, Line: s.Line(a[0]), EndLine: s.EndLine(a[1] - 1), Exported: true})
 		}
 	}

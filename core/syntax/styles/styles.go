@@ -36,10 +36,10 @@ func address(b *syntax.Builder) bool {
 		return false
 	}
 	p := b.Pos + 4
-	for p < len(b.Src) && (b.Src[p] == ' ' || b.Src[p] == '\t') {
+	for p < len(b.Src) && (syntax.In(b.Src[p], " \t")) {
 		p++
 	}
-	if p >= len(b.Src) || b.Src[p] == '"' || b.Src[p] == '\'' {
+	if p >= len(b.Src) || syntax.In(b.Src[p], "\"'") {
 		return false
 	}
 	for end := p; end < len(b.Src) && b.Src[end] != '\n' && b.Src[end] != '{'; end++ {
@@ -86,7 +86,7 @@ func (r *reader) walk() {
 			depth++
 		case s.Is(i, "}"):
 			depth--
-		case s.Is(i, "@") && s.IsIdent(i+1):
+		case s.Match(i, "@", syntax.Name):
 			switch s.Text(i + 1) {
 			case "import", "use", "forward", "reference", "plugin":
 				r.brings(i)
@@ -118,7 +118,7 @@ func (r *reader) walk() {
 func (r *reader) dashed(i int) (string, int) {
 	s := r.s
 	var b strings.Builder
-	for ; i < s.Len() && (s.IsIdent(i) || s.Is(i, "-") || s.Kind(i) == syntax.Number); i++ {
+	for ; i < s.Len() && (s.Any(i, syntax.Name, "-", syntax.Figure)); i++ {
 		if b.Len() > 0 && s.Tokens[i].Start != s.Tokens[i-1].End {
 			break
 		}
@@ -129,7 +129,7 @@ func (r *reader) dashed(i int) (string, int) {
 
 func (r *reader) stop(i int) int {
 	for ; i < r.s.Len(); i = r.s.Close(i) + 1 {
-		if r.s.Is(i, ";") || r.s.Is(i, "}") {
+		if r.s.Any(i, ";", "}") {
 			return i
 		}
 	}
@@ -144,7 +144,7 @@ func (r *reader) brings(i int) {
 			if s.Line(k) > s.Line(i)+8 {
 				return
 			}
-			if s.Is(k, "with") || s.Is(k, "as") {
+			if s.Any(k, "with", "as") {
 				return
 			}
 			continue
