@@ -26,9 +26,7 @@ type heredoc struct {
 func lex(src []byte) *syntax.Stream {
 	l := &lexer{Builder: syntax.NewBuilder(src)}
 	for l.Pos < len(src) && !l.Full() {
-		if l.step() {
-			break
-		}
+		l.step()
 	}
 	return l.Finish()
 }
@@ -40,59 +38,84 @@ func (l *lexer) at(i int) byte {
 	return l.Src[i]
 }
 
-// step takes one token; it reports whether the code ends here.
-func (l *lexer) step() bool {
-	c := l.Src[l.Pos]
-	start, line := l.Pos, l.LineNo
-	switch {
-	case c == '\n':
-		l.Pos++
-		l.LineNo++
-		for len(l.waiting) > 0 {
-			h := l.waiting[0]
-			l.waiting = l.waiting[1:]
-			l.heredoc(h)
-		}
-	case syntax.In(c, " \t\r\f"):
-		l.Pos++
-	case c == '=' && l.lineStart() && isLetter(l.at(l.Pos+1)):
+// byFirst takes one token, by the first byte of what comes.
+var byFirst syntax.ByFirst[*lexer]
+
+func init() {
+	byFirst.OnWords((*lexer).word)
+	byFirst.On(" \t\r\f", func(l *lexer) { l.Pos++ })
+	byFirst.On("\n", (*lexer).newline)
+	byFirst.On("=", (*lexer).equals)
+	byFirst.On("#", func(l *lexer) { l.LineComment() })
+	byFirst.On("$@%&", (*lexer).variable)
+	byFirst.On(syntax.Digits, func(l *lexer) { l.Number() })
+	byFirst.On("\"'`", (*lexer).text)
+	byFirst.On("/", (*lexer).slash)
+	byFirst.On("(", func(l *lexer) { l.parameters(); l.Sign() })
+	byFirst.On("<", (*lexer).less)
+}
+
+func (l *lexer) step() {
+	if read := byFirst[l.Src[l.Pos]]; read != nil {
+		read(l)
+		return
+	}
+	l.Sign()
+}
+
+func (l *lexer) newline() {
+	l.Pos++
+	l.LineNo++
+	for len(l.waiting) > 0 {
+		h := l.waiting[0]
+		l.waiting = l.waiting[1:]
+		l.heredoc(h)
+	}
+}
+
+func (l *lexer) equals() {
+	if l.lineStart() && isLetter(l.at(l.Pos+1)) {
 		l.pod()
-	case c == '#':
-		l.LineComment()
-	case syntax.In(c, "$@%&"):
-		l.variable(start, line)
-	case isWord(c) && !(c >= '0' && c <= '9'):
-		return l.word(start, line)
-	case c >= '0' && c <= '9':
-		l.Number()
-	case syntax.In(c, "\"'`"):
-		if !l.quoted(0, c, 1, syntax.String) {
-			l.Misread("a string is not closed", line)
-			l.Sign()
-		}
-	case c == '/' && l.wantsValue():
+		return
+	}
+	l.Sign()
+}
+
+func (l *lexer) text() {
+	if !l.quoted(0, l.Src[l.Pos], 1, syntax.String) {
+		l.Misread("a string is not closed", l.LineNo)
+		l.Sign()
+	}
+}
+
+func (l *lexer) slash() {
+	switch {
+	case l.wantsValue():
 		if !l.quoted(0, '/', 1, syntax.Regex) {
 			l.Sign()
 		}
-	case c == '/' && l.at(l.Pos+1) == '/':
+	case l.at(l.Pos+1) == '/':
 		// "or where undefined": its second sign begins no pattern.
+		start := l.Pos
 		l.Pos += 2
-		l.Add(syntax.Punct, start, line)
-	case c == '(':
-		l.parameters()
-		l.Sign()
-	case c == '<' && l.Next("<<") && l.announce():
-	case c == '<' && l.wantsValue() && l.glob():
+		l.Add(syntax.Punct, start, l.LineNo)
 	default:
 		l.Sign()
 	}
-	return false
+}
+
+func (l *lexer) less() {
+	if l.Next("<<") && l.announce() || l.wantsValue() && l.glob() {
+		return
+	}
+	l.Sign()
 }
 
 // parameters notes where the parameters of a sub end that open here.
 func (l *lexer) parameters() {
 	n := len(l.Tokens)
-	if !(l.LastIs("sub") || l.LastIs("method") || n > 1 && l.Last().Kind == syntax.Ident && (l.Is(n-2, "sub") || l.Is(n-2, "method") || l.Is(n-2, "fun"))) {
+	named := n > 1 && l.Last().Kind == syntax.Ident && l.Any(n-2, "sub", "method", "fun")
+	if !named && !l.LastIs("sub") && !l.LastIs("method") {
 		return
 	}
 	depth := 0
@@ -106,7 +129,7 @@ func (l *lexer) parameters() {
 				return
 			}
 		case '{', '}':
-			if depth == 1 && l.at(p-1) != '=' && l.at(p-1) != ' ' && l.at(p-1) != '{' {
+			if depth == 1 && !syntax.In(l.at(p-1), "= {") {
 				return
 			}
 		}
@@ -139,109 +162,154 @@ func (l *lexer) pod() {
 }
 
 // variable takes a name with its sign: $x, @{…}, $#x, %$x, $$, $A::b.
-func (l *lexer) variable(start, line int) {
-	c := l.Src[l.Pos]
-	if (syntax.In(c, "%&")) && !l.wantsValue() {
+func (l *lexer) variable() {
+	start := l.Pos
+	c := l.Src[start]
+	if syntax.In(c, "%&") && !l.wantsValue() {
 		l.Sign()
 		return
 	}
-	p := l.Pos + 1
+	p := start + 1
 	if c == '$' && l.at(p) == '#' && (syntax.In(l.at(p+1), "{$") || isWord(l.at(p+1))) {
 		p++
 	}
 	for l.at(p) == '$' && (isWord(l.at(p+1)) || syntax.In(l.at(p+1), "${:")) {
 		p++
 	}
-	switch d := l.at(p); {
-	case d == '{':
-		if e := p + 1; l.at(e) == '^' { // ${^NAME}
-			p = e + 1
-			for isWord(l.at(p)) {
-				p++
-			}
-			if l.at(p) == '}' {
-				p++
-			}
-			break
-		}
-		// The braces follow as a group of their own.
-	case isWord(d), d == ':' && l.at(p+1) == ':' && isWord(l.at(p+2)), d == '^' && isLetter(l.at(p+1)):
-		if d == '^' {
-			p++
-		}
-		for isWord(l.at(p)) || l.at(p) == ':' && l.at(p+1) == ':' && l.at(p+2) != '$' {
-			if l.at(p) == ':' {
-				p++
-			}
-			p++
-		}
-	case l.Pos < l.signature:
-		l.Sign()
-		return
-	case c == '$' && d != 0 && d > ' ' && d < 0x7f:
-		p++ // $_ has a name; $!, $/, $( and their like have a sign
-	case c == '@' && (syntax.In(d, "-+_")), c == '%' && (syntax.In(d, "+-!^")):
-		p++
-	default:
+	if p = l.variableEnd(c, p); p < 0 {
 		l.Sign()
 		return
 	}
 	l.Pos = p
-	l.Add(syntax.Ident, start, line)
+	l.Add(syntax.Ident, start, l.LineNo)
+}
+
+// variableEnd is where the name at p ends, or the sign that stands for one; -1
+// where there is neither. Braces behind it follow as a group of their own.
+func (l *lexer) variableEnd(sign byte, p int) int {
+	switch d := l.at(p); {
+	case d == '{':
+		if l.at(p+1) != '^' {
+			return p
+		}
+		for p += 2; isWord(l.at(p)); p++ { // ${^NAME}
+		}
+		if l.at(p) == '}' {
+			p++
+		}
+		return p
+	case d == '^' && isLetter(l.at(p+1)):
+		return l.nameEnd(p + 1)
+	case isWord(d), d == ':' && l.at(p+1) == ':' && isWord(l.at(p+2)):
+		return l.nameEnd(p)
+	case l.Pos < l.signature:
+		return -1
+	case sign == '$' && d > ' ' && d < 0x7f, sign == '@' && syntax.In(d, "-+_"), sign == '%' && syntax.In(d, "+-!^"):
+		return p + 1 // $_ has a name; $!, $/, $( and their like have a sign
+	}
+	return -1
+}
+
+// nameEnd is where a name with its packages ends.
+func (l *lexer) nameEnd(p int) int {
+	for {
+		switch {
+		case isWord(l.at(p)):
+			p++
+		case l.at(p) == ':' && l.at(p+1) == ':' && l.at(p+2) != '$':
+			p += 2
+		default:
+			return p
+		}
+	}
 }
 
 // quotes are the words that quote what follows, with how many parts they have.
 var quotes = map[string]int{"q": 1, "qq": 1, "qw": 1, "qx": 1, "qr": 1, "m": 1, "s": 2, "tr": 2, "y": 2}
 
 // word takes a name, or all that a quoting word quotes.
-func (l *lexer) word(start, line int) bool {
-	p := l.Pos
-	for isWord(l.at(p)) || l.at(p) == ':' && l.at(p+1) == ':' && (isWord(l.at(p+2)) || isWord(l.at(p-1))) {
-		if l.at(p) == ':' {
+func (l *lexer) word() {
+	start, line := l.Pos, l.LineNo
+	p := start
+	for {
+		if l.at(p) == ':' && l.at(p+1) == ':' && (isWord(l.at(p+2)) || isWord(l.at(p-1))) {
+			p += 2
+		} else if isWord(l.at(p)) {
 			p++
+		} else {
+			break
 		}
-		p++
 	}
-	w := string(l.Src[l.Pos:p])
-	test := w == "s" && l.LastIs("-") && int(l.Last().End) == l.Pos // the size of a file
-	if parts := quotes[w]; parts > 0 && !test && !l.LastIs("->") && !l.LastIs("sub") && !l.afterArrow() {
-		q := p
-		for syntax.In(l.at(q), " \t") || l.at(q) == '\n' && l.at(q+1) != '=' {
-			q++
-		}
-		d := l.at(q)
-		key := l.at(q) == '=' && (syntax.In(l.at(q+1), "> =")) || l.at(q) == ',' && (q > p || !l.wantsValue()) || syntax.In(l.at(q), ";)") ||
-			d == '}' && l.LastIs("{")
-		if d != 0 && !key && d > ' ' && (!isWord(d) || q > p && d != '_') && !(d == '#' && q > p) && d < 0x7f && !(d == '=' && q > p) {
-			kind := syntax.String
-			if w == "m" || w == "qr" || w == "s" {
-				kind = syntax.Regex
-			}
-			if isWord(d) {
-				kind = syntax.Regex
-			}
-			if l.quoted(q-l.Pos, d, parts, kind) {
-				return false
-			}
-			l.Misread("a string is not closed", line)
-		}
+	w := string(l.Src[start:p])
+	if l.quotes(w, p) {
+		return
 	}
 	l.Pos = p
 	l.Add(syntax.Ident, start, line)
-	if w == "__END__" || w == "__DATA__" {
+	switch w {
+	case "__END__", "__DATA__":
 		if last := len(l.Tokens); last < 2 || l.Line(last-2) < line {
 			// What follows is text, but documentation may stand in it.
-			s, at := l.Pos, l.LineNo
+			at := l.Pos
 			l.Pos = len(l.Src)
-			l.LineNo += bytes.Count(l.Src[s:], []byte{'\n'})
-			l.Add(syntax.Comment, s, at)
-			return true
+			l.LineNo += bytes.Count(l.Src[at:], []byte{'\n'})
+			l.Add(syntax.Comment, at, line)
+		}
+	case "format":
+		if l.wantsFormat(p) {
+			l.format()
 		}
 	}
-	if w == "format" && l.wantsFormat(p) {
-		l.format()
+}
+
+// quotes takes all that the word before p quotes, when it is a quoting word and
+// stands as one: not as the name of a method or a sub, nor as a key.
+func (l *lexer) quotes(w string, p int) bool {
+	parts := quotes[w]
+	if parts == 0 || l.LastIs("->") || l.LastIs("sub") || l.afterArrow() {
+		return false
 	}
+	if w == "s" && l.LastIs("-") && int(l.Last().End) == l.Pos {
+		return false // the size of a file
+	}
+	q := p
+	for syntax.In(l.at(q), " \t") || l.at(q) == '\n' && l.at(q+1) != '=' {
+		q++
+	}
+	d := l.at(q)
+	if !l.delimits(d, q, p) {
+		return false
+	}
+	kind := syntax.String
+	if w == "m" || w == "qr" || w == "s" || isWord(d) {
+		kind = syntax.Regex
+	}
+	if l.quoted(q-l.Pos, d, parts, kind) {
+		return true
+	}
+	l.Misread("a string is not closed", l.LineNo)
 	return false
+}
+
+// delimits reports whether the sign at q, behind a quoting word that ends at p,
+// opens what it quotes.
+func (l *lexer) delimits(d byte, q, p int) bool {
+	apart := q > p
+	switch {
+	case d <= ' ', d >= 0x7f, syntax.In(d, ";)"):
+		return false
+	case d == '=':
+		return !apart && !syntax.In(l.at(q+1), "> =")
+	case d == ',':
+		return !apart && l.wantsValue()
+	case d == '}':
+		return !l.LastIs("{")
+	case d == '#':
+		return !apart
+	case isWord(d):
+		return apart && d != '_'
+	}
+	return true
 }
 
 func (l *lexer) afterArrow() bool {
@@ -278,74 +346,69 @@ func (l *lexer) format() {
 var closing = map[byte]byte{'(': ')', '[': ']', '{': '}', '<': '>'}
 
 // quoted takes one or two parts between signs, of which the first opens after
-// so many bytes, and the letters behind a pattern.
+// so many bytes, and the letters behind a pattern. Where the two parts share a
+// sign that does not nest, the one that ends the first opens the second;
+// otherwise the second has signs of its own and may stand apart.
 func (l *lexer) quoted(prefix int, open byte, parts int, kind syntax.Kind) bool {
 	start, line := l.Pos, l.LineNo
 	if l.Spent() {
 		return false
 	}
-	p := l.Pos + prefix
-	lines := bytes.Count(l.Src[start:min(p, len(l.Src))], []byte{'\n'})
-	fail := func() bool {
-		l.Waste(p - start)
-		l.Pos, l.LineNo = start, line
-		return false
-	}
-	for part := 0; part < parts; part++ {
-		shut, nests := closing[open]
-		if !nests {
-			shut = open
-		}
-		if part == 0 || nests {
-			if part > 0 {
-				// The second part may stand apart, even on the next line.
-				for p < len(l.Src) && (syntax.In(l.at(p), " \t\n")) {
-					if l.at(p) == '\n' {
-						lines++
-					}
-					p++
-				}
-				open = l.at(p)
-				if shut, nests = closing[open]; !nests {
-					shut = open
-				}
+	p := start + prefix
+	ok := true
+	for part := 0; part < parts && ok; part++ {
+		_, nests := closing[open]
+		switch {
+		case part == 0:
+			p++
+		case nests:
+			for p < len(l.Src) && syntax.In(l.Src[p], " \t\n") {
+				p++
 			}
+			open = l.at(p)
 			p++
 		}
-		depth := 1
-		for ; ; p++ {
-			if p >= len(l.Src) {
-				return fail()
-			}
-			switch c := l.Src[p]; {
-			case c == '\\':
-				p++
-				if l.at(p) == '\n' {
-					lines++
-				}
-			case c == '\n':
-				if lines++; lines > syntax.MaxRun {
-					return fail()
-				}
-			case c == shut:
-				depth--
-			case nests && c == open:
-				depth++
-			}
-			if depth == 0 {
-				break
-			}
-		}
-		p++
+		p, ok = l.partEnd(p, open)
+	}
+	if !ok || bytes.Count(l.Src[start:min(p, len(l.Src))], []byte{'\n'}) > syntax.MaxRun {
+		l.Waste(p - start)
+		return false
 	}
 	if kind == syntax.Regex || parts == 2 {
 		for isLetter(l.at(p)) {
 			p++
 		}
 	}
-	l.Pos, l.LineNo = p, line+lines
+	l.Pos, l.LineNo = p, line+bytes.Count(l.Src[start:p], []byte{'\n'})
 	l.Add(kind, start, line)
 	return true
+}
+
+// partEnd is behind the sign that ends the part opened before p; false where
+// the text ends first, or goes on for more lines than one honest string does.
+func (l *lexer) partEnd(p int, open byte) (int, bool) {
+	shut, nests := closing[open]
+	if !nests {
+		shut = open
+	}
+	depth, lines := 1, 0
+	for ; p < len(l.Src); p++ {
+		switch c := l.Src[p]; {
+		case c == '\\':
+			p++
+		case c == '\n':
+			if lines++; lines > syntax.MaxRun {
+				return p, false
+			}
+		case c == shut:
+			if depth--; depth == 0 {
+				return p + 1, true
+			}
+		case nests && c == open:
+			depth++
+		}
+	}
+	return p, false
 }
 
 // values are the words after which a slash begins a pattern.
@@ -370,16 +433,14 @@ func (l *lexer) wantsValue() bool {
 // announce notes a heredoc, whose text follows behind the line.
 func (l *lexer) announce() bool {
 	p := l.Pos + 2
-	indent := false
-	if l.at(p) == '~' {
-		indent = true
+	h := heredoc{indent: l.at(p) == '~'}
+	if h.indent {
 		p++
 	}
 	q := p
 	for l.at(q) == ' ' {
 		q++
 	}
-	var w string
 	switch c := l.at(q); {
 	case syntax.In(c, "\"'"):
 		end := q + 1
@@ -389,20 +450,20 @@ func (l *lexer) announce() bool {
 		if l.at(end) != c {
 			return false
 		}
-		w, q = string(l.Src[q+1:end]), end+1
+		h.word, q = string(l.Src[q+1:end]), end+1
 	case q == p && (isLetter(c) || c == '_'):
 		end := q
 		for isWord(l.at(end)) {
 			end++
 		}
-		w, q = string(l.Src[q:end]), end
+		h.word, q = string(l.Src[q:end]), end
 	default:
 		return false
 	}
-	start, line := l.Pos, l.LineNo
+	start := l.Pos
 	l.Pos = q
-	l.Add(syntax.String, start, line)
-	l.waiting = append(l.waiting, heredoc{w, indent})
+	l.Add(syntax.String, start, l.LineNo)
+	l.waiting = append(l.waiting, h)
 	return true
 }
 

@@ -2,6 +2,7 @@
 package perl
 
 import (
+	"slices"
 	"sort"
 	"strings"
 
@@ -103,106 +104,170 @@ func (r *reader) starts(i int) bool {
 	return i == 0 || s.Any(i-1, ";", "{", "}") || s.Kind(i-1) == syntax.String && strings.Contains(s.Text(i-1), "\n")
 }
 
+// keywords reads what each word means where it stands, and gives the last token
+// that is read with it.
+var keywords map[string]func(*reader, int) int
+
+func init() {
+	keywords = map[string]func(*reader, int) int{
+		"package":       (*reader).packWord,
+		"sub":           (*reader).subWord,
+		"method":        (*reader).subWord,
+		"fun":           (*reader).subWord,
+		"use":           (*reader).useWord,
+		"no":            (*reader).useWord,
+		"require":       (*reader).require,
+		"do":            (*reader).require,
+		"has":           (*reader).attribute,
+		"extends":       (*reader).inherits,
+		"with":          (*reader).inherits,
+		"our":           (*reader).global,
+		"@ISA":          (*reader).isa,
+		"$ENV":          (*reader).setting,
+		"bless":         func(r *reader, i int) int { r.blessed++; return i },
+		"requires":      (*reader).needsOne,
+		"test_requires": (*reader).needsOne,
+	}
+	for _, name := range []string{"PREREQ_PM", "TEST_REQUIRES", "BUILD_REQUIRES"} {
+		keywords[name] = (*reader).needsMany
+	}
+	for verb := range verbs {
+		keywords[verb] = func(r *reader, i int) int { r.route(i); return i }
+	}
+}
+
 func (r *reader) walk() {
 	s := r.s
 	for i := 0; i < s.Len(); i++ {
 		for n := len(r.scope); n > 0 && i > r.scope[n-1].last; n-- {
 			r.scope = r.scope[:n-1]
 		}
-		switch s.Kind(i) {
-		case syntax.String:
-			continue
-		case syntax.Ident:
-		default:
+		if s.Tokens[i].Kind != syntax.Ident {
 			continue
 		}
-		switch s.Text(i) {
-		case "package":
-			if s.IsIdent(i+1) && r.starts(i) {
-				i = r.pack(i)
-			}
-		case "sub", "method", "fun":
-			if s.IsIdent(i+1) && !s.Is(i-1, "->") && !s.Is(i-1, ">") && !s.Is(i+2, "=") && (s.Is(i, "sub") || r.starts(i)) {
-				r.sub(i)
-			}
-		case "use", "no":
-			if r.starts(i) && s.IsIdent(i+1) {
-				i = r.use(i)
-			}
-		case "require", "do":
-			if r.unarrowed(i) {
-				r.require(i)
-			}
-		case "has":
-			if r.starts(i) && (s.Any(i+1, syntax.Name, syntax.Quoted)) {
-				last := r.stop(i)
-				if name := word(s.Text(i + 1)); name != "" && s.Is(i+2, "=") {
-					r.add(name, model.DefProperty, i, last, r.parent())
-				}
-			}
-		case "extends", "with":
-			if r.starts(i) {
-				for k := i + 1; k < r.stop(i); k++ {
-					if s.Kind(k) == syntax.String {
-						r.base(words(s.Text(k)), s.Line(i), true)
-					}
-				}
-			}
-		case "our":
-			if r.starts(i) && s.IsIdent(i+1) && len(r.scope) == 0 {
-				name := strings.TrimLeft(s.Text(i+1), "$@%")
-				if name == "ISA" {
-					for k := i + 2; k < r.stop(i); k++ {
-						if s.Kind(k) == syntax.String {
-							r.base(words(s.Text(k)), s.Line(i), false)
-						}
-					}
-				} else if name != "" && name != "VERSION" && name != "EXPORT" && name != "EXPORT_OK" && name != "EXPORT_TAGS" && name != "AUTOLOAD" {
-					r.add(name, model.DefVariable, i, r.stop(i), r.parent())
-				}
-			}
-		case "@ISA":
-			if s.Is(i+1, "=") {
-				for k := i + 2; k < r.stop(i); k++ {
-					if s.Kind(k) == syntax.String {
-						r.base(words(s.Text(k)), s.Line(i), false)
-					}
-				}
-			}
-		case "$ENV":
-			if s.Is(i+1, "{") && s.Close(i+1) == i+3 {
-				if name := word(s.Text(i + 2)); name != "" {
-					if _, ok := r.env[name]; !ok && !syntax.OfRequest(name) {
-						r.env[name] = s.Line(i)
-					}
-				}
-			}
-		case "bless":
-			r.blessed++
-		case "requires", "test_requires":
-			if r.starts(i) && s.Kind(i+1) == syntax.String {
-				version := ""
-				for k := i + 2; k < r.stop(i); k++ {
-					if s.Any(k, syntax.Quoted, syntax.Figure) {
-						version = word(s.Text(k))
-					}
-				}
-				r.needs[word(s.Text(i+1))] = version
-			}
-		case "PREREQ_PM", "TEST_REQUIRES", "BUILD_REQUIRES":
-			for k := i + 1; k < i+4; k++ {
-				if s.Is(k, "{") {
-					for m := k + 1; m < s.Close(k); m++ {
-						if (s.Any(m, syntax.Quoted, syntax.Name)) && s.Match(m+1, "=", ">") {
-							r.needs[word(s.Text(m))] = word(s.Text(m + 3))
-						}
-					}
-				}
-			}
-		default:
-			r.route(i)
+		if read := keywords[string(s.Bytes(i))]; read != nil {
+			i = read(r, i)
 		}
 	}
+}
+
+func (r *reader) packWord(i int) int {
+	if r.s.IsIdent(i+1) && r.starts(i) {
+		return r.pack(i)
+	}
+	return i
+}
+
+func (r *reader) subWord(i int) int {
+	s := r.s
+	if s.IsIdent(i+1) && !s.Any(i-1, "->", ">") && !s.Is(i+2, "=") && (s.Is(i, "sub") || r.starts(i)) {
+		r.sub(i)
+	}
+	return i
+}
+
+func (r *reader) useWord(i int) int {
+	if r.starts(i) && r.s.IsIdent(i+1) {
+		return r.use(i)
+	}
+	return i
+}
+
+// attribute reads "has name => (…);".
+func (r *reader) attribute(i int) int {
+	s := r.s
+	if r.starts(i) && s.Any(i+1, syntax.Name, syntax.Quoted) && s.Is(i+2, "=") {
+		if name := word(s.Text(i + 1)); name != "" {
+			r.add(name, model.DefProperty, i, r.stop(i), r.parent())
+		}
+	}
+	return i
+}
+
+// inherits reads "extends 'A', 'B';" and "with 'Role';".
+func (r *reader) inherits(i int) int {
+	if r.starts(i) {
+		r.basesFrom(i, i+1, true)
+	}
+	return i
+}
+
+// basesFrom takes the strings of the statement at i from a token on as bases.
+func (r *reader) basesFrom(i, from int, load bool) {
+	for k := from; k < r.stop(i); k++ {
+		if r.s.Kind(k) == syntax.String {
+			r.base(words(r.s.Text(k)), r.s.Line(i), load)
+		}
+	}
+}
+
+// unnamed are the package variables with which a package speaks to Perl.
+var unnamed = syntax.Set("", "VERSION", "EXPORT", "EXPORT_OK", "EXPORT_TAGS", "AUTOLOAD")
+
+// global reads "our $name" at the top of a package.
+func (r *reader) global(i int) int {
+	if !r.starts(i) || !r.s.IsIdent(i+1) || len(r.scope) > 0 {
+		return i
+	}
+	switch name := strings.TrimLeft(r.s.Text(i+1), "$@%"); {
+	case name == "ISA":
+		r.basesFrom(i, i+2, false)
+	case !unnamed[name]:
+		r.add(name, model.DefVariable, i, r.stop(i), r.parent())
+	}
+	return i
+}
+
+func (r *reader) isa(i int) int {
+	if r.s.Is(i+1, "=") {
+		r.basesFrom(i, i+2, false)
+	}
+	return i
+}
+
+// setting reads "$ENV{NAME}".
+func (r *reader) setting(i int) int {
+	s := r.s
+	if !s.Is(i+1, "{") || s.Close(i+1) != i+3 {
+		return i
+	}
+	name := word(s.Text(i + 2))
+	if _, known := r.env[name]; name != "" && !known && !syntax.OfRequest(name) {
+		r.env[name] = s.Line(i)
+	}
+	return i
+}
+
+// needsOne reads "requires 'Name' => '1.0';".
+func (r *reader) needsOne(i int) int {
+	s := r.s
+	if !r.starts(i) || s.Kind(i+1) != syntax.String {
+		return i
+	}
+	version := ""
+	for k := i + 2; k < r.stop(i); k++ {
+		if s.Any(k, syntax.Quoted, syntax.Figure) {
+			version = word(s.Text(k))
+		}
+	}
+	r.needs[word(s.Text(i+1))] = version
+	return i
+}
+
+// needsMany reads "PREREQ_PM => { 'Name' => '1.0', … }".
+func (r *reader) needsMany(i int) int {
+	s := r.s
+	for k := i + 1; k < i+4; k++ {
+		if !s.Is(k, "{") {
+			continue
+		}
+		for m := k + 1; m < s.Close(k); m++ {
+			if s.Any(m, syntax.Quoted, syntax.Name) && s.Match(m+1, "=", ">") {
+				r.needs[word(s.Text(m))] = word(s.Text(m + 3))
+			}
+		}
+	}
+	return i
 }
 
 // unarrowed reports whether token i is no method called on something, nor the
@@ -234,16 +299,16 @@ func word(text string) string {
 // words are the words of a quoted text: one for a string, several for qw().
 func words(text string) []string {
 	t := strings.TrimSpace(text)
-	if len(t) > 3 && strings.HasPrefix(t, "qw") {
+	switch {
+	case len(t) > 3 && strings.HasPrefix(t, "qw"):
 		t = strings.TrimSpace(t[2:])
 		return strings.Fields(t[1 : len(t)-1])
-	}
-	if len(t) > 2 && t[0] == 'q' && !syntax.IsIdentPart(t[1]) {
+	case len(t) > 2 && t[0] == 'q' && !syntax.IsIdentPart(t[1]):
 		t = t[1:]
-	} else if len(t) > 3 && strings.HasPrefix(t, "qq") && !syntax.IsIdentPart(t[2]) {
+	case len(t) > 3 && strings.HasPrefix(t, "qq") && !syntax.IsIdentPart(t[2]):
 		t = t[2:]
 	}
-	if len(t) >= 2 && !syntax.IsIdentPart(t[0]) && t[0] != '$' && t[0] != '@' && t[0] != '-' && t[0] != '+' && t[0] != '.' && t[0] != '/' {
+	if len(t) >= 2 && !syntax.IsIdentPart(t[0]) && !syntax.In(t[0], "$@-+./") {
 		t = t[1 : len(t)-1]
 	}
 	if t == "" || strings.ContainsAny(t, " \n\t") {
@@ -279,25 +344,22 @@ func (r *reader) sub(i int) {
 	name := s.Text(i + 1)
 	open := i + 2
 	marks := []string{}
-	for open < s.Len() && !s.Is(open, "{") && !s.Is(open, ";") && !s.Is(open, "}") {
+	for open < s.Len() && !s.Any(open, "{", ";", "}") {
 		if s.Match(open, ":", syntax.Name) {
 			marks = append(marks, s.Text(open+1))
 		}
 		open = s.Close(open) + 1
 	}
-	if s.Is(open, "}") || open >= s.Len() {
-		return
+	if !s.Is(open, "{") {
+		return // a declaration before the definition, or none
 	}
 	parent := r.parent()
 	if k := strings.LastIndex(name, "::"); k >= 0 {
 		parent, name = name[:k], name[k+2:]
 	}
 	kind := model.DefFunction
-	if s.Is(i, "method") || s.Is(open, "{") && (r.takesSelf(open) || s.Is(i+2, "(") && r.takesSelf(i+2)) {
+	if s.Is(i, "method") || r.takesSelf(open) || s.Is(i+2, "(") && r.takesSelf(i+2) {
 		kind = model.DefMethod
-	}
-	if s.Is(open, ";") {
-		return // a declaration before the definition
 	}
 	last := s.Close(open)
 	at := r.add(name, kind, i, last, parent)
@@ -321,83 +383,86 @@ func (r *reader) takesSelf(open int) bool {
 	return false
 }
 
+// use reads "use Name …" and gives the last token that is read with it.
 func (r *reader) use(i int) int {
 	s := r.s
 	last := r.stop(i)
-	name := s.Text(i + 1)
-	switch {
-	case s.Is(i, "no"), name == "constant" && s.Is(i, "use"):
-		if name == "constant" && s.Is(i, "use") {
-			r.constants(i, last)
-		}
+	switch name := s.Text(i + 1); {
+	case s.Is(i, "no"):
 		return i + 1
-	case name == "parent" || name == "base":
-		var bases []string
-		load := true
-		for k := i + 2; k < last; k++ {
-			if s.Match(k, "-", "norequire") {
-				load = false
-			}
-			if s.Kind(k) == syntax.String {
-				bases = append(bases, words(s.Text(k))...)
-			}
-		}
-		if len(bases) > 0 && bases[0] == "-norequire" {
-			load, bases = false, bases[1:]
-		}
-		r.base(bases, s.Line(i), load)
+	case name == "constant":
+		r.constants(i, last)
+		return i + 1
+	case name == "parent", name == "base":
+		r.useBases(i, last)
 		return last
 	case name == "lib":
-		for k := i + 2; k < last; k++ {
-			if s.Kind(k) == syntax.String {
-				for _, w := range words(s.Text(k)) {
-					r.f.Imports = append(r.f.Imports, model.Import{Text: w, Kind: model.LinkImport, Line: s.Line(i), Alias: "lib"})
-				}
-			}
+		for _, w := range r.quoted(i+2, last) {
+			r.f.Imports = append(r.f.Imports, model.Import{Text: w, Kind: model.LinkImport, Line: s.Line(i), Alias: "lib"})
 		}
 		return last
-	case strings.HasPrefix(name, "v5"):
-		return i + 1
-	}
-	r.uses[name] = true
-	im := model.Import{Text: name, Kind: model.LinkImport, Line: s.Line(i)}
-	for k := i + 2; k < last; k++ {
-		if s.Kind(k) == syntax.String {
-			im.Names = append(im.Names, words(s.Text(k))...)
+	case !strings.HasPrefix(name, "v5"):
+		r.uses[name] = true
+		im := model.Import{Text: name, Kind: model.LinkImport, Line: s.Line(i), Names: r.quoted(i+2, last)}
+		sort.Strings(im.Names)
+		if len(im.Names) == 0 {
+			im.Names = []string{"*"}
 		}
+		r.f.Imports = append(r.f.Imports, im)
 	}
-	sort.Strings(im.Names)
-	if len(im.Names) == 0 {
-		im.Names = []string{"*"}
-	}
-	if len(r.scope) > 0 && !r.scope[len(r.scope)-1].pack {
-		im.Names = im.Names[:len(im.Names):len(im.Names)]
-	}
-	r.f.Imports = append(r.f.Imports, im)
 	return i + 1
 }
 
+// quoted are the words of all strings between two tokens.
+func (r *reader) quoted(from, to int) (all []string) {
+	for k := from; k < to; k++ {
+		if r.s.Kind(k) == syntax.String {
+			all = append(all, words(r.s.Text(k))...)
+		}
+	}
+	return all
+}
+
+// useBases reads "use parent -norequire, 'A', 'B';".
+func (r *reader) useBases(i, last int) {
+	load := true
+	for k := i + 2; k < last; k++ {
+		if r.s.Match(k, "-", "norequire") {
+			load = false
+		}
+	}
+	bases := r.quoted(i+2, last)
+	if len(bases) > 0 && bases[0] == "-norequire" {
+		load, bases = false, bases[1:]
+	}
+	r.base(bases, r.s.Line(i), load)
+}
+
+// constants reads "use constant NAME => …;" and "use constant { NAME => …, … };".
 func (r *reader) constants(i, last int) {
 	s := r.s
-	if s.Is(i+2, "{") {
-		for k := i + 3; k < s.Close(i+2); {
-			if (s.Any(k, syntax.Name, syntax.Quoted)) && s.Match(k+1, "=", ">") {
-				at := k
-				for k < s.Close(i+2) && !s.Is(k, ",") {
-					k = s.Close(k) + 1
-				}
-				if name := word(s.Text(at)); name != "" {
-					r.add(name, model.DefConstant, at, k-1, r.parent())
-				}
-			}
-			k++
+	if !s.Is(i+2, "{") {
+		if s.Any(i+2, syntax.Name, syntax.Quoted) {
+			r.constant(i+2, i, last)
 		}
 		return
 	}
-	if s.Any(i+2, syntax.Name, syntax.Quoted) {
-		if name := word(s.Text(i + 2)); name != "" {
-			r.add(name, model.DefConstant, i, last, r.parent())
+	end := s.Close(i + 2)
+	for k := i + 3; k < end; k++ {
+		if !s.Any(k, syntax.Name, syntax.Quoted) || !s.Match(k+1, "=", ">") {
+			continue
 		}
+		at := k
+		for k < end && !s.Is(k, ",") {
+			k = s.Close(k) + 1
+		}
+		r.constant(at, at, k-1)
+	}
+}
+
+func (r *reader) constant(name, first, last int) {
+	if n := word(r.s.Text(name)); n != "" {
+		r.add(n, model.DefConstant, first, last, r.parent())
 	}
 }
 
@@ -420,28 +485,37 @@ func (r *reader) base(bases []string, line int, load bool) {
 	}
 }
 
-func (r *reader) require(i int) {
+// require reads "require Name" and "require './file.pl'", "do" likewise. It
+// gives the last token read.
+func (r *reader) require(i int) int {
 	s := r.s
-	kind := model.LinkImport
+	if !r.unarrowed(i) {
+		return i
+	}
+	im := model.Import{Kind: model.LinkImport, Line: s.Line(i)}
 	if len(r.scope) > 0 && !r.scope[len(r.scope)-1].pack {
-		kind = model.LinkLazyImport
+		im.Kind = model.LinkLazyImport
 	}
 	switch {
-	case s.Match(i, "require", syntax.Name) && !strings.HasPrefix(s.Text(i+1), "$") && !strings.HasPrefix(s.Text(i+1), "@"):
-		if name := s.Text(i + 1); !strings.HasPrefix(name, "v5") {
-			r.f.Imports = append(r.f.Imports, model.Import{Text: name, Kind: kind, Line: s.Line(i)})
+	case s.Match(i, "require", syntax.Name) && !syntax.In(s.Bytes(i + 1)[0], "$@"):
+		if im.Text = s.Text(i + 1); !strings.HasPrefix(im.Text, "v5") {
+			r.f.Imports = append(r.f.Imports, im)
 		}
 	case s.Kind(i+1) == syntax.String:
-		if p := word(s.Text(i + 1)); p != "" && !strings.ContainsAny(p, "$@<") && (strings.Contains(p, ".") || strings.Contains(p, "/")) {
-			r.f.Imports = append(r.f.Imports, model.Import{Text: p, Kind: kind, Line: s.Line(i), Alias: "file"})
+		im.Text, im.Alias = word(s.Text(i+1)), "file"
+		if !strings.ContainsAny(im.Text, "$@<") && strings.ContainsAny(im.Text, "./") {
+			r.f.Imports = append(r.f.Imports, im)
 		}
 	}
+	return i
 }
+
+// objectMakers are the modules that make a class of the package using them.
+var objectMakers = []string{"Moose", "Moo", "Mouse", "Mojo::Base", "Object::Pad", "Moose::Role", "Moo::Role"}
 
 // classes calls a package a class where its methods or its bases say so.
 func (r *reader) classes() {
-	blessed := r.blessed
-	moose := r.uses["Moose"] || r.uses["Moo"] || r.uses["Mouse"] || r.uses["Mojo::Base"] || r.uses["Object::Pad"] || r.uses["Moose::Role"] || r.uses["Moo::Role"]
+	made := slices.ContainsFunc(objectMakers, func(m string) bool { return r.uses[m] })
 	methods := map[string]bool{}
 	for _, d := range r.f.Definitions {
 		if d.Kind == model.DefMethod {
@@ -450,7 +524,7 @@ func (r *reader) classes() {
 	}
 	for k := range r.f.Definitions {
 		d := &r.f.Definitions[k]
-		if d.Kind == model.DefNamespace && (moose || len(d.Bases) > 0 && methods[d.Name] || blessed > 0 && methods[d.Name]) {
+		if d.Kind == model.DefNamespace && (made || methods[d.Name] && (len(d.Bases) > 0 || r.blessed > 0)) {
 			d.Kind = model.DefClass
 		}
 	}

@@ -13,137 +13,175 @@ var verbs = map[string]string{"get": "GET", "post": "POST", "put": "PUT", "patch
 // route reads get '/path' => sub {…} and $r->get('/path')->to('lots#show').
 func (r *reader) route(i int) {
 	s := r.s
-	method := verbs[s.Text(i)]
-	if method == "" {
+	fact := model.RouteFact{Method: verbs[s.Text(i)], Line: s.Line(i)}
+	at := r.address(i)
+	if s.Kind(at) != syntax.String {
 		return
 	}
-	arrow := s.Match(i-2, "-", ">")
+	if fact.Pattern = word(s.Text(at)); !strings.HasPrefix(fact.Pattern, "/") {
+		return
+	}
+	switch {
+	case s.Match(i-2, "-", ">"):
+		if s.Is(i+1, "(") {
+			fact.Handler = r.namedBehind(s.Close(i+1) + 1)
+		}
+		if fact.Handler == "" {
+			return
+		}
+	case r.starts(i) && s.Match(at+1, "=", ">"):
+		fact.InPlace = s.Is(at+3, "sub")
+		if s.Match(at+3, `\`, syntax.Name) {
+			fact.Handler = strings.TrimPrefix(s.Text(at+4), "&")
+		}
+	default:
+		return
+	}
+	syntax.AddRoute(r.f, nil, i, fact)
+}
+
+// address is the token that may be the address behind the verb at i.
+func (r *reader) address(i int) int {
+	s := r.s
 	at := i + 1
 	if s.Is(at, "(") {
 		at++
 	}
-	if s.Is(at, "[") && s.Text(i) == "any" { // any ['get', 'post'] => '/path'
+	if s.Is(at, "[") && s.Is(i, "any") { // any ['get', 'post'] => '/path'
 		at = s.Close(at) + 1
 		if s.Is(at, "=") {
 			at += 2
 		}
 	}
-	if s.Kind(at) != syntax.String {
-		return
-	}
-	pattern := word(s.Text(at))
-	if !strings.HasPrefix(pattern, "/") {
-		return
-	}
-	if !arrow {
-		if r.starts(i) && s.Match(at+1, "=", ">") {
-			fact := model.RouteFact{Method: method, Pattern: pattern, Line: s.Line(i)}
-			fact.InPlace = s.Is(at+3, "sub")
-			if s.Match(at+3, `\`, syntax.Name) {
-				fact.Handler = strings.TrimPrefix(s.Text(at+4), "&")
-			}
-			syntax.AddRoute(r.f, nil, i, fact)
-		}
-		return
-	}
-	if !s.Is(i+1, "(") {
-		return
-	}
-	// ->to('controller#action') names what answers.
-	handler := ""
-	for k := s.Close(i+1) + 1; k < s.Len() && !s.Is(k, ";"); k = s.Close(k) + 1 {
+	return at
+}
+
+// namedBehind is what ->to('controller#action') names in the rest of a statement.
+func (r *reader) namedBehind(k int) (handler string) {
+	s := r.s
+	for ; k < s.Len() && !s.Is(k, ";"); k = s.Close(k) + 1 {
 		if s.Match(k, "to", "(", syntax.Quoted) {
 			handler = strings.ReplaceAll(word(s.Text(k+2)), "#", ".")
 		}
 	}
-	if handler != "" {
-		syntax.AddRoute(r.f, nil, i, model.RouteFact{Method: method, Pattern: pattern, Line: s.Line(i), Handler: handler})
-	}
+	return handler
 }
 
 // action reads the address in the attributes of a sub: Path, Local, Global.
 func (r *reader) action(sub, open int, name, parent string) {
 	s := r.s
-	// A controller's name gives the addresses of its actions their start.
-	space := parent
-	for _, part := range []string{"::Controller::", "::C::"} {
-		if _, rest, ok := strings.Cut(parent, part); ok {
-			space = strings.ToLower(strings.ReplaceAll(rest, "::", "/"))
-		}
-	}
-	if space == parent || space == "root" {
-		space = ""
-	}
-	args, method := "", "ANY"
-	pattern, found := "", false
-	chained, captures, link := "", -1, name
+	a := action{name: name, space: spaceOf(parent), method: "ANY", captures: -1, link: name}
 	first := sub + 2
 	for first < open && !s.Is(first, ":") {
 		first = s.Close(first) + 1
 	}
 	// A colon stands before the first attribute and may stand before others.
 	for k := first + 1; k < open; k = s.Close(k) + 1 {
-		if !s.IsIdent(k) {
-			continue
-		}
-		value, given := "", false
-		if s.Match(k+1, "(", syntax.Quoted) {
-			value, given = word(s.Text(k+2)), true
-		}
-		count := -1 // a number in parentheses
-		if s.Match(k+1, "(", syntax.Figure) {
-			count = min(int(s.Bytes(k + 2)[0]-'0'), 9)
-		}
-		switch s.Text(k) {
-		case "Path":
-			found = true
-			pattern = space + "/" + value
-			if strings.HasPrefix(value, "/") {
-				pattern = value
-			}
-		case "Local":
-			found, pattern = true, space+"/"+name
-		case "Global":
-			found, pattern = true, name
-		case "Args":
-			args = "/*"
-			if count >= 0 {
-				args = strings.Repeat("/:arg", count)
-			}
-		case "Chained":
-			if chained = value; !given {
-				chained = "/"
-			}
-		case "ChainedParent": // the action of the same name in the controller above
-			chained = "../" + name
-		case "PathPart":
-			link = value
-		case "PathPrefix":
-			link = space
-		case "CaptureArgs":
-			captures = max(count, 0)
-		case "GET", "POST", "PUT", "DELETE", "PATCH", "HEAD":
-			method = s.Text(k)
-		case "Method":
-			method = value
+		if read := attributes[s.Text(k)]; read != nil && s.IsIdent(k) {
+			read(&a, r.attributeAt(k))
 		}
 	}
+	line := s.Line(sub)
+	fact := model.RouteFact{Method: a.method, Line: line, Handler: name}
 	switch {
-	case chained != "" && captures >= 0:
+	case a.chained != "" && a.captures >= 0:
 		// It answers nothing itself: others go on from it.
-		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: chainOf(space, chained), Path: link + strings.Repeat("/:capture", captures), Target: chainOf(space, name), Line: s.Line(sub)})
-	case chained != "":
-		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: link + args, Line: s.Line(sub), On: chainOf(space, chained), Handler: name})
-	case found && args == "" || name == "default":
-		// Without a number of them any arguments may follow; the default
-		// action of a controller answers whatever nobody else does.
-		if name == "default" {
-			pattern = space
-		}
-		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: strings.TrimSuffix(pattern, "/") + "/{*args}", Line: s.Line(sub), Handler: name})
-	case found:
-		syntax.AddRoute(r.f, nil, sub, model.RouteFact{Method: method, Pattern: pattern + args, Line: s.Line(sub), Handler: name})
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{
+			On: chainOf(a.space, a.chained), Path: a.link + strings.Repeat("/:capture", a.captures), Target: chainOf(a.space, name), Line: line,
+		})
+		return
+	case a.chained != "":
+		fact.Pattern, fact.On = a.link+a.args, chainOf(a.space, a.chained)
+	case name == "default":
+		// The default action of a controller answers whatever nobody else does.
+		fact.Pattern = strings.TrimSuffix(a.space, "/") + "/{*args}"
+	case a.found && a.args == "":
+		// Without a number of them any arguments may follow.
+		fact.Pattern = strings.TrimSuffix(a.pattern, "/") + "/{*args}"
+	case a.found:
+		fact.Pattern = a.pattern + a.args
+	default:
+		return
 	}
+	syntax.AddRoute(r.f, nil, sub, fact)
+}
+
+// action is what the attributes of a sub say of the addresses it answers to.
+type action struct {
+	name, space string // the sub, and what its controller's addresses start with
+	method      string
+	pattern     string
+	found       bool   // an attribute gives it an address
+	args        string // what follows the address
+	chained     string // the action it goes on from
+	link        string // its own part of a chain
+	captures    int    // how many arguments a link of a chain takes, -1 where it ends one
+}
+
+// attribute is one attribute with what stands in its parentheses.
+type attribute struct {
+	name, value string
+	given       bool
+	count       int // -1 without a number
+}
+
+func (r *reader) attributeAt(k int) attribute {
+	s := r.s
+	a := attribute{name: s.Text(k), count: -1}
+	if s.Match(k+1, "(", syntax.Quoted) {
+		a.value, a.given = word(s.Text(k+2)), true
+	}
+	if s.Match(k+1, "(", syntax.Figure) {
+		a.count = min(int(s.Bytes(k + 2)[0]-'0'), 9)
+	}
+	return a
+}
+
+var attributes = map[string]func(*action, attribute){
+	"Path": func(a *action, at attribute) {
+		a.found = true
+		a.pattern = a.space + "/" + at.value
+		if strings.HasPrefix(at.value, "/") {
+			a.pattern = at.value
+		}
+	},
+	"Local":  func(a *action, _ attribute) { a.found, a.pattern = true, a.space+"/"+a.name },
+	"Global": func(a *action, _ attribute) { a.found, a.pattern = true, a.name },
+	"Args": func(a *action, at attribute) {
+		a.args = "/*"
+		if at.count >= 0 {
+			a.args = strings.Repeat("/:arg", at.count)
+		}
+	},
+	"Chained": func(a *action, at attribute) {
+		if a.chained = at.value; !at.given {
+			a.chained = "/"
+		}
+	},
+	// The action of the same name in the controller above.
+	"ChainedParent": func(a *action, _ attribute) { a.chained = "../" + a.name },
+	"PathPart":      func(a *action, at attribute) { a.link = at.value },
+	"PathPrefix":    func(a *action, _ attribute) { a.link = a.space },
+	"CaptureArgs":   func(a *action, at attribute) { a.captures = max(at.count, 0) },
+	"Method":        func(a *action, at attribute) { a.method = at.value },
+	"GET":           asMethod, "POST": asMethod, "PUT": asMethod, "DELETE": asMethod, "PATCH": asMethod, "HEAD": asMethod,
+}
+
+func asMethod(a *action, at attribute) { a.method = at.name }
+
+// spaceOf is what a controller's name gives the addresses of its actions as
+// their start.
+func spaceOf(controller string) string {
+	space := ""
+	for _, part := range []string{"::Controller::", "::C::"} {
+		if _, rest, ok := strings.Cut(controller, part); ok {
+			space = strings.ToLower(strings.ReplaceAll(rest, "::", "/"))
+		}
+	}
+	if space == "root" {
+		return ""
+	}
+	return space
 }
 
 // chainOf is the action that another goes on from, by its path below all
