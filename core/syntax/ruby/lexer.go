@@ -32,52 +32,75 @@ func (l *lexer) at(i int) byte {
 	return l.Src[i]
 }
 
-// code lexes up to the end of the file.
-func (l *lexer) code() {
-	l.lineStart()
-	for l.Pos < len(l.Src) && !l.Full() {
-		c := l.Src[l.Pos]
-		start, line := l.Pos, l.LineNo
-		switch {
-		case c == '\n':
-			l.newline()
-		case syntax.In(c, " \t\r"):
-			l.Pos++
-		case c == '\\' && (l.at(l.Pos+1) == '\n' || l.at(l.Pos+1) == '\r' && l.at(l.Pos+2) == '\n'):
-			l.Pos += 2
-			if l.at(l.Pos-1) == '\r' {
-				l.Pos++
-			}
-			l.LineNo++
-		case c == '#':
-			l.LineComment()
-		case syntax.IsIdentStart(c) && c != '$':
-			l.word()
-		case syntax.In(c, "@$"):
-			l.variable()
-		case c >= '0' && c <= '9':
-			l.Number()
-		case syntax.In(c, "\"`'"):
-			if c == '`' && (l.LastIs("def") || l.LastIs(".")) || !l.delimited(1, c, c, c != '\'') {
-				l.sign(start, line)
-				continue
-			}
-			// "key": value
-			if l.at(l.Pos) == ':' && l.at(l.Pos+1) != ':' && c != '`' {
-				l.Pos++
-				l.Last().End++
-			}
-		case c == ':':
-			l.colon()
-		case c == '%' && l.percent():
-		case c == '/' && l.wantsValue() && l.regex():
-		case c == '?' && l.char():
-		case c == '<' && l.Next("<<") && l.announce():
-		default:
+// byFirst takes one token, by the first byte of what comes.
+var byFirst syntax.ByFirst[*lexer]
+
+func init() {
+	byFirst.OnWords((*lexer).word)
+	byFirst.On("\n", (*lexer).newline)
+	byFirst.On(" \t\r", func(l *lexer) { l.Pos++ })
+	byFirst.On("\\", (*lexer).joinedLine)
+	byFirst.On("#", func(l *lexer) { l.LineComment() })
+	byFirst.On("@$", (*lexer).variable)
+	byFirst.On(syntax.Digits, func(l *lexer) { l.Number() })
+	byFirst.On("\"`'", (*lexer).text)
+	byFirst.On(":", (*lexer).colon)
+	byFirst.On("%", orSign((*lexer).percent))
+	byFirst.On("/", orSign((*lexer).regex))
+	byFirst.On("?", orSign((*lexer).char))
+	byFirst.On("<", orSign((*lexer).announce))
+}
+
+// orSign reads a sign where something else does not stand.
+func orSign(read func(*lexer) bool) func(*lexer) {
+	return func(l *lexer) {
+		if start, line := l.Pos, l.LineNo; !read(l) {
 			l.sign(start, line)
 		}
 	}
 }
+
+// code lexes up to the end of the file.
+func (l *lexer) code() {
+	l.lineStart()
+	for l.Pos < len(l.Src) && !l.Full() {
+		if read := byFirst[l.Src[l.Pos]]; read != nil {
+			read(l)
+			continue
+		}
+		l.Sign()
+	}
+}
+
+// joinedLine steps over a line end that is taken back.
+func (l *lexer) joinedLine() {
+	p := l.Pos + 1
+	if l.at(p) == '\r' {
+		p++
+	}
+	if l.at(p) != '\n' {
+		l.Sign()
+		return
+	}
+	l.Pos = p + 1
+	l.LineNo++
+}
+
+func (l *lexer) text() {
+	c, start, line := l.Src[l.Pos], l.Pos, l.LineNo
+	if c == '`' && l.isMethodName() || !l.delimited(1, c, c, c != '\'') {
+		l.sign(start, line)
+		return
+	}
+	// "key": value
+	if l.at(l.Pos) == ':' && l.at(l.Pos+1) != ':' && c != '`' {
+		l.Pos++
+		l.Last().End++
+	}
+}
+
+// isMethodName reports whether a sign is one here: "def /" or "a./".
+func (l *lexer) isMethodName() bool { return l.LastIs("def") || l.LastIs(".") }
 
 func (l *lexer) sign(start, line int) {
 	l.Pos, l.LineNo = start, line
@@ -214,6 +237,7 @@ func (l *lexer) variable() {
 	l.Add(syntax.Ident, start, line)
 }
 
+// colon takes "::", a symbol, or the sign alone.
 func (l *lexer) colon() {
 	start, line := l.Pos, l.LineNo
 	next := l.at(l.Pos + 1)
@@ -223,66 +247,61 @@ func (l *lexer) colon() {
 		l.Add(syntax.Punct, start, line)
 		l.Pos++
 		l.Last().End++
+		return
 	case syntax.In(next, "\"'"):
-		if !l.delimited(2, next, next, next == '"') {
-			l.sign(start, line)
+		if l.delimited(2, next, next, next == '"') {
+			return
 		}
 	case syntax.IsIdentStart(next):
 		l.Pos++
 		for l.Pos < len(l.Src) && syntax.IsIdentPart(l.Src[l.Pos]) {
 			l.Pos++
 		}
-		if c := l.at(l.Pos); (syntax.In(c, "?!=")) && l.at(l.Pos+1) != '=' && l.at(l.Pos+1) != '>' && l.at(l.Pos+1) != '~' {
+		if syntax.In(l.at(l.Pos), "?!=") && !syntax.In(l.at(l.Pos+1), "=>~") {
 			l.Pos++
 		}
 		l.Add(syntax.String, start, line)
+		return
 	case next == '[' && l.at(l.Pos+2) == ']', syntax.In(next, "<>=+-*/!%&|^~"):
 		if !l.wantsValue() {
-			l.sign(start, line)
-			return
+			break
 		}
-		l.Pos += 2
-		for c := l.at(l.Pos); syntax.In(c, "]=<>*~@"); c = l.at(l.Pos) {
+		for l.Pos += 2; syntax.In(l.at(l.Pos), "]=<>*~@"); {
 			l.Pos++
 		}
 		l.Add(syntax.String, start, line)
-	default:
-		l.sign(start, line)
+		return
 	}
+	l.sign(start, line)
 }
 
 var closers = map[byte]byte{'(': ')', '[': ']', '{': '}', '<': '>'}
 
 // percent takes %w[…], %q(…), %r{…}, %(…) and their like.
 func (l *lexer) percent() bool {
-	if l.LastIs(".") || l.LastIs("def") {
-		return false // the operator as a method's name
+	if l.isMethodName() {
+		return false
 	}
 	p := l.Pos + 1
 	kind := l.at(p)
-	switch kind {
-	case 'w', 'W', 'i', 'I', 'q', 'Q', 'r', 'x', 's':
+	if syntax.In(kind, "wWiIqQrxs") {
 		p++
-	default:
+	} else {
 		kind = 0
 	}
 	open := l.at(p)
 	if open <= ' ' || open >= 0x80 || open == '=' && kind == 0 || syntax.IsIdentPart(open) {
 		return false
 	}
-	if !l.wantsValue() {
-		// After a value it is a remainder, but "puts %w[a]" is not.
-		if kind == 0 || !l.spaced() || closers[open] == 0 {
-			return false
-		}
+	shut, nests := closers[open]
+	if !nests {
+		shut = open
 	}
-	shut := open
-	if c := closers[open]; c != 0 {
-		shut = c
+	// After a value it is a remainder, but "puts %w[a]" is not.
+	if !l.wantsValue() && (kind == 0 || !nests || !l.spaced()) {
+		return false
 	}
-	start, line := l.Pos, l.LineNo
-	if !l.delimited(p+1-start, open, shut, kind != 'q' && kind != 'w' && kind != 'i' && kind != 's') {
-		l.Pos, l.LineNo = start, line
+	if !l.delimited(p+1-l.Pos, open, shut, !syntax.In(kind, "qwis")) {
 		return false
 	}
 	if kind == 'r' {
@@ -315,24 +334,18 @@ func (l *lexer) wantsValue() bool {
 		return l.Src[t.End-1] == ':'
 	case syntax.Ident:
 		w := string(l.Src[t.Start:t.End])
-		if openWords[w] && !(len(l.Tokens) > 1 && string(l.Src[l.Tokens[len(l.Tokens)-2].Start:l.Tokens[len(l.Tokens)-2].End]) == ".") {
+		if n := len(l.Tokens); openWords[w] && !(n > 1 && l.Is(n-2, ".")) {
 			return true
 		}
 		// "name /x/" with a blank before and none behind is an argument.
-		return w[0] != '@' && w[0] != '$' && w != "end" && w != "self" && !(w[0] >= 'A' && w[0] <= 'Z') && l.spaced()
+		name := !syntax.In(w[0], "@$") && !(w[0] >= 'A' && w[0] <= 'Z') && w != "end" && w != "self"
+		return name && l.spaced()
 	}
-	switch l.Src[t.Start] {
-	case ')', ']', '}':
-		return false
-	}
-	return true
+	return !syntax.In(l.Src[t.Start], ")]}")
 }
 
 func (l *lexer) regex() bool {
-	if l.LastIs(".") || l.LastIs("def") {
-		return false
-	}
-	if !l.delimited(1, '/', '/', true) {
+	if !l.wantsValue() || l.isMethodName() || !l.delimited(1, '/', '/', true) {
 		return false
 	}
 	l.flags()
@@ -441,76 +454,80 @@ func (l *lexer) hole(pos, depth int) (end, lines int, ok bool) {
 				return pos + 1, lines, true
 			}
 		case '"', '\'', '`':
-			from, k := pos, pos+1
-			for ; k < len(l.Src) && l.Src[k] != '\n'; k++ {
-				if l.Src[k] == '\\' {
-					k++
-					continue
-				}
-				if c != '\'' && l.Src[k] == '#' && l.at(k+1) == '{' {
-					if e, n, in := l.hole(k+2, depth+1); in && n == 0 {
-						k = e - 1
-						continue
-					}
-				}
-				if l.Src[k] == c {
-					pos = k
-					break
-				}
-			}
-			if pos == from { // it is not closed on its line
-				if l.Waste(k - from); l.Spent() {
-					return 0, 0, false
-				}
+			if shut := l.inHole(pos, depth); shut > 0 {
+				pos = shut
+			} else if l.Spent() {
+				return 0, 0, false
 			}
 		}
 	}
 	return 0, 0, false
 }
 
+// inHole is where a string within such code ends, 0 where it is not closed on
+// its line.
+func (l *lexer) inHole(from, depth int) int {
+	c, k := l.Src[from], from+1
+	for ; k < len(l.Src) && l.Src[k] != '\n'; k++ {
+		switch {
+		case l.Src[k] == '\\':
+			k++
+		case c != '\'' && l.Src[k] == '#' && l.at(k+1) == '{':
+			if e, n, in := l.hole(k+2, depth+1); in && n == 0 {
+				k = e - 1
+			}
+		case l.Src[k] == c:
+			return k
+		}
+	}
+	l.Waste(k - from)
+	return 0
+}
+
 // announce notes a heredoc; its text follows behind the line.
 func (l *lexer) announce() bool {
+	if !l.Next("<<") {
+		return false
+	}
 	p := l.Pos + 2
-	h := heredoc{}
-	if c := l.at(p); syntax.In(c, "-~") {
-		h.indent = true
+	h := heredoc{indent: syntax.In(l.at(p), "-~")}
+	if h.indent {
 		p++
 	}
-	quote := l.at(p)
-	switch {
-	case syntax.In(quote, "\"'`"):
+	if quote := l.at(p); syntax.In(quote, "\"'`") {
 		end := bytes.IndexAny(l.Src[p+1:], "\n"+string(rune(quote)))
 		if end < 0 || l.Src[p+1+end] == '\n' {
 			return false
 		}
 		h.word = string(l.Src[p+1 : p+1+end])
 		p += end + 2
-	default:
+	} else {
 		w := p
 		for p < len(l.Src) && syntax.IsIdentPart(l.Src[p]) && l.Src[p] != '$' {
 			p++
 		}
-		h.word = string(l.Src[w:p])
-		if h.word == "" || h.word[0] >= '0' && h.word[0] <= '9' {
-			return false
-		}
-		// "a <<B" without more is a shift as often as not: a capital word, or a
-		// sign before it, and a value due tell a heredoc.
-		if !h.indent && (h.word[0] < 'A' || h.word[0] > 'Z' || !l.wantsValue() && !l.spacedShift()) {
-			return false
-		}
-		if h.indent && !l.wantsValue() && !l.spacedShift() {
+		if h.word = string(l.Src[w:p]); !l.isHeredoc(h) {
 			return false
 		}
 	}
 	if h.word == "" || l.LastIs("class") || l.Spent() {
 		return false
 	}
-	start, line := l.Pos, l.LineNo
+	start := l.Pos
 	l.Pos = p
-	l.Add(syntax.String, start, line)
+	l.Add(syntax.String, start, l.LineNo)
 	l.waiting = append(l.waiting, h)
 	return true
+}
+
+// isHeredoc tells a heredoc without quotes from a shift, which "a <<B" is as
+// often as not: by a capital word or a sign before it, where a value is due.
+func (l *lexer) isHeredoc(h heredoc) bool {
+	if h.word == "" || h.word[0] >= '0' && h.word[0] <= '9' {
+		return false
+	}
+	capital := h.word[0] >= 'A' && h.word[0] <= 'Z'
+	return (h.indent || capital) && (l.wantsValue() || l.spacedShift())
 }
 
 // spacedShift reports whether "<<" stands as an argument would: a blank or an

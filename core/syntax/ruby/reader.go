@@ -99,12 +99,45 @@ func (r *reader) starts(i int) bool {
 
 func (r *reader) open(b block) { r.stack = append(r.stack, b) }
 
+// blockWords are the words that open what an "end" closes, where a statement
+// may begin; with the loops among them.
+var blockWords = map[string]struct{ anywhere, loop bool }{
+	"if": {}, "unless": {}, "while": {loop: true}, "until": {loop: true}, "for": {loop: true},
+	"case": {anywhere: true}, "begin": {anywhere: true},
+}
+
+// keywords reads what each word means where it stands, and gives the token
+// behind it.
+var keywords map[string]func(*reader, int) int
+
+func init() {
+	keywords = map[string]func(*reader, int) int{
+		"class":         (*reader).class,
+		"module":        (*reader).module,
+		"def":           (*reader).method,
+		"do":            (*reader).do,
+		"end":           (*reader).shut,
+		"private":       (*reader).hide,
+		"protected":     (*reader).hide,
+		"public":        (*reader).show,
+		"attr_accessor": (*reader).attributes,
+		"attr_reader":   (*reader).attributes,
+		"attr_writer":   (*reader).attributes,
+		"__FILE__":      (*reader).ownFile,
+	}
+	for word := range blockWords {
+		keywords[word] = (*reader).block
+	}
+}
+
+// token reads on at token i and gives the next one to read.
 func (r *reader) token(i int) int {
 	s := r.s
-	if k := s.Kind(i); k == syntax.String || k == syntax.Text || k == syntax.Regex {
+	switch s.Kind(i) {
+	case syntax.String, syntax.Text, syntax.Regex:
 		r.holes(i)
 	}
-	if n := len(r.stack); n > 0 && (s.Any(i, syntax.Break, ";")) {
+	if n := len(r.stack); n > 0 && s.Any(i, syntax.Break, ";") {
 		r.stack[n-1].loop = false // the line's end ends a loop's header
 	}
 	if s.Kind(i) != syntax.Ident {
@@ -115,61 +148,53 @@ func (r *reader) token(i int) int {
 		r.call(i)
 		return i + 1
 	}
-	word := s.Text(i)
-	switch word {
-	case "class":
-		return r.class(i)
-	case "module":
-		if r.starts(i) && isConstant(s, i+1) {
-			return r.module(i)
-		}
-	case "def":
-		return r.method(i)
-	case "if", "unless":
-		if r.starts(i) && !r.afterJump(i) {
-			r.open(block{def: -1, scope: r.scope()})
-		}
-	case "while", "until":
-		if r.starts(i) && !r.afterJump(i) {
-			r.open(block{def: -1, scope: r.scope(), loop: true})
-		}
-	case "for":
-		if r.starts(i) {
-			r.open(block{def: -1, scope: r.scope(), loop: true})
-		}
-	case "case", "begin":
-		r.open(block{def: -1, scope: r.scope()})
-	case "do":
-		if n := len(r.stack); n > 0 && r.stack[n-1].loop {
-			r.stack[n-1].loop = false // the header's own "do"
-			return i + 1
-		}
-		r.open(block{def: -1, scope: r.scope()})
-	case "end":
-		r.shut(i)
-	case "private", "protected":
-		if n := len(r.stack); n > 0 && (s.Any(i+1, syntax.Break, ";")) {
-			r.stack[n-1].hidden = true
-		}
-	case "public":
-		if n := len(r.stack); n > 0 && s.Kind(i+1) == syntax.Newline {
-			r.stack[n-1].hidden = false
-		}
-	case "attr_accessor", "attr_reader", "attr_writer":
-		r.attributes(i)
-	case "__FILE__":
-		if s.Is(i-1, "=") && s.Is(i+1, "=") || s.Match(i+1, "=", "=") || s.Is(i-1, "=") {
-			if r.f.Starts == 0 {
-				r.f.Starts = s.Line(i)
-			}
-		}
-	default:
-		if r.call(i) {
-			return i + 1
-		}
-		if isConstant(s, i) {
-			return r.constant(i)
-		}
+	if read := keywords[string(s.Bytes(i))]; read != nil {
+		return read(r, i)
+	}
+	if !r.call(i) && isConstant(s, i) {
+		return r.constant(i)
+	}
+	return i + 1
+}
+
+// block opens what an "end" will close; behind a statement the word is only
+// its condition.
+func (r *reader) block(i int) int {
+	w := blockWords[r.s.Text(i)]
+	if w.anywhere || r.starts(i) && (r.s.Is(i, "for") || !r.afterJump(i)) {
+		r.open(block{def: -1, scope: r.scope(), loop: w.loop})
+	}
+	return i + 1
+}
+
+func (r *reader) do(i int) int {
+	if n := len(r.stack); n > 0 && r.stack[n-1].loop {
+		r.stack[n-1].loop = false // the header's own "do"
+		return i + 1
+	}
+	r.open(block{def: -1, scope: r.scope()})
+	return i + 1
+}
+
+// hide reads "private" alone: methods from here on are.
+func (r *reader) hide(i int) int {
+	if n := len(r.stack); n > 0 && r.s.Any(i+1, syntax.Break, ";") {
+		r.stack[n-1].hidden = true
+	}
+	return i + 1
+}
+
+func (r *reader) show(i int) int {
+	if n := len(r.stack); n > 0 && r.s.Kind(i+1) == syntax.Newline {
+		r.stack[n-1].hidden = false
+	}
+	return i + 1
+}
+
+// ownFile reads "if __FILE__ == $0": the file is run by itself.
+func (r *reader) ownFile(i int) int {
+	if r.f.Starts == 0 && (r.s.Is(i-1, "=") || r.s.Match(i+1, "=", "=")) {
+		r.f.Starts = r.s.Line(i)
 	}
 	return i + 1
 }
@@ -207,19 +232,20 @@ func (r *reader) afterJump(i int) bool {
 	return false
 }
 
-func (r *reader) shut(i int) {
+func (r *reader) shut(i int) int {
 	n := len(r.stack)
 	if n == 0 {
 		if r.s.Problem == "" {
 			r.s.Problem = "an end closes nothing"
 		}
-		return
+		return i + 1
 	}
 	b := r.stack[n-1]
 	r.stack = r.stack[:n-1]
 	if b.def >= 0 {
 		r.f.Definitions[b.def].EndLine = r.s.EndLine(i)
 	}
+	return i + 1
 }
 
 func isConstant(s *syntax.Stream, i int) bool {
@@ -308,6 +334,9 @@ func (r *reader) class(i int) int {
 func last(name string) string { return name[strings.LastIndex(name, ":")+1:] }
 
 func (r *reader) module(i int) int {
+	if !r.starts(i) || !isConstant(r.s, i+1) {
+		return i + 1
+	}
 	name, j := r.path(i + 1)
 	d := r.define(i, i, last(name), model.DefNamespace, true)
 	r.names[name] = true
@@ -325,93 +354,130 @@ var operators = map[string]bool{"+": true, "-": true, "*": true, "/": true, "<":
 func (r *reader) method(i int) int {
 	s := r.s
 	j := i + 1
-	own := false
-	if s.IsIdent(j) && (s.Any(j+1, ".", "::")) {
+	own := s.IsIdent(j) && s.Any(j+1, ".", "::")
+	if own {
 		j += 2
-		own = true
 	}
-	name := ""
-	switch {
-	case s.Kind(j) == syntax.Ident:
-		name = s.Text(j)
-		j++
-		// A setter: the sign right behind its name.
-		if s.Is(j, "=") && s.Tokens[j].Start == s.Tokens[j-1].End && (s.Is(j+1, "(") || s.IsIdent(j+1) && s.Tokens[j+1].Start > s.Tokens[j].End) && !strings.HasSuffix(name, "?") {
-			name += "="
-			j++
-		}
-	case s.Kind(j) == syntax.String: // "def if:" can not be; a label eaten with its colon
-		name = strings.TrimSuffix(s.Unquote(j), ":")
-		j++
-	case operators[s.Text(j)]:
-		for s.Kind(j) == syntax.Punct && (operators[s.Text(j)] || s.Any(j, "]", "@")) && s.Line(j) == s.Line(i) && (len(name) == 0 || s.Tokens[j].Start == s.Tokens[j-1].End) {
-			name += s.Text(j)
-			j++
-		}
-		if s.Is(j, "@") && s.Tokens[j].Start == s.Tokens[j-1].End {
-			if name == "+" || name == "-" {
-				name += "@"
-			}
-			j++
-		}
-	case s.Kind(j) == syntax.Regex:
-		name = "/"
-		j++
-	}
+	name, j := r.methodName(j)
 	if name == "" {
 		return i + 1
 	}
 	kind := model.DefFunction
-	public := true
-	if sc := r.scope(); sc != "" || own {
+	if r.scope() != "" || own {
 		kind = model.DefMethod
 	}
-	if n := len(r.stack); n > 0 && !own {
-		public = !r.stack[n-1].hidden
-	}
-	if s.Any(i-1, "private", "protected", "private_class_method") {
-		public = false
-	}
-	public = public || s.Is(i-1, "public")
-	params := 0
-	if s.Is(j, "(") {
-		close := s.Close(j)
-		for k := j + 1; k < close; k = s.Close(k) + 1 {
-			if s.Is(k, ",") {
-				params++
-			}
-		}
-		if close > j+1 {
-			params++
-		}
-		for k := j + 1; k < close; {
-			if isConstant(s, k) {
-				k = max(r.constant(k), k+1)
-				continue
-			}
-			k++
-		}
-		j = close + 1
-	}
-	d := r.define(i, j-1, name, kind, public)
+	params, j := r.parameters(j)
+	d := r.define(i, j-1, name, kind, r.isPublic(i, own))
 	r.f.Definitions[d].Params = params
 	if s.Is(j, "=") && s.Kind(j-1) != syntax.Newline && !strings.HasSuffix(name, "=") {
-		// Written in one expression: it ends with its statement.
-		k, depth := j+1, len(r.stack)
-		for k < s.Len() && (s.Kind(k) != syntax.Newline || len(r.stack) > depth) {
-			k = max(r.token(k), k+1)
-		}
-		r.f.Definitions[d].EndLine = s.EndLine(min(k-1, s.Len()-1))
-		return k
+		return r.valueOf(d, j, false)
 	}
 	r.open(block{def: d, scope: r.scope()})
 	return j
 }
 
-func (r *reader) attributes(i int) {
+// isPublic reports whether what the "def" at i defines may be called from
+// elsewhere; own says that it belongs to the class itself.
+func (r *reader) isPublic(i int, own bool) bool {
+	if r.s.Any(i-1, "private", "protected", "private_class_method") {
+		return false
+	}
+	n := len(r.stack)
+	return n == 0 || own || !r.stack[n-1].hidden || r.s.Is(i-1, "public")
+}
+
+// touching reports whether no blank stands between a token and the one before.
+func (r *reader) touching(i int) bool { return r.s.Tokens[i].Start == r.s.Tokens[i-1].End }
+
+// methodName reads the name at j, with the sign of a setter or all signs of an
+// operator, and gives the token behind.
+func (r *reader) methodName(j int) (string, int) {
+	s := r.s
+	switch {
+	case s.Kind(j) == syntax.Ident:
+		name := s.Text(j)
+		j++
+		argument := s.Is(j+1, "(") || s.IsIdent(j+1) && !r.touching(j+1)
+		if s.Is(j, "=") && r.touching(j) && argument && !strings.HasSuffix(name, "?") {
+			return name + "=", j + 1
+		}
+		return name, j
+	case s.Kind(j) == syntax.String: // "def if:" can not be; a label eaten with its colon
+		return strings.TrimSuffix(s.Unquote(j), ":"), j + 1
+	case operators[s.Text(j)]:
+		return r.operatorName(j)
+	case s.Kind(j) == syntax.Regex:
+		return "/", j + 1
+	}
+	return "", j
+}
+
+// operatorName reads "+", "<=>", "[]=", "-@" and their like.
+func (r *reader) operatorName(j int) (name string, next int) {
+	s := r.s
+	first := j
+	for s.Kind(j) == syntax.Punct && (operators[s.Text(j)] || s.Any(j, "]", "@")) && (j == first || r.touching(j)) {
+		name += s.Text(j)
+		j++
+	}
+	if s.Is(j, "@") && r.touching(j) {
+		if name == "+" || name == "-" {
+			name += "@"
+		}
+		j++
+	}
+	return name, j
+}
+
+// parameters counts those that open at j and gives the token behind them.
+func (r *reader) parameters(j int) (count, next int) {
+	s := r.s
+	if !s.Is(j, "(") {
+		return 0, j
+	}
+	close := s.Close(j)
+	if close > j+1 {
+		count = 1
+	}
+	for k := j + 1; k < close; k = s.Close(k) + 1 {
+		if s.Is(k, ",") {
+			count++
+		}
+	}
+	for k := j + 1; k < close; {
+		if isConstant(s, k) {
+			k = max(r.constant(k), k+1)
+			continue
+		}
+		k++
+	}
+	return count, close + 1
+}
+
+// valueOf reads what stands behind the "=" at eq up to the end of the
+// statement, which may hold blocks of its own, and ends definition d there;
+// brackets says that lines may end within brackets.
+func (r *reader) valueOf(d, eq int, brackets bool) int {
+	s := r.s
+	k, depth := eq+1, len(r.stack)
+	for k < s.Len() && (s.Kind(k) != syntax.Newline || len(r.stack) > depth) {
+		if brackets && s.Kind(k) == syntax.Punct && s.Close(k) > k {
+			end := s.Close(k)
+			for k++; k < end; {
+				k = max(r.token(k), k+1)
+			}
+			continue
+		}
+		k = max(r.token(k), k+1)
+	}
+	r.f.Definitions[d].EndLine = s.EndLine(min(k-1, s.Len()-1))
+	return k
+}
+
+func (r *reader) attributes(i int) int {
 	s := r.s
 	if r.scope() == "" {
-		return
+		return i + 1
 	}
 	for k := i + 1; s.Any(k, syntax.Quoted, ",", "(") || s.Match(k-1, ",", syntax.Break); k++ {
 		if b := s.Text(k); s.Kind(k) == syntax.String && b[0] == ':' {
@@ -419,6 +485,7 @@ func (r *reader) attributes(i int) {
 			r.define(k, k, b[1:], model.DefProperty, n == 0 || !r.stack[n-1].hidden)
 		}
 	}
+	return i + 1
 }
 
 // constant reads a constant: set here, or only named.
@@ -428,23 +495,10 @@ func (r *reader) constant(i int) int {
 	if j == i {
 		return i + 1
 	}
-	if s.Is(j, "=") && !s.Is(j+1, "=") && !s.Is(j+1, "~") && !s.Is(j+1, ">") && r.starts(i) && !s.Is(i-1, ",") && !strings.Contains(name, "::") && s.Tokens[j].End == s.Tokens[j].Start+1 {
+	if s.Is(j, "=") && !s.Any(j+1, "=", "~", ">") && r.starts(i) && !s.Is(i-1, ",") && !strings.Contains(name, "::") {
 		d := r.define(i, i, name, model.DefConstant, true)
 		r.names[name] = true
-		// Its value may hold blocks; the end of the statement is its end.
-		k, depth := j+1, len(r.stack)
-		for k < s.Len() && (s.Kind(k) != syntax.Newline || len(r.stack) > depth) {
-			if s.Kind(k) == syntax.Punct && s.Close(k) > k {
-				end := s.Close(k)
-				for k++; k < end; {
-					k = max(r.token(k), k+1)
-				}
-				continue
-			}
-			k = max(r.token(k), k+1)
-		}
-		r.f.Definitions[d].EndLine = s.EndLine(min(k-1, s.Len()-1))
-		return k
+		return r.valueOf(d, j, true)
 	}
 	if r.types[i] || s.Is(i-1, ":") {
 		return j
@@ -452,8 +506,7 @@ func (r *reader) constant(i int) int {
 	if s.Is(i-1, "::") {
 		// "::File" is looked up from the top; "x::File" in what x is, which is
 		// not known.
-		before := s.Kind(i - 2)
-		if touching := i >= 2 && s.Tokens[i-2].End == s.Tokens[i-1].Start; touching && (before == syntax.Ident || s.Any(i-2, ")", "]")) {
+		if i >= 2 && r.touching(i-1) && s.Any(i-2, syntax.Name, ")", "]") {
 			return j
 		}
 		name = "::" + name
@@ -479,39 +532,60 @@ func (r *reader) call(i int) bool {
 		j++
 	}
 	switch s.Text(i) {
-	case "require", "require_relative", "load", "autoload":
-		if s.Text(i) == "autoload" && s.Is(j+1, ",") {
+	case "autoload":
+		if s.Is(j+1, ",") {
 			j += 2
 		}
-		if s.Kind(j) != syntax.String || s.Src[s.Tokens[j].Start] == ':' {
-			return false
-		}
-		text := s.Unquote(j)
-		if text == "" || strings.Contains(text, "#{") || strings.ContainsAny(text, "\n") {
-			return true
-		}
-		im := model.Import{Text: text, Line: s.Line(i), Kind: model.LinkImport, Alias: s.Text(i)}
-		for _, b := range r.stack {
-			if b.def >= 0 && r.f.Definitions[b.def].Kind != model.DefClass && r.f.Definitions[b.def].Kind != model.DefNamespace {
-				im.Kind = model.LinkLazyImport
-			}
-		}
-		if s.Text(i) == "autoload" {
-			im.Kind = model.LinkLazyImport
-		}
-		r.f.Imports = append(r.f.Imports, im)
-		return true
+		return r.required(i, j)
+	case "require", "require_relative", "load":
+		return r.required(i, j)
 	case "include", "extend", "prepend":
-		if !isConstant(s, j) {
-			return false
+		r.mixed(j)
+	}
+	return false
+}
+
+// required reads the file that the call at i brings in by the text at j.
+func (r *reader) required(i, j int) bool {
+	s := r.s
+	if s.Kind(j) != syntax.String || s.Src[s.Tokens[j].Start] == ':' {
+		return false
+	}
+	text := s.Unquote(j)
+	if text == "" || strings.Contains(text, "#{") || strings.ContainsAny(text, "\n") {
+		return true
+	}
+	im := model.Import{Text: text, Line: s.Line(i), Kind: model.LinkImport, Alias: s.Text(i)}
+	if s.Is(i, "autoload") || r.inMethod() {
+		im.Kind = model.LinkLazyImport
+	}
+	r.f.Imports = append(r.f.Imports, im)
+	return true
+}
+
+// inMethod reports whether what is read only runs when something is called.
+func (r *reader) inMethod() bool {
+	for _, b := range r.stack {
+		if b.def < 0 {
+			continue
 		}
-		for n := len(r.stack) - 1; n >= 0; n-- {
-			if b := r.stack[n]; b.isType && b.def >= 0 {
-				name, _ := r.path(j)
-				r.f.Definitions[b.def].Bases = append(r.f.Definitions[b.def].Bases, name)
-				break
-			}
+		if k := r.f.Definitions[b.def].Kind; k != model.DefClass && k != model.DefNamespace {
+			return true
 		}
 	}
 	return false
+}
+
+// mixed adds the module at j to the bases of the type around.
+func (r *reader) mixed(j int) {
+	if !isConstant(r.s, j) {
+		return
+	}
+	for n := len(r.stack) - 1; n >= 0; n-- {
+		if b := r.stack[n]; b.isType && b.def >= 0 {
+			name, _ := r.path(j)
+			r.f.Definitions[b.def].Bases = append(r.f.Definitions[b.def].Bases, name)
+			return
+		}
+	}
 }

@@ -11,96 +11,159 @@ import (
 // namespace, scope) and those of blocks in the manner of Sinatra.
 func (r *reader) routes() {
 	s := r.s
-	rails := false
+	a := addresses{r: r}
 	for i := range s.Tokens {
 		if s.Match(i, "routes", ".", "draw") {
-			rails = true
+			a.rails = true
 		}
-	}
-	var prefix []string // of the blocks around, "" for those without
-	var module []string
-	depthAt := []int{}
-	depth := 0
-	line := func(i int) (end int) {
-		for end = i; end < s.Len() && s.Kind(end) != syntax.Newline; end++ {
-		}
-		return end
 	}
 	for i := 0; i < s.Len(); i++ {
-		if s.Tokens[i].Kind != syntax.Ident || s.Is(i-1, ".") {
-			continue
-		}
-		word := s.Text(i)
-		end := line(i)
-		opens := s.Is(end-1, "do") || end >= 2 && s.Is(end-1, "|") && hasDo(s, i, end)
-		switch word {
-		case "end":
-			depth--
-			if n := len(depthAt); n > 0 && depth < depthAt[n-1] {
-				depthAt, prefix, module = depthAt[:n-1], prefix[:n-1], module[:n-1]
-			}
-			continue
-		case "do", "if", "unless", "case", "begin", "def", "class", "module", "while":
-			if word == "do" || r.starts(i) {
-				depth++
-			}
-			continue
-		}
-		if rails && opens && (word == "member" || word == "collection") {
-			prefix, module, depthAt = append(prefix, word+"!"), append(module, ""), append(depthAt, depth+1)
-			continue
-		}
-		if s.Kind(i+1) != syntax.String && !(s.Match(i+1, "(", syntax.Quoted)) {
-			continue
-		}
-		arg := i + 1
-		if s.Is(arg, "(") {
-			arg++
-		}
-		name := strings.TrimPrefix(s.Unquote(arg), ":")
-		full := below(prefix)
-		switch {
-		case rails && (word == "namespace" || word == "scope" || word == "resources" || word == "resource"):
-			below, mod := name, ""
-			switch word {
-			case "namespace":
-				mod = name
-			case "scope":
-				if b := s.Text(arg); b[0] == ':' || b[len(b)-1] == ':' {
-					below = "" // scope module: …
-				}
-				for k := i; k < end; k++ {
-					if s.Match(k, "module:", syntax.Quoted) {
-						mod = strings.TrimPrefix(s.Unquote(k+1), ":")
-					}
-				}
-			default:
-				r.resources(i, full, name, strings.Join(module, "/"), word == "resource", s.Text, end)
-				if word == "resources" {
-					below = name + "/:" + singular(name) + "_id"
-				}
-			}
-			if opens {
-				prefix, module, depthAt = append(prefix, below), append(module, mod), append(depthAt, depth+1)
-			}
-		default:
-			m, ok := syntax.Methods[word]
-			if !ok || word == "all" || word == "any" || word == "del" || !rails && (!opens || !strings.HasPrefix(name, "/")) {
-				continue
-			}
-			h := ""
-			for k := arg + 1; k < end; k++ {
-				if s.Match(k, "to:", syntax.Quoted) || s.Match(k, "=>", syntax.Quoted) || s.Match(k, "=", ">", syntax.Quoted) {
-					t := k + 1
-					if s.Kind(t) != syntax.String {
-						t++
-					}
-					h = action(strings.Join(module, "/"), s.Unquote(t))
-				}
-			}
-			r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute(full, name), Line: s.Line(i), Handler: h, InPlace: opens})
+		if s.Tokens[i].Kind == syntax.Ident && !s.Is(i-1, ".") {
+			a.word(i)
 		}
 	}
+}
+
+// addresses is where in the blocks of a list of addresses the reading stands.
+type addresses struct {
+	r     *reader
+	rails bool // the file is such a list
+	depth int  // blocks open
+	// Of the blocks around that say something of addresses: what they put
+	// before them ("" for nothing), the module of what answers, and how many
+	// blocks were open inside.
+	around []addressBlock
+}
+
+type addressBlock struct {
+	prefix, module string
+	depth          int
+}
+
+func (a *addresses) prefixes() (all []string) {
+	for _, b := range a.around {
+		all = append(all, b.prefix)
+	}
+	return all
+}
+
+func (a *addresses) module() string {
+	var all []string
+	for _, b := range a.around {
+		all = append(all, b.module)
+	}
+	return strings.Join(all, "/")
+}
+
+func (a *addresses) open(prefix, module string) {
+	a.around = append(a.around, addressBlock{prefix, module, a.depth + 1})
+}
+
+// word reads what the word at i says of addresses.
+func (a *addresses) word(i int) {
+	s := a.r.s
+	word := s.Text(i)
+	switch word {
+	case "end":
+		a.depth--
+		if n := len(a.around); n > 0 && a.depth < a.around[n-1].depth {
+			a.around = a.around[:n-1]
+		}
+		return
+	case "do", "if", "unless", "case", "begin", "def", "class", "module", "while":
+		if word == "do" || a.r.starts(i) {
+			a.depth++
+		}
+		return
+	}
+	end := i
+	for end < s.Len() && s.Kind(end) != syntax.Newline {
+		end++
+	}
+	l := addressLine{at: i, arg: i + 1, end: end, word: word}
+	l.opens = s.Is(end-1, "do") || end >= 2 && s.Is(end-1, "|") && hasDo(s, i, end)
+	if a.rails && l.opens && (word == "member" || word == "collection") {
+		a.open(word+"!", "")
+		return
+	}
+	if s.Is(l.arg, "(") {
+		l.arg++
+	}
+	if s.Kind(l.arg) != syntax.String {
+		return
+	}
+	l.name = strings.TrimPrefix(s.Unquote(l.arg), ":")
+	if read := nesting[word]; a.rails && read != nil {
+		prefix, module := read(a, l)
+		if l.opens {
+			a.open(prefix, module)
+		}
+		return
+	}
+	a.address(l)
+}
+
+// addressLine is a line of such a list: a word, what it names, and whether a
+// block opens at its end.
+type addressLine struct {
+	at, arg, end int
+	word, name   string
+	opens        bool
+}
+
+// nesting are the words whose block stands below an address or in a module;
+// they give both.
+var nesting = map[string]func(*addresses, addressLine) (prefix, module string){
+	"namespace": func(_ *addresses, l addressLine) (string, string) { return l.name, l.name },
+	"scope":     (*addresses).scope,
+	"resource":  (*addresses).resource,
+	"resources": (*addresses).resource,
+}
+
+func (a *addresses) scope(l addressLine) (prefix, module string) {
+	s := a.r.s
+	prefix = l.name
+	if b := s.Text(l.arg); b[0] == ':' || b[len(b)-1] == ':' {
+		prefix = "" // scope module: …
+	}
+	for k := l.at; k < l.end; k++ {
+		if s.Match(k, "module:", syntax.Quoted) {
+			module = strings.TrimPrefix(s.Unquote(k+1), ":")
+		}
+	}
+	return prefix, module
+}
+
+func (a *addresses) resource(l addressLine) (prefix, module string) {
+	a.r.resources(l, below(a.prefixes()), a.module())
+	if l.word == "resources" {
+		return l.name + "/:" + singular(l.name) + "_id", ""
+	}
+	return l.name, ""
+}
+
+// address reads one address with what answers it.
+func (a *addresses) address(l addressLine) {
+	s := a.r.s
+	method, ok := syntax.Methods[l.word]
+	if !ok || l.word == "all" || l.word == "any" || l.word == "del" {
+		return
+	}
+	if !a.rails && (!l.opens || !strings.HasPrefix(l.name, "/")) {
+		return
+	}
+	handler := ""
+	for k := l.arg + 1; k < l.end; k++ {
+		switch {
+		case s.Any(k, "to:", "=>") && s.Kind(k+1) == syntax.String:
+			handler = action(a.module(), s.Unquote(k+1))
+		case s.Match(k, "=", ">", syntax.Quoted):
+			handler = action(a.module(), s.Unquote(k+2))
+		}
+	}
+	a.r.f.Routes = append(a.r.f.Routes, model.RouteFact{
+		Method: method, Pattern: syntax.JoinRoute(below(a.prefixes()), l.name), Line: s.Line(l.at), Handler: handler, InPlace: l.opens,
+	})
 }
 
 // below joins the prefixes of the blocks around. Within "member" the resource
@@ -186,38 +249,56 @@ func symbols(text string) []string {
 	return strings.Fields(strings.Trim(text, `:[](){}"'`))
 }
 
-func (r *reader) resources(i int, full, name, module string, single bool, text func(int) string, end int) {
-	only, except := map[string]bool{}, map[string]bool{}
-	for k := i; k < end; k++ {
-		var into map[string]bool
-		switch text(k) {
-		case "only:":
-			into = only
-		case "except:":
-			into = except
-		default:
-			continue
-		}
-		for m := k + 1; m < end && m < k+12; m++ {
-			if r.s.Kind(m) == syntax.String {
-				if t := r.s.Unquote(m); strings.HasSuffix(t, ":") {
-					break
-				}
-				for _, w := range symbols(r.s.Text(m)) {
-					into[w] = true
-				}
-			}
-		}
+// standard are the addresses of a resource with their actions; "%" stands for
+// all of them, "%1" for one.
+var standard = []struct{ method, pattern, action string }{
+	{"GET", "%", "index"}, {"GET", "%/new", "new"}, {"POST", "%", "create"}, {"GET", "%1", "show"},
+	{"GET", "%1/edit", "edit"}, {"PATCH", "%1", "update"}, {"PUT", "%1", "update"}, {"DELETE", "%1", "destroy"},
+}
+
+// resources adds the addresses that one "resources" or "resource" stands for.
+func (r *reader) resources(l addressLine, full, module string) {
+	only, except := r.chosen(l)
+	one, single := l.name+"/:id", l.word == "resource"
+	if single {
+		one = l.name
 	}
-	one := name
-	if !single {
-		one = name + "/:id"
-	}
-	controller := name
-	for _, x := range []struct{ method, pattern, action string }{{"GET", name, "index"}, {"GET", name + "/new", "new"}, {"POST", name, "create"}, {"GET", one, "show"}, {"GET", one + "/edit", "edit"}, {"PATCH", one, "update"}, {"PUT", one, "update"}, {"DELETE", one, "destroy"}} {
+	patterns := strings.NewReplacer("%1", one, "%", l.name)
+	for _, x := range standard {
 		if single && x.action == "index" || len(only) > 0 && !only[x.action] || except[x.action] {
 			continue
 		}
-		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: x.method, Pattern: syntax.JoinRoute(full, x.pattern), Line: r.s.Line(i), Handler: action(module, controller+"#"+x.action)})
+		r.f.Routes = append(r.f.Routes, model.RouteFact{
+			Method: x.method, Pattern: syntax.JoinRoute(full, patterns.Replace(x.pattern)), Line: r.s.Line(l.at),
+			Handler: action(module, l.name+"#"+x.action),
+		})
+	}
+}
+
+// chosen are the actions that a line asks for or leaves out.
+func (r *reader) chosen(l addressLine) (only, except map[string]bool) {
+	only, except = map[string]bool{}, map[string]bool{}
+	for k := l.at; k < l.end; k++ {
+		switch r.s.Text(k) {
+		case "only:":
+			r.actions(k+1, l.end, only)
+		case "except:":
+			r.actions(k+1, l.end, except)
+		}
+	}
+	return only, except
+}
+
+func (r *reader) actions(from, end int, into map[string]bool) {
+	for m := from; m < end && m < from+11; m++ {
+		if r.s.Kind(m) != syntax.String {
+			continue
+		}
+		if strings.HasSuffix(r.s.Unquote(m), ":") {
+			return // the next label
+		}
+		for _, w := range symbols(r.s.Text(m)) {
+			into[w] = true
+		}
 	}
 }
