@@ -35,35 +35,44 @@ func (e *Environment) endOf(w []byte) bool {
 // Read lists the variables met in a stream, each with its first line.
 func (e *Environment) Read(s *Stream) []model.Mention {
 	seen := map[string]int{}
-	put := func(name string, i int) {
-		if _, ok := seen[name]; !ok && isVariable(name) {
-			seen[name] = s.Line(i)
-		}
-	}
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind != Ident || !e.endOf(s.Bytes(i)) {
 			continue
 		}
-		next := s.Bytes(i + 1)
-		if len(next) != 1 || next[0] != '(' && next[0] != '[' && next[0] != '.' {
-			continue
-		}
-		name, _ := s.Dotted(i)
-		switch next[0] {
-		case '(':
-			if e.Calls[name] && s.Kind(i+2) == String {
-				put(s.Unquote(i+2), i)
-			}
-		case '[':
-			if e.Indexed[name] && s.Kind(i+2) == String {
-				put(s.Unquote(i+2), i)
-			}
-		case '.':
-			if e.Members[name] && s.IsIdent(i+2) {
-				put(s.Text(i+2), i)
-			}
+		name := e.asked(s, i)
+		if _, known := seen[name]; !known && isVariable(name) {
+			seen[name] = s.Line(i)
 		}
 	}
+	return mentions(seen)
+}
+
+// asked is the variable that is asked for at token i, "" where none is.
+func (e *Environment) asked(s *Stream, i int) string {
+	var set map[string]bool
+	switch next := s.Bytes(i + 1); {
+	case len(next) != 1:
+		return ""
+	case next[0] == '.' && s.IsIdent(i+2):
+		set = e.Members
+	case s.Kind(i+2) != String:
+		return ""
+	case next[0] == '(':
+		set = e.Calls
+	case next[0] == '[':
+		set = e.Indexed
+	}
+	if set == nil {
+		return ""
+	}
+	if way, _ := s.Dotted(i); !set[way] {
+		return ""
+	}
+	return s.Unquote(i + 2)
+}
+
+// mentions are the names met, in order.
+func mentions(seen map[string]int) []model.Mention {
 	if len(seen) == 0 {
 		return nil
 	}

@@ -34,54 +34,59 @@ var carriers = map[string]map[string]bool{
 
 var messageName = regexp.MustCompile(`^[A-Za-z][\w.:/*#-]{1,79}$`)
 
+// message keeps a call that sends or receives by a name: the first argument
+// that is one, written out or a constant.
 func (t *traiter) message(i int, name string, args [][2]int) {
-	send := plainSends[name] || sends[name]
-	if !send && !plainReceives[name] && !receives[name] {
+	m := model.MessageFact{Line: t.s.Line(i), Send: plainSends[name] || sends[name], Plain: plainSends[name] || plainReceives[name]}
+	if !m.Send && !plainReceives[name] && !receives[name] {
 		return
 	}
-	plain := plainSends[name] || plainReceives[name]
 	on := t.receiver(i)
-	if must, ok := carriers[name]; ok && must != nil && !must[on] && !must[strings.ToLower(on)] {
+	if must := carriers[name]; must != nil && !must[on] && !must[strings.ToLower(on)] {
 		return
 	}
-	if !plain && on == "" {
+	if !m.Plain && on == "" {
 		return
 	}
 	for n, a := range args {
 		if n > 3 {
 			return
 		}
-		at := a[0]
-		for t.s.IsIdent(at) && (t.s.Any(at+1, "=", ":")) { // topics = "…", routing_key="…"
-			switch t.s.Text(at) {
-			case "topics", "queues", "routing_key", "queue", "topic", "destination", "value", "name", "channel":
-			default:
-				at = a[1]
-				continue
-			}
-			at += 2
-		}
+		at := t.behindKeys(a)
 		if at >= a[1] {
 			continue
 		}
 		if t.s.Any(at, "{", "[") {
 			at++
 		}
-		if text, ok := t.text(at); ok {
-			if messageName.MatchString(text) {
-				t.keep(model.MessageFact{Name: text, Line: t.s.Line(i), Send: send, Plain: plain})
-				return
-			}
-			continue
+		text, ok := t.text(at)
+		if m.Name, m.Const = text, ""; !ok {
+			m.Const = t.constantAt(at, a[1])
 		}
-		if c := t.constantAt(at, a[1]); c != "" {
-			t.keep(model.MessageFact{Const: c, Line: t.s.Line(i), Send: send, Plain: plain})
+		switch {
+		case ok && messageName.MatchString(text), m.Const != "":
+			t.keep(m)
 			return
-		}
-		if n == 0 && !plain {
+		case !ok && n == 0 && !m.Plain:
 			return
 		}
 	}
+}
+
+// messageKeys are the names of arguments that give a message its name.
+var messageKeys = Set("topics", "queues", "routing_key", "queue", "topic", "destination", "value", "name", "channel")
+
+// behindKeys is where the value of an argument starts: topics = "…",
+// routing_key="…"; its end where it is named for something else.
+func (t *traiter) behindKeys(a [2]int) int {
+	at := a[0]
+	for t.s.IsIdent(at) && t.s.Any(at+1, "=", ":") {
+		if !messageKeys[t.s.Text(at)] {
+			return a[1]
+		}
+		at += 2
+	}
+	return at
 }
 
 // constantAt is the last part of a name written like a constant, which is all

@@ -2,6 +2,7 @@ package syntax
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -20,33 +21,28 @@ var entityMarks = Set("@Entity", "Entity", "@Document", "@Table", "Table", "@ent
 func (t *traiter) models() {
 	for i := range t.f.Definitions {
 		d := &t.f.Definitions[i]
-		if d.Kind != model.DefClass {
+		if d.Kind != model.DefClass || d.Name == "ApplicationRecord" || len(t.f.Entities) >= maxTraits {
 			continue
 		}
-		kept := false
-		for _, m := range d.Marks {
-			kept = kept || entityMarks[m]
-		}
-		for _, b := range d.Bases {
-			simple := b
-			if k := strings.LastIndexAny(b, ".:\\"); k >= 0 {
-				simple = b[k+1:]
-			}
-			switch {
-			case simple == "Base" && b != "ActiveRecord::Base":
-				kept = kept || t.has(d, "__tablename__")
-			case simple == "Model" || simple == "Entity":
-				// Many things are called so: what they hold has to say more,
-				// or the name where it stands.
-				kept = kept || b != simple || t.has(d, "fillable", "table", "casts", "guarded", "objects", "Meta", "id") || t.columns(d)
-			default:
-				kept = kept || entityBases[simple]
-			}
-		}
-		if kept && d.Name != "ApplicationRecord" && len(t.f.Entities) < maxTraits {
+		marked := slices.ContainsFunc(d.Marks, func(m string) bool { return entityMarks[m] })
+		if marked || slices.ContainsFunc(d.Bases, func(b string) bool { return t.keptAs(d, b) }) {
 			t.f.Entities = append(t.f.Entities, model.EntityFact{Name: d.Name, Line: d.Line, From: "model"})
 		}
 	}
+}
+
+// keptAs reports whether a class that builds upon base is one that a mapper
+// keeps. Many things are called Base or Model: there what the class holds has
+// to say more, or the name where it stands.
+func (t *traiter) keptAs(d *model.Definition, base string) bool {
+	simple := base[strings.LastIndexAny(base, ".:\\")+1:]
+	switch {
+	case simple == "Base" && base != "ActiveRecord::Base":
+		return t.has(d, "__tablename__")
+	case simple == "Model" || simple == "Entity":
+		return base != simple || t.has(d, "fillable", "table", "casts", "guarded", "objects", "Meta", "id") || t.columns(d)
+	}
+	return entityBases[simple]
 }
 
 // has reports whether a class defines one of the names.
@@ -66,60 +62,92 @@ func (t *traiter) has(d *model.Definition, names ...string) bool {
 	return false
 }
 
+// columnCalls are the calls of mappers that make a column; so do all that end
+// in "Field".
+var columnCalls = Set("Column", "ForeignKey", "belongsTo", "hasMany", "init")
+
 // columns reports whether the class is written with columns: field calls of
 // mappers stand in it.
 func (t *traiter) columns(d *model.Definition) bool {
 	for i := range t.s.Tokens {
-		if line := int(t.s.Tokens[i].Line); line < d.Line || line > d.EndLine || t.s.Tokens[i].Kind != Ident {
+		tok := &t.s.Tokens[i]
+		if line := int(tok.Line); line < d.Line || line > d.EndLine || tok.Kind != Ident {
 			continue
 		}
-		if w := t.s.Text(i); t.s.Is(i+1, "(") && (strings.HasSuffix(w, "Field") || w == "Column" || w == "ForeignKey" || w == "belongsTo" || w == "hasMany" || w == "init") {
+		if w := t.s.Text(i); t.s.Is(i+1, "(") && (columnCalls[w] || strings.HasSuffix(w, "Field")) {
 			return true
 		}
 	}
 	return false
 }
 
-func (t *traiter) definer(i int, args [][2]int) {
-	s := t.s
-	name, on := s.Text(i), t.receiver(i)
-	entity, from := "", "table"
-	text, isText := t.text(args[0][0])
-	switch name {
-	case "define":
-		if isText && (on == "sequelize" || on == "db" || on == "orm") {
-			entity, from = text, "model"
+// definition is what a call that may define an entity looks like.
+type definition struct {
+	on     string // what it is called on
+	args   [][2]int
+	text   string // its first argument, where that is a text
+	isText bool
+	inMark bool // it is an annotation
+}
+
+// definitions give the entity that a call defines, by the call's name, and what
+// it is defined from; "" where it defines none.
+var definitions = map[string]func(*traiter, definition) (entity, from string){
+	"define": func(_ *traiter, d definition) (string, string) { return d.textOn("sequelize", "db", "orm"), "model" },
+	"model": func(_ *traiter, d definition) (string, string) {
+		if len(d.args) < 2 {
+			return "", ""
 		}
-	case "model":
-		if isText && (on == "mongoose" || on == "" || on == "db" || on == "connection") && len(args) > 1 {
-			entity, from = text, "model"
+		return d.textOn("mongoose", "", "db", "connection"), "model"
+	},
+	"pgTable":      func(_ *traiter, d definition) (string, string) { return d.text, "schema" },
+	"sqliteTable":  func(_ *traiter, d definition) (string, string) { return d.text, "schema" },
+	"mysqlTable":   func(_ *traiter, d definition) (string, string) { return d.text, "schema" },
+	"createTable":  func(_ *traiter, d definition) (string, string) { return d.text, "table" },
+	"create_table": func(_ *traiter, d definition) (string, string) { return d.text, "table" },
+	"CreateTable":  func(_ *traiter, d definition) (string, string) { return d.text, "table" },
+	"create":       func(_ *traiter, d definition) (string, string) { return d.textOn("Schema"), "table" },
+	"CreateModel":  (*traiter).createdModel,
+	"Table": func(_ *traiter, d definition) (string, string) {
+		if len(d.args) < 2 || !messageName.MatchString(d.text) {
+			return "", ""
 		}
-	case "pgTable", "sqliteTable", "mysqlTable":
-		if isText {
-			entity, from = text, "schema"
+		if d.inMark {
+			return d.text, "schema"
 		}
-	case "createTable", "create_table", "CreateTable":
-		if isText {
-			entity = text
-		}
-	case "create":
-		if isText && on == "Schema" {
-			entity = text
-		}
-	case "CreateModel":
-		for _, a := range args {
-			if s.Match(a[0], "name", "=") {
-				entity, _ = t.text(a[0] + 2)
-				from = "model"
-			}
-		}
-	case "Table":
-		if isText && (s.Is(i-1, "[") || on == "" || on == "sa" || on == "db") && len(args) > 1 && messageName.MatchString(text) {
-			entity, from = text, "schema"
+		return d.textOn("", "sa", "db"), "schema"
+	},
+}
+
+// textOn is the text, where the call is on one of the names.
+func (d definition) textOn(names ...string) string {
+	if slices.Contains(names, d.on) {
+		return d.text
+	}
+	return ""
+}
+
+// createdModel reads CreateModel(name="Lot", …).
+func (t *traiter) createdModel(d definition) (entity, from string) {
+	for _, a := range d.args {
+		if t.s.Match(a[0], "name", "=") {
+			entity, _ = t.text(a[0] + 2)
 		}
 	}
-	if entity != "" && len(entity) < 80 && len(t.f.Entities) < maxTraits {
-		t.f.Entities = append(t.f.Entities, model.EntityFact{Name: entity, Line: s.Line(i), From: from})
+	return entity, "model"
+}
+
+func (t *traiter) definer(i int, args [][2]int) {
+	read := definitions[t.s.Text(i)]
+	if read == nil {
+		return
+	}
+	d := definition{on: t.receiver(i), args: args, inMark: t.s.Is(i-1, "[")}
+	if text, ok := t.text(args[0][0]); ok {
+		d.text = text
+	}
+	if entity, from := read(t, d); entity != "" && len(entity) < 80 && len(t.f.Entities) < maxTraits {
+		t.f.Entities = append(t.f.Entities, model.EntityFact{Name: entity, Line: t.s.Line(i), From: from})
 	}
 }
 
@@ -134,8 +162,7 @@ var operations = map[string]string{
 // operation keeps what is asked of something that may be an entity: Lot.find(…),
 // Lot.objects.filter(…), prisma.lot.update(…), db.Create(&Lot{…}), query(Lot).
 func (t *traiter) operation(i, open int) {
-	s := t.s
-	w := s.Bytes(i)
+	w := t.s.Bytes(i)
 	if !operSieve.May(w) {
 		return
 	}
@@ -143,108 +170,128 @@ func (t *traiter) operation(i, open int) {
 	if !ok || len(t.f.Operations) >= maxTraits {
 		return
 	}
-	keep := func(name string) {
-		if name != "" && len(name) < 80 {
-			t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: s.Line(i)})
-		}
+	name, found := t.entityBefore(i)
+	if !found {
+		name = t.entityAmong(open)
 	}
-	// The first capital word of the chain before it, or what a client holds.
+	if name != "" && len(name) < 80 {
+		t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: t.s.Line(i)})
+	}
+}
+
+// mapperClients are what hold entities as their members.
+var mapperClients = Set("prisma", "db", "ctx", "tx")
+
+// entityBefore is the first capital word of the chain before a call, or what a
+// client holds.
+func (t *traiter) entityBefore(i int) (string, bool) {
+	s := t.s
 	k := i
 	for steps := 0; steps < 6 && k >= 2; steps++ {
 		j := k - 1
-		for j > 0 && s.Kind(j) == Punct && (s.Any(j, ".", "->", "::", ":", ">", "-")) {
+		for j > 0 && s.Kind(j) == Punct && s.Any(j, ".", "->", "::", ":", ">", "-") {
 			j--
 		}
-		if j == k-1 {
-			break
-		}
-		if s.Is(j, ")") {
+		switch {
+		case j == k-1:
+			return "", false
+		case s.Is(j, ")"):
 			m := int(s.Tokens[j].Match)
 			if m <= 0 || !s.IsIdent(m-1) {
-				break
+				return "", false
 			}
 			k = m - 1
-			continue
+		case !s.IsIdent(j):
+			return "", false
+		case isCapital(s.Bytes(j)), mapperClients[t.receiver(j)]:
+			return s.Text(j), true
+		default:
+			k = j
 		}
-		if !s.IsIdent(j) {
-			break
-		}
-		w := s.Text(j)
-		if w[0] >= 'A' && w[0] <= 'Z' {
-			keep(w)
-			return
-		}
-		if p := t.receiver(j); p == "prisma" || p == "db" || p == "ctx" || p == "tx" {
-			keep(w)
-			return
-		}
-		k = j
 	}
-	// What it is handed: &Lot{…}, Lot, Lot{}, Lot(…)
+	return "", false
+}
+
+func isCapital(w []byte) bool { return w[0] >= 'A' && w[0] <= 'Z' }
+
+// entityAmong is what the call that opens is handed: &Lot{…}, Lot, Lot{}, Lot(…).
+func (t *traiter) entityAmong(open int) string {
+	s := t.s
 	for n, a := range s.Args(open) {
 		if n > 1 {
-			return
+			return ""
 		}
 		at := a[0]
 		for s.Any(at, "&", "[", "]", "new") {
 			at++
 		}
-		if s.IsIdent(at) && at < a[1] {
-			if w := s.Text(at); w[0] >= 'A' && w[0] <= 'Z' {
-				keep(w)
-				return
-			}
+		if at < a[1] && s.IsIdent(at) && isCapital(s.Bytes(at)) {
+			return s.Text(at)
 		}
 	}
+	return ""
 }
 
 var sqlUse = regexp.MustCompile(`(?i)\b(INSERT\s+(?:OR\s+\w+\s+)?INTO|UPDATE|DELETE\s+FROM|FROM|JOIN|CREATE\s+TABLE(?:\s+IF\s+NOT\s+EXISTS)?)\s+["\x60\[]?(?:\w+["\x60\]]?\.["\x60\[]?)?([A-Za-z_]\w*)`)
 
 // statement reads the tables out of a statement of SQL.
 func (t *traiter) statement(i int) {
-	tok := &t.s.Tokens[i]
-	if tok.End-tok.Start < 14 {
+	text := t.sqlAt(i)
+	if text == "" {
 		return
 	}
-	text, ok := t.text(i)
-	if tok.Kind == Text {
-		text, ok = string(t.s.Bytes(i)), true // a text that starts on the line after its mark
-	}
-	if !ok || !LooksSQL(text) {
-		// Perl quotes with a letter and any sign.
-		if text = strings.TrimLeft(strings.TrimLeft(text, "q"), "({[|~"); !LooksSQL(text) {
-			return
-		}
-	}
-	line := int(tok.Line)
+	line := int(t.s.Tokens[i].Line)
 	if t.signs != nil {
 		t.signs.Add(model.SignSQL, line)
 	}
 	for _, m := range sqlUse.FindAllStringSubmatchIndex(text, 40) {
 		verb, name := strings.ToUpper(text[m[2]:m[3]]), text[m[4]:m[5]]
 		at := line + strings.Count(text[:m[4]], "\n")
-		what := model.Read
-		switch {
-		case strings.HasPrefix(verb, "INSERT"):
-			what = model.Create
-		case verb == "UPDATE":
-			what = model.Update
-			if strings.EqualFold(name, "SET") {
-				continue
-			}
-		case strings.HasPrefix(verb, "DELETE"):
-			what = model.Delete
-		case strings.HasPrefix(verb, "CREATE"):
+		if strings.HasPrefix(verb, "CREATE") {
 			t.f.Entities = append(t.f.Entities, model.EntityFact{Name: name, Line: at, From: "table"})
 			continue
-		case strings.EqualFold(name, "SELECT"):
-			continue
 		}
+		what := doneBy(verb, name)
 		if verb == "FROM" && strings.HasPrefix(strings.ToUpper(strings.TrimSpace(text[:m[2]])), "DELETE") {
-			continue
+			what = ""
 		}
-		if len(t.f.Operations) < maxTraits {
+		if what != "" && len(t.f.Operations) < maxTraits {
 			t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: at})
 		}
 	}
+}
+
+// sqlAt is the statement that token i holds, "" where it holds none.
+func (t *traiter) sqlAt(i int) string {
+	tok := &t.s.Tokens[i]
+	if tok.End-tok.Start < 14 {
+		return ""
+	}
+	text, ok := t.text(i)
+	if tok.Kind == Text {
+		text, ok = string(t.s.Bytes(i)), true // a text that starts on the line after its mark
+	}
+	if ok && LooksSQL(text) {
+		return text
+	}
+	// Perl quotes with a letter and any sign.
+	if text = strings.TrimLeft(strings.TrimLeft(text, "q"), "({[|~"); LooksSQL(text) {
+		return text
+	}
+	return ""
+}
+
+// doneBy is what a verb does to the table that follows; "" where no table does.
+func doneBy(verb, name string) string {
+	switch {
+	case strings.HasPrefix(verb, "INSERT"):
+		return model.Create
+	case strings.HasPrefix(verb, "DELETE"):
+		return model.Delete
+	case verb == "UPDATE" && strings.EqualFold(name, "SET"), verb != "UPDATE" && strings.EqualFold(name, "SELECT"):
+		return ""
+	case verb == "UPDATE":
+		return model.Update
+	}
+	return model.Read
 }

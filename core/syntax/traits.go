@@ -139,19 +139,17 @@ func init() {
 	}
 }
 
-// leftOver are calls that are made to look for a fault.
-var leftOver = Set("var_dump", "debugger", "breakpoint", "set_trace", "pry", "print_r", "dd", "log", "Dumper")
+// leftOver are calls that are made to look for a fault, with what they are
+// called on.
+var leftOver = map[string]map[string]bool{
+	"log": Set("console"), "pry": Set("binding"), "set_trace": Set("pdb", "ipdb"),
+	"var_dump": Set(""), "debugger": Set(""), "breakpoint": Set(""), "print_r": Set(""), "dd": Set(""), "Dumper": Set(""),
+}
 
 func (t *traiter) call(i int, args [][2]int) {
 	name := t.s.Text(i)
-	if leftOver[name] {
-		on := t.receiver(i)
-		switch {
-		case name == "log" && on == "console", name == "pry" && on == "binding", name == "set_trace" && (on == "pdb" || on == "ipdb"), name != "log" && name != "pry" && name != "set_trace" && on == "":
-			if t.signs != nil {
-				t.signs.Add(model.SignDebug, t.s.Line(i))
-			}
-		}
+	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] {
+		t.signs.Add(model.SignDebug, t.s.Line(i))
 	}
 	if access[name] {
 		t.access(i)
@@ -212,23 +210,25 @@ func (t *traiter) text(i int) (text string, ok bool) {
 	}
 	b := string(t.s.Bytes(i))
 	n := 0
-	for n < len(b) && n < 4 && (b[n] >= 'a' && b[n] <= 'z' || b[n] >= 'A' && b[n] <= 'Z' || In(b[n], "$@")) {
+	for n < len(b) && n < 4 && (isLetter(b[n]) || In(b[n], "$@")) {
 		n++
 	}
-	if n < len(b) && (In(b[n], "\"'`")) {
+	switch {
+	case n < len(b) && In(b[n], "\"'`"):
 		b = b[n:]
-	} else if strings.HasPrefix(b, ":") { // a symbol
+	case b == "":
+		return "", false
+	case b[0] == ':': // a symbol
 		return b[1:], true
 	}
-	if b == "" {
-		return "", false
-	}
 	q := b[:1]
-	if q != `"` && q != "'" && q != "`" {
+	if !In(b[0], "\"'`") {
 		return b, true
 	}
 	return strings.Trim(strings.TrimPrefix(strings.TrimSuffix(b, q), q), q), true
 }
+
+func isLetter(c byte) bool { return c|0x20 >= 'a' && c|0x20 <= 'z' }
 
 // pattern is what an argument says as a whole: its literals, with "*" for what
 // is put in between.
@@ -242,26 +242,10 @@ func (t *traiter) pattern(a [2]int) string {
 	for i := a[0]; i < a[1] && b.Len() < 300; i++ {
 		switch t.s.Kind(i) {
 		case String:
-			raw := string(t.s.Bytes(i))
-			text, _ := t.text(i)
-			// A piece of a text with code in it: its open ends are signs of it.
-			if strings.HasSuffix(raw, "${") {
-				text = strings.TrimSuffix(strings.TrimLeft(raw, "}`"), "${")
-			} else if strings.HasPrefix(raw, "}") {
-				text = strings.TrimRight(raw[1:], "`")
-			} else if strings.HasSuffix(raw, "`") && !strings.HasPrefix(raw, "`") {
-				text = strings.TrimSuffix(text, "`") // the last piece, where the brace stands apart
-			}
-			b.WriteString(filledIn.ReplaceAllString(text, "*"))
+			b.WriteString(filledIn.ReplaceAllString(t.piece(i), "*"))
 		case Ident, Number:
 			star()
-			// All that belongs to it is one thing put in.
-			for i+1 < a[1] && t.s.Kind(i+1) == Punct && !t.s.Is(i+1, "+") && !t.s.Is(i+1, "}") {
-				i = t.s.Close(i + 1)
-				if t.s.IsIdent(i + 1) {
-					i++
-				}
-			}
+			i = t.putIn(i, a[1])
 		case Punct:
 			if m := t.s.Close(i); m > i && m < a[1] {
 				star()
@@ -272,28 +256,47 @@ func (t *traiter) pattern(a [2]int) string {
 	return b.String()
 }
 
-func (t *traiter) literal(i int) {
-	s := t.s
-	k := i + 1
-	for k < i+8 && !s.Is(k, "=") && s.Kind(k) != String && k < len(s.Tokens) && s.Tokens[k].Line == s.Tokens[i].Line {
-		k++ // a type may stand between
+// piece is the text of token i, which may be a piece of one with code in it:
+// its open ends are signs of it.
+func (t *traiter) piece(i int) string {
+	raw := string(t.s.Bytes(i))
+	text, _ := t.text(i)
+	switch {
+	case strings.HasSuffix(raw, "${"):
+		return strings.TrimSuffix(strings.TrimLeft(raw, "}`"), "${")
+	case strings.HasPrefix(raw, "}"):
+		return strings.TrimRight(raw[1:], "`")
+	case strings.HasSuffix(raw, "`") && !strings.HasPrefix(raw, "`"):
+		return strings.TrimSuffix(text, "`") // the last piece, where the brace stands apart
 	}
-	if s.Is(k, "=") {
-		k++
-		if s.Is(k, ">") {
-			k++
+	return text
+}
+
+// putIn is the last token of what is put in from i on: all that belongs to it
+// is one thing.
+func (t *traiter) putIn(i, end int) int {
+	for i+1 < end && t.s.Kind(i+1) == Punct && !t.s.Any(i+1, "+", "}") {
+		i = t.s.Close(i + 1)
+		if t.s.IsIdent(i + 1) {
+			i++
 		}
 	}
+	return i
+}
+
+// literal keeps a name that is set to a text, where both read like a constant.
+func (t *traiter) literal(i int) {
+	s := t.s
+	k := t.setTo(i)
 	if s.Kind(k) != String {
 		return
 	}
-	after := s.Bytes(k + 1)
-	if len(after) == 1 && strings.ContainsRune("+.%", rune(after[0])) {
+	if after := s.Bytes(k + 1); len(after) == 1 && In(after[0], "+.%") {
 		return
 	}
 	name := strings.TrimLeft(s.Text(i), "$@")
-	value, ok := t.text(k)
-	if !ok || value == "" || len(value) > 100 || strings.ContainsAny(value, " \n\\") || !constant(name, value) || len(t.literals) >= maxTraits {
+	value, _ := t.text(k)
+	if value == "" || len(value) > 100 || strings.ContainsAny(value, " \n\\") || !constant(name, value) || len(t.literals) >= maxTraits {
 		return
 	}
 	if t.literals == nil {
@@ -302,6 +305,22 @@ func (t *traiter) literal(i int) {
 	if _, have := t.literals[name]; !have {
 		t.literals[name] = model.Literal{Name: name, Value: value, Line: s.Line(i)}
 	}
+}
+
+// setTo is the token that the name at i may be set to: behind "=" or "=>" on
+// its line, with a type between.
+func (t *traiter) setTo(i int) int {
+	s := t.s
+	k := i + 1
+	for k < i+8 && k < len(s.Tokens) && s.Tokens[k].Line == s.Tokens[i].Line && !s.Any(k, "=", Quoted) {
+		k++
+	}
+	if s.Is(k, "=") {
+		if k++; s.Is(k, ">") {
+			k++
+		}
+	}
+	return k
 }
 
 var dottedName = regexp.MustCompile(`^[\w*{}:]+(?:[./:-][\w*{}:]+)+$|^/[\w*{}:/.-]+$`)
