@@ -125,12 +125,15 @@ func (v *Sieve) add(w string) { v[w[0]] |= 1 << min(len(w), 31) }
 func (v *Sieve) May(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 
 func init() {
-	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, leftOver, health} {
+	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, health} {
 		for n := range m {
 			names[n] = true
 		}
 	}
 	for n := range requestVerbs {
+		names[n] = true
+	}
+	for n := range leftOver {
 		names[n] = true
 	}
 	namesSieve = NewSieve(names)

@@ -23,35 +23,22 @@ func cutLast(name string) (around, last string) {
 	return name[:max(i, 0)], name[i+1:]
 }
 
+// declaration reads a type, a function or variables. What it is shows in the
+// first sign behind its words.
 func (r *reader) declaration(first, i, end int, in scope) int {
 	s := r.s
-	for j := i; j < end; j++ {
-		if typeWords[string(s.Bytes(j))] && s.IsIdent(j) {
-			after, _, ok := r.typeAt(first, j, end, in)
-			if !ok {
-				break
-			}
-			// Names of variables may follow the body.
-			last := r.stop(after, end)
-			if last > after {
-				r.variables(first, after, last, in, false)
-			}
-			return last + 1
-		}
-		if !s.IsIdent(j) || s.Is(j+1, "(") {
-			break
-		}
+	if after := r.typeAmong(first, i, end, in); after > 0 {
+		return after
 	}
-	extern := s.Is(i, "extern")
 	for j := i; j < end; j++ {
 		switch {
 		case r.text(j):
-		case s.Is(j, "="):
+		case s.Is(j, "="), r.isColon(j) && in.class != "" && j > i+1: // a value, or a field of so many bits
 			last := r.stop(j, end)
 			r.variables(first, i, last, in, false)
 			return last + 1
 		case s.Is(j, ";"):
-			r.variables(first, i, j, in, extern)
+			r.variables(first, i, j, in, s.Is(i, "extern"))
 			return j + 1
 		case s.Is(j, "["):
 			j = s.Close(j)
@@ -64,33 +51,61 @@ func (r *reader) declaration(first, i, end int, in scope) int {
 				return after + 1
 			}
 			return s.Close(j) + 1
-		case s.Is(j, "}"):
+		case s.Is(j, "}"), r.isColon(j):
 			return j + 1
 		case s.Is(j, "("):
 			return r.parenthesis(first, i, j, end, in)
-		case s.Is(j, ":") && !s.Is(j+1, ":") && !s.Is(j-1, ":"):
-			if in.class != "" && j > i+1 { // a field of so many bits
-				last := r.stop(j, end)
-				r.variables(first, i, last, in, false)
-				return last + 1
-			}
-			return j + 1
 		case s.Is(j, "operator"):
-			k := j + 1
-			for k < end && k < j+16 && !s.Is(k, "(") && !s.Is(k, ";") {
-				k++
+			if paren := r.operatorParen(j, end); paren > 0 { // else a name, in C
+				return r.function(first, paren, end, in, operatorName(r, paren))
 			}
-			if !s.Is(k, "(") { // a name, in C
-				continue
-			}
-			j = k
-			if s.Match(j, "(", ")", "(") {
-				j += 2
-			}
-			return r.function(first, j, end, in, operatorName(r, j))
 		}
 	}
 	return end
+}
+
+// isColon reports whether a single colon stands at j.
+func (r *reader) isColon(j int) bool {
+	return r.s.Is(j, ":") && !r.s.Is(j+1, ":") && !r.s.Is(j-1, ":")
+}
+
+// typeAmong reads a type with its body among the first words of a declaration,
+// and the variables that may follow it; it gives the token behind, 0 where
+// there is none.
+func (r *reader) typeAmong(first, i, end int, in scope) int {
+	s := r.s
+	for j := i; j < end && s.IsIdent(j) && !s.Is(j+1, "("); j++ {
+		if !typeWords[string(s.Bytes(j))] {
+			continue
+		}
+		after, _, ok := r.typeAt(first, j, end, in)
+		if !ok {
+			return 0
+		}
+		last := r.stop(after, end)
+		if last > after {
+			r.variables(first, after, last, in, false)
+		}
+		return last + 1
+	}
+	return 0
+}
+
+// operatorParen is where the parameters of the operator named at j open, 0
+// where no parenthesis is near.
+func (r *reader) operatorParen(j, end int) int {
+	s := r.s
+	k := j + 1
+	for k < end && k < j+16 && !s.Any(k, "(", ";") {
+		k++
+	}
+	if !s.Is(k, "(") {
+		return 0
+	}
+	if s.Match(k, "(", ")", "(") {
+		return k + 2
+	}
+	return k
 }
 
 func operatorName(r *reader, paren int) string {
@@ -108,7 +123,8 @@ func operatorName(r *reader, paren int) string {
 	return b.String()
 }
 
-// parenthesis decides what the first parenthesis of a declaration opens.
+// parenthesis decides what the first parenthesis of a declaration opens: what
+// belongs to an attribute or a macro, a name, or the parameters of a function.
 func (r *reader) parenthesis(first, i, paren, end int, in scope) int {
 	s := r.s
 	closing := s.Close(paren)
@@ -122,41 +138,68 @@ func (r *reader) parenthesis(first, i, paren, end int, in scope) int {
 		// It tells of the declaration; go on behind it.
 		return r.rest(first, i, closing+1, end, in)
 	case !s.IsIdent(before), s.Is(paren+1, "*") && s.Is(after, "("):
-		// A pointer to a function, or a name in parentheses.
-		last := r.stop(after, end)
-		if s.Is(after, "(") && s.Is(paren+1, "*") {
-			// int (*name(int))(char): a function that returns a pointer to one.
-			if k := paren + 2; s.Match(k, syntax.Name, "(") && s.Is(r.next(s.Close(after)), "{") {
-				last = s.Close(r.next(s.Close(after)))
-				r.add(in, in.parent, s.Text(k), model.DefFunction, first, last).Params = s.Params(k + 1)
-				return last + 1
-			}
-			for k := closing - 1; k > paren; k-- {
-				if s.IsIdent(k) {
-					kind := model.DefVariable
-					if in.class != "" {
-						kind = model.DefProperty
-					}
-					if s.Is(last, ";") && !s.Is(i, "extern") {
-						r.add(in, in.parent, s.Text(k), kind, first, last)
-					}
-					break
-				}
-			}
-		}
-		if k := r.body(after, end); k >= 0 && !s.Is(after, "=") {
-			return s.Close(k) + 1
-		}
-		return last + 1
-	case before == i && in.class != "" && s.Text(before) != in.class && !s.Is(before-1, "~") && s.Line(after) > s.EndLine(closing) && !s.Is(after, "{"),
-		before == i && in.class == "" && s.Line(after) > s.EndLine(closing) && !s.Is(after, "{") && !s.Is(after, ":") && !r.oldStyle(paren, end):
-		return closing + 1 // a macro that stands as a line of its own
+		return r.nameInParens(first, i, paren, end, in)
+	case before == i && r.isMacroLine(paren, end, in):
+		return closing + 1
 	case before == i && in.class != "" && s.Text(before) != in.class && r.body(after, end) < 0:
 		return r.stop(after, end) + 1 // a macro that makes a field
 	case r.untyped(i, before) && r.nameFollows(after, end) && !r.oldStyle(paren, end):
 		return r.rest(first, i, after, end, in) // MACRO(int) name(…)
 	}
 	return r.function(first, paren, end, in, s.Text(before))
+}
+
+// isMacroLine reports whether the call that a declaration begins with is a
+// macro that stands as a line of its own.
+func (r *reader) isMacroLine(paren, end int, in scope) bool {
+	s := r.s
+	closing := s.Close(paren)
+	after := r.next(closing)
+	if s.Line(after) <= s.EndLine(closing) || s.Is(after, "{") {
+		return false
+	}
+	if in.class == "" {
+		return !s.Is(after, ":") && !r.oldStyle(paren, end)
+	}
+	return s.Text(paren-1) != in.class && !s.Is(paren-2, "~")
+}
+
+// nameInParens reads a pointer to a function, or a name in parentheses.
+func (r *reader) nameInParens(first, i, paren, end int, in scope) int {
+	s := r.s
+	closing := s.Close(paren)
+	after := r.next(closing)
+	last := r.stop(after, end)
+	if s.Is(after, "(") && s.Is(paren+1, "*") {
+		// int (*name(int))(char): a function that returns a pointer to one.
+		if k, open := paren+2, r.next(s.Close(after)); s.Match(k, syntax.Name, "(") && s.Is(open, "{") {
+			last = s.Close(open)
+			r.add(in, in.parent, s.Text(k), model.DefFunction, first, last).Params = s.Params(k + 1)
+			return last + 1
+		}
+		r.pointer(first, i, paren, last, in)
+	}
+	if k := r.body(after, end); k >= 0 && !s.Is(after, "=") {
+		return s.Close(k) + 1
+	}
+	return last + 1
+}
+
+// pointer defines the variable whose name is the last in the parentheses.
+func (r *reader) pointer(first, i, paren, last int, in scope) {
+	s := r.s
+	k := s.Close(paren) - 1
+	for k > paren && !s.IsIdent(k) {
+		k--
+	}
+	if k == paren || !s.Is(last, ";") || s.Is(i, "extern") {
+		return
+	}
+	kind := model.DefVariable
+	if in.class != "" {
+		kind = model.DefProperty
+	}
+	r.add(in, in.parent, s.Text(k), kind, first, last)
 }
 
 // rest goes on with a declaration behind something that belongs to it.
@@ -263,38 +306,10 @@ func (r *reader) body(i, end int) int {
 			return i
 		case s.Any(i, ";", "}", ",", "="):
 			return -1
-		case s.Is(i, ":") && !s.Is(i+1, ":") && !s.Is(i-1, ":"):
-			// Initialisers: name(…) or name{…}, …
-			for i++; i < end; {
-				for i < end && !s.Is(i, "(") && !s.Is(i, "{") && !s.Is(i, ";") {
-					if k := r.angle(i, end); k > i {
-						i = k
-						continue
-					}
-					i++
-				}
-				if s.Is(i, ";") || i >= end {
-					return -1
-				}
-				i = s.Close(i) + 1
-				for s.Is(i, ".") {
-					i++
-				}
-				for r.text(i) {
-					i++
-				}
-				if s.Is(i, "{") {
-					return i
-				}
-				if !s.Is(i, ",") {
-					if s.Is(i, ";") {
-						return -1
-					}
-				}
-				i++
-			}
+		case r.isColon(i):
+			return r.behindInitialisers(i+1, end)
 		case s.Match(i, "-", ">"):
-			for i += 2; i < end && !s.Is(i, "{") && !s.Is(i, ";"); {
+			for i += 2; i < end && !s.Any(i, "{", ";"); {
 				if k := r.angle(i, end); k > i {
 					i = k
 					continue
@@ -308,21 +323,47 @@ func (r *reader) body(i, end int) int {
 	return -1
 }
 
+// behindInitialisers is the brace that opens a body behind "name(…)" or
+// "name{…}", with commas between; -1 where there is none.
+func (r *reader) behindInitialisers(i, end int) int {
+	s := r.s
+	for i < end {
+		for i < end && !s.Any(i, "(", "{", ";") {
+			i = max(r.angle(i, end), i+1)
+		}
+		if i >= end || s.Is(i, ";") {
+			return -1
+		}
+		i = s.Close(i) + 1
+		for s.Is(i, ".") || r.text(i) {
+			i++
+		}
+		switch {
+		case s.Is(i, "{"):
+			return i
+		case s.Is(i, ";"):
+			return -1
+		}
+		i++
+	}
+	return -1
+}
+
 // function reads a function whose parameters open at paren.
 func (r *reader) function(first, paren, end int, in scope, name string) int {
 	s := r.s
-	closing := s.Close(paren)
-	after := r.next(closing)
-	open := -1
-	if r.oldStyle(paren, end) {
-		for k := closing + 1; k < end; k = s.Close(k) + 1 {
-			if s.Is(k, "{") {
-				open = k
-				break
-			}
+	after := r.next(s.Close(paren))
+	open := r.bodyOf(paren, end)
+	if open < 0 && in.class == "" {
+		return r.stop(after, end) + 1
+	}
+	// = default, = delete and = 0 end with the semicolon.
+	last := r.stop(after, end)
+	if open >= 0 {
+		last = s.Close(open)
+		for s.Match(last+1, "catch", "(") && s.Is(s.Close(last+2)+1, "{") {
+			last = s.Close(s.Close(last+2) + 1)
 		}
-	} else {
-		open = r.body(after, end)
 	}
 	// The name may be that of a member of something.
 	at := paren - 1
@@ -335,42 +376,8 @@ func (r *reader) function(first, paren, end int, in scope, name string) int {
 		at--
 		name = "~" + name
 	}
-	var owners []string
-	for k := at; k-2 > 0 && s.Match(k-2, ":", ":"); {
-		k -= 3
-		if s.Is(k, ">") { // Owner<T>::
-			depth := 0
-			for ; k > first; k-- {
-				if s.Is(k, ">") {
-					depth++
-				} else if s.Is(k, "<") {
-					if depth--; depth == 0 {
-						break
-					}
-				}
-			}
-			k--
-		}
-		if !s.IsIdent(k) {
-			break
-		}
-		owners = append([]string{s.Text(k)}, owners...)
-	}
-	last := open
-	if open >= 0 {
-		last = s.Close(open)
-		for s.Match(last+1, "catch", "(") && s.Is(s.Close(last+2)+1, "{") {
-			last = s.Close(s.Close(last+2) + 1)
-		}
-	} else {
-		last = r.stop(after, end)
-		// = default, = delete and = 0 end with the semicolon.
-		if in.class == "" {
-			return last + 1
-		}
-	}
 	parent, kind := in.parent, model.DefFunction
-	if len(owners) > 0 {
+	if owners := r.owners(first, at); len(owners) > 0 {
 		parent, kind = strings.Join(owners, "."), model.DefMethod
 		if in.parent != "" {
 			parent = in.parent + "." + parent
@@ -388,56 +395,110 @@ func (r *reader) function(first, paren, end int, in scope, name string) int {
 	return last + 1
 }
 
+// bodyOf is the brace that opens the body of a function whose parameters open
+// at paren, -1 without one.
+func (r *reader) bodyOf(paren, end int) int {
+	s := r.s
+	closing := s.Close(paren)
+	if !r.oldStyle(paren, end) {
+		return r.body(r.next(closing), end)
+	}
+	for k := closing + 1; k < end; k = s.Close(k) + 1 {
+		if s.Is(k, "{") {
+			return k
+		}
+	}
+	return -1
+}
+
+// owners are the types and namespaces written before the name at at:
+// "Owner::Inner::name", "Owner<T>::name".
+func (r *reader) owners(first, at int) (owners []string) {
+	s := r.s
+	for k := at; k-2 > 0 && s.Match(k-2, ":", ":"); {
+		if k -= 3; s.Is(k, ">") {
+			k = r.angleStart(k, first) - 1
+		}
+		if !s.IsIdent(k) {
+			break
+		}
+		owners = append([]string{s.Text(k)}, owners...)
+	}
+	return owners
+}
+
+// angleStart is the "<" that the ">" at k closes, first where there is none.
+func (r *reader) angleStart(k, first int) int {
+	depth := 0
+	for ; k > first; k-- {
+		if r.s.Is(k, ">") {
+			depth++
+		} else if r.s.Is(k, "<") {
+			if depth--; depth == 0 {
+				break
+			}
+		}
+	}
+	return k
+}
+
 // variables reads the names that a declaration without parameters gives.
 func (r *reader) variables(first, i, last int, in scope, declared bool) {
 	s := r.s
-	if declared || last <= i {
+	if declared || last <= i || r.has(i, last, "using") || in.class != "" && r.has(i, last, "extern") {
 		return
 	}
-	kind := model.DefVariable
-	for k := i; k < last && s.IsIdent(k); k++ {
-		if s.Any(k, "const", "constexpr") {
-			kind = model.DefConstant
-		}
-		if s.Is(k, "using") || s.Is(k, "extern") && in.class != "" {
-			return
-		}
-	}
-	if in.class != "" && kind == model.DefVariable || in.class != "" && !r.has(i, last, "static") {
-		kind = model.DefProperty
-	}
+	kind := r.variableKind(i, last, in)
 	words := 0
 	for k := i; k < last; {
 		switch {
 		case r.text(k):
 			k++
 		case s.IsIdent(k):
-			n := r.next(k)
 			if !typeWords[string(s.Bytes(k))] {
 				words++
 			}
-			plain := n >= last || s.Any(n, ",", "=", "[") || s.Is(n, ":") && !s.Is(n+1, ":") || s.Is(n, "{")
-			if s.Is(k-1, "}") && strings.HasPrefix(s.Text(k), "__") {
+			n := r.next(k)
+			switch {
+			case s.Is(k-1, "}") && strings.HasPrefix(s.Text(k), "__"):
 				k = n // an attribute behind the body of a type
-				continue
-			}
-			if plain && (words > 1 || s.Any(k-1, "*", "&", ",", ">", "}")) {
+			case r.endsName(n, last) && (words > 1 || s.Any(k-1, "*", "&", ",", ">", "}")):
 				r.add(in, in.parent, s.Text(k), kind, first, last)
-				for k = n; k < last && !s.Is(k, ","); {
-					k = s.Close(k) + 1
-				}
-				continue
+				k = r.comma(n, last)
+			default:
+				k = max(r.angle(n, last), n)
 			}
-			k = n
-			k = max(r.angle(k, last), k)
 		case s.Is(k, "="):
-			for k < last && !s.Is(k, ",") {
-				k = s.Close(k) + 1
-			}
+			k = r.comma(k, last)
 		default:
 			k = s.Close(k) + 1
 		}
 	}
+}
+
+// variableKind is a constant, a variable, or within a type a field.
+func (r *reader) variableKind(i, last int, in scope) model.DefinitionKind {
+	constant := r.has(i, last, "const") || r.has(i, last, "constexpr")
+	switch {
+	case in.class != "" && (!constant || !r.has(i, last, "static")):
+		return model.DefProperty
+	case constant:
+		return model.DefConstant
+	}
+	return model.DefVariable
+}
+
+// endsName reports whether what stands at n ends the name of a variable.
+func (r *reader) endsName(n, last int) bool {
+	return n >= last || r.s.Any(n, ",", "=", "[", "{") || r.s.Is(n, ":") && !r.s.Is(n+1, ":")
+}
+
+// comma is the next one at or behind k, last without one.
+func (r *reader) comma(k, last int) int {
+	for k < last && !r.s.Is(k, ",") {
+		k = r.s.Close(k) + 1
+	}
+	return k
 }
 
 func (r *reader) has(i, end int, word string) bool {

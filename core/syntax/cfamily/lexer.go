@@ -18,56 +18,75 @@ var grammar = &syntax.Braces{Chars: true, Special: special}
 // special takes directives of the preprocessor, each as one token of text, raw
 // strings, and strings with a mark before them.
 func special(b *syntax.Builder) bool {
-	switch c := b.Src[b.Pos]; c {
+	switch b.Src[b.Pos] {
 	case '#':
 		return directive(b)
 	case '/':
-		// A comment of one line that a backslash carries over its end.
-		if b.Pos+1 < len(b.Src) && b.Src[b.Pos+1] == '/' {
-			if i := bytes.IndexByte(b.Src[b.Pos:], '\n'); i > 0 && bytes.HasSuffix(bytes.TrimSuffix(b.Src[b.Pos:b.Pos+i], []byte{'\r'}), []byte{'\\'}) {
-				take(b, syntax.Comment)
-				return true
-			}
-		}
+		return joinedComment(b)
 	case 'R', 'L', 'u', 'U':
-		if b.Pos > 0 && syntax.IsIdentPart(b.Src[b.Pos-1]) {
-			return false
-		}
-		p := b.Pos + 1
-		if c == 'u' && p < len(b.Src) && b.Src[p] == '8' {
-			p++
-		}
-		raw := c == 'R'
-		if !raw && p < len(b.Src) && b.Src[p] == 'R' {
-			raw = true
-			p++
-		}
-		if p >= len(b.Src) || b.Src[p] != '"' {
-			return false
-		}
-		if raw {
-			end := p + 1
-			for end < len(b.Src) && end-p < 18 && b.Src[end] != '(' && b.Src[end] != '"' && b.Src[end] != '\n' {
-				end++
-			}
-			if end < len(b.Src) && b.Src[end] == '(' {
-				b.Until(end+1-b.Pos, ")"+string(b.Src[p+1:end])+`"`)
-				return true
-			}
-			return false
-		}
-		start := b.Pos
-		b.Pos = p
-		if b.Quoted('"', false) {
-			b.Last().Start = int32(start)
-			return true
-		}
-		b.Pos = start
+		return markedString(b)
 	case '\\':
 		// A line that goes on behind its end.
 		b.Pos++
 		return true
 	}
+	return false
+}
+
+// joinedComment takes a comment of one line that a backslash carries over its end.
+func joinedComment(b *syntax.Builder) bool {
+	if !bytes.HasPrefix(b.Src[b.Pos:], []byte("//")) {
+		return false
+	}
+	i := bytes.IndexByte(b.Src[b.Pos:], '\n')
+	if i <= 0 || !bytes.HasSuffix(bytes.TrimSuffix(b.Src[b.Pos:b.Pos+i], []byte{'\r'}), []byte{'\\'}) {
+		return false
+	}
+	take(b, syntax.Comment)
+	return true
+}
+
+// markedString takes u8"…", L"…", R"x(…)x" and their like.
+func markedString(b *syntax.Builder) bool {
+	if b.Pos > 0 && syntax.IsIdentPart(b.Src[b.Pos-1]) {
+		return false
+	}
+	at := func(p int) byte {
+		if p < len(b.Src) {
+			return b.Src[p]
+		}
+		return 0
+	}
+	p := b.Pos + 1
+	if b.Src[b.Pos] == 'u' && at(p) == '8' {
+		p++
+	}
+	raw := b.Src[b.Pos] == 'R'
+	if !raw && at(p) == 'R' {
+		raw = true
+		p++
+	}
+	if at(p) != '"' {
+		return false
+	}
+	if raw {
+		end := p + 1
+		for end < len(b.Src) && end-p < 18 && !syntax.In(b.Src[end], "(\"\n") {
+			end++
+		}
+		if at(end) != '(' {
+			return false
+		}
+		b.Until(end+1-b.Pos, ")"+string(b.Src[p+1:end])+`"`)
+		return true
+	}
+	start := b.Pos
+	b.Pos = p
+	if b.Quoted('"', false) {
+		b.Last().Start = int32(start)
+		return true
+	}
+	b.Pos = start
 	return false
 }
 

@@ -74,85 +74,96 @@ var attributes = syntax.Set("__attribute__", "__attribute", "__declspec", "align
 // statements are words that start no declaration.
 var statements = syntax.Set("return", "if", "for", "while", "switch", "do", "goto", "case", "else", "sizeof", "delete", "new", "throw", "static_assert", "_Static_assert")
 
+// item reads one declaration, or steps over what is none.
 func (r *reader) item(i, end int, in *scope) int {
 	s := r.s
 	if r.text(i) || s.Is(i, ";") {
 		return i + 1
 	}
-	first := i
-	hidden := false
-	for i < end {
-		switch {
-		case r.text(i):
-			i++
-			continue
-		case s.Is(i, "template"):
-			k := r.angle(i+1, end)
-			if k == i+1 {
-				return r.statement(i, end)
-			}
-			i = k
-			if s.Is(i, "requires") {
-				i = r.constraint(i+1, end)
-			}
-			continue
-		case s.Match(i, "[", "["):
-			i = s.Close(i) + 1
-			continue
-		case s.Match(i, "extern", syntax.Quoted):
-			if s.Is(i+2, "{") {
-				r.items(i+3, s.Close(i+2), *in)
-				return s.Close(i+2) + 1
-			}
-			i += 2
-			continue
-		case s.IsIdent(i) && s.Line(i+1) > s.Line(i) && s.IsIdent(i+1) && shouted(s.Bytes(i)):
-			i++ // a macro that stands as a line of its own
-			first = i
-			continue
-		case s.Match(i, "inline", "namespace"), s.Match(i, "export", syntax.Name):
-			i++
-			continue
-		}
-		break
+	first, i, after := r.prefix(i, end, in)
+	if after > 0 {
+		return after
 	}
 	if i >= end {
 		return i
 	}
-	w := s.Text(i)
-	switch {
+	decl := *in
+	switch w := s.Text(i); {
 	case w == "namespace":
 		return r.namespace(first, i, end, *in)
 	case w == "using":
-		last := r.stop(i, end)
-		if s.Match(i+1, syntax.Name, "=") {
-			r.add(*in, in.parent, s.Text(i+1), model.DefType, first, last)
-		}
-		return last + 1
+		return r.named(first, i, end, model.DefType, s.Match(i+1, syntax.Name, "="), *in)
 	case w == "typedef":
 		return r.typedef(first, i, end, *in)
 	case w == "concept" && s.IsIdent(i+1):
-		last := r.stop(i, end)
-		r.add(*in, in.parent, s.Text(i+1), model.DefOther, first, last)
-		return last + 1
+		return r.named(first, i, end, model.DefOther, true, *in)
 	case w == "friend" && r.hasBody(i, end):
 		// A function of the namespace around, written in the class.
 		out, _ := cutLast(in.parent)
 		return r.declaration(first, i+1, end, scope{parent: out, shown: true})
 	case w == "friend", statements[w]:
 		return r.statement(i, end)
-	case labels[w] && in.class != "" && (s.Is(i+1, ":") || s.Is(i+2, ":")) && !s.Is(i+2, "("):
+	case labels[w] && r.isLabel(i, *in):
 		in.shown = w == "public" || w == "signals" || w == "slots" && in.shown || w == "Q_SIGNALS"
 		if s.Is(i+1, ":") {
 			return i + 2
 		}
 		return i + 3
 	case w == "static" && in.class == "":
-		hidden = true
+		decl.shown = false
 	}
-	decl := *in
-	decl.shown = in.shown && !hidden
 	return r.declaration(first, i, end, decl)
+}
+
+func (r *reader) isLabel(i int, in scope) bool {
+	return in.class != "" && (r.s.Is(i+1, ":") || r.s.Is(i+2, ":") && !r.s.Is(i+2, "("))
+}
+
+// named defines the name behind the word at i, for a declaration that its
+// semicolon ends.
+func (r *reader) named(first, i, end int, kind model.DefinitionKind, is bool, in scope) int {
+	last := r.stop(i, end)
+	if is {
+		r.add(in, in.parent, r.s.Text(i+1), kind, first, last)
+	}
+	return last + 1
+}
+
+// prefix steps over what may stand before a declaration: directives, templates,
+// attributes, "extern", macros on a line of their own. It gives where the
+// declaration begins and where its first word stands; after is set where
+// something else was read whole.
+func (r *reader) prefix(i, end int, in *scope) (first, at, after int) {
+	s := r.s
+	for first = i; i < end; {
+		switch {
+		case r.text(i):
+			i++
+		case s.Is(i, "template"):
+			k := r.angle(i+1, end)
+			if k == i+1 {
+				return first, i, r.statement(i, end)
+			}
+			if i = k; s.Is(i, "requires") {
+				i = r.constraint(i+1, end)
+			}
+		case s.Match(i, "[", "["):
+			i = s.Close(i) + 1
+		case s.Match(i, "extern", syntax.Quoted, "{"):
+			r.items(i+3, s.Close(i+2), *in)
+			return first, i, s.Close(i+2) + 1
+		case s.Match(i, "extern", syntax.Quoted):
+			i += 2
+		case s.Match(i, syntax.Name, syntax.Name) && s.Line(i+1) > s.Line(i) && shouted(s.Bytes(i)):
+			i++ // a macro that stands as a line of its own
+			first = i
+		case s.Match(i, "inline", "namespace"), s.Match(i, "export", syntax.Name):
+			i++
+		default:
+			return first, i, 0
+		}
+	}
+	return first, i, 0
 }
 
 // shouted reports whether a word is written in capitals, as macros are.
@@ -248,104 +259,123 @@ var typeWords = syntax.Set("struct", "class", "union", "enum")
 // behind the body and what was defined; ok is false where none is.
 func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok bool) {
 	s := r.s
-	w := s.Text(i)
+	h := typeHead{enum: s.Is(i, "enum"), end: end, in: in}
 	j := i + 1
-	if w == "enum" && (s.Any(j, "class", "struct")) {
+	if h.enum && s.Any(j, "class", "struct") {
 		j++
 	}
-	var names []string
-	var bases []string
-	for j < end && !s.Is(j, "{") {
-		switch {
-		case r.text(j):
-			j++
-		case s.Match(j, syntax.Name, "(") && len(names) > 0 && !attributes[s.Text(j)]:
-			return 0, "", false // a function that returns such a type
-		case s.IsIdent(j) && (s.Is(j+1, "(") || attributes[s.Text(j)]):
-			j++
-			if s.Is(j, "(") {
-				j = s.Close(j) + 1
-			}
-		case s.Is(j, "["):
-			j = s.Close(j) + 1
-		case s.IsIdent(j):
-			if !s.Is(j, "final") || len(names) == 0 {
-				if s.Match(j-2, ":", ":") && len(names) > 0 {
-					names[len(names)-1] += "." + s.Text(j)
-				} else {
-					names = append(names, s.Text(j))
-				}
-			}
-			j++
-		case s.Is(j, "<"):
-			k := r.angle(j, end)
-			if k == j {
-				return 0, "", false
-			}
-			j = k
-		case s.Match(j, ":", ":"):
-			j += 2
-		case s.Is(j, ":"):
-			if w == "enum" {
-				for j < end && !s.Is(j, "{") {
-					if s.Is(j, ";") {
-						return 0, "", false
-					}
-					j++
-				}
-				continue
-			}
-			if len(names) == 0 || in.class != "" && s.Kind(j+1) == syntax.Number {
-				return 0, "", false
-			}
-			for j++; j < end && !s.Is(j, "{"); {
-				switch {
-				case s.Any(j, ";", "("):
-					return 0, "", false
-				case s.IsIdent(j) && !labels[s.Text(j)] && !s.Is(j, "virtual"):
-					base := s.Text(j)
-					j++
-					for s.Match(j, ":", ":", syntax.Name) {
-						base += "." + s.Text(j+2)
-						j += 3
-					}
-					bases = append(bases, base)
-					j = r.angle(j, end)
-				default:
-					j++
-				}
-			}
-		default:
-			return 0, "", false
-		}
+	for j >= 0 && j < end && !s.Is(j, "{") {
+		j = r.headPart(j, &h)
 	}
-	if j >= end {
+	if j < 0 || j >= end {
 		return 0, "", false
 	}
 	last := s.Close(j)
-	if len(names) > 0 {
-		name = names[len(names)-1]
+	if n := len(h.names); n > 0 {
+		name = h.names[n-1]
 	}
 	parent := in.parent
 	if name != "" {
 		kind := model.DefClass
-		if w == "enum" {
+		if h.enum {
 			kind = model.DefEnum
 		}
 		d := r.add(in, in.parent, name, kind, first, last)
-		d.Bases = bases
+		d.Bases = h.bases
 		parent = d.Qualified()
 	}
-	if w == "enum" {
+	if h.enum {
 		r.enumerators(j+1, last, parent, in)
-	} else {
-		simple := name[strings.LastIndex(name, ".")+1:]
-		if simple == "" {
-			simple = "-"
-		}
-		r.items(j+1, last, scope{parent: parent, class: simple, shown: w != "class"})
+		return last + 1, name, true
 	}
+	simple := name[strings.LastIndex(name, ".")+1:]
+	if simple == "" {
+		simple = "-"
+	}
+	r.items(j+1, last, scope{parent: parent, class: simple, shown: !s.Is(i, "class")})
 	return last + 1, name, true
+}
+
+// typeHead is what stands between the word of a type and its body.
+type typeHead struct {
+	enum         bool
+	end          int
+	in           scope
+	names, bases []string
+}
+
+// headPart reads one part of a type's head and gives the token behind it, -1
+// where it shows that no type is defined here.
+func (r *reader) headPart(j int, h *typeHead) int {
+	s := r.s
+	switch {
+	case r.text(j):
+		return j + 1
+	case s.Is(j, "["):
+		return s.Close(j) + 1
+	case s.Is(j, "<"):
+		if k := r.angle(j, h.end); k > j {
+			return k
+		}
+		return -1
+	case s.Match(j, ":", ":"):
+		return j + 2
+	case s.Is(j, ":") && h.enum:
+		return r.before(j, h.end)
+	case s.Is(j, ":"):
+		if len(h.names) == 0 || h.in.class != "" && s.Kind(j+1) == syntax.Number {
+			return -1
+		}
+		return r.bases(j+1, h)
+	case !s.IsIdent(j):
+		return -1
+	case attributes[s.Text(j)], s.Is(j+1, "("):
+		if len(h.names) > 0 && !attributes[s.Text(j)] {
+			return -1 // a function that returns such a type
+		}
+		if s.Is(j+1, "(") {
+			return s.Close(j+1) + 1
+		}
+	case s.Is(j, "final") && len(h.names) > 0:
+	case s.Match(j-2, ":", ":") && len(h.names) > 0:
+		h.names[len(h.names)-1] += "." + s.Text(j)
+	default:
+		h.names = append(h.names, s.Text(j))
+	}
+	return j + 1
+}
+
+// before is the brace that opens a body at or behind j, -1 where the statement
+// ends first.
+func (r *reader) before(j, end int) int {
+	for ; j < end && !r.s.Is(j, "{"); j++ {
+		if r.s.Is(j, ";") {
+			return -1
+		}
+	}
+	return j
+}
+
+// bases reads what a class builds upon, up to its body; -1 where the statement
+// ends first.
+func (r *reader) bases(j int, h *typeHead) int {
+	s := r.s
+	for j < h.end && !s.Is(j, "{") {
+		switch {
+		case s.Any(j, ";", "("):
+			return -1
+		case s.IsIdent(j) && !labels[s.Text(j)] && !s.Is(j, "virtual"):
+			base := s.Text(j)
+			for j++; s.Match(j, ":", ":", syntax.Name); j += 3 {
+				base += "." + s.Text(j+2)
+			}
+			h.bases = append(h.bases, base)
+			j = r.angle(j, h.end)
+		default:
+			j++
+		}
+	}
+	return j
 }
 
 func (r *reader) enumerators(i, end int, parent string, in scope) {
@@ -381,24 +411,23 @@ func (r *reader) typedef(first, i, end int, in scope) int {
 	}
 	last := r.stop(j, end)
 	for k := j; k < last; k = s.Close(k) + 1 {
-		if !s.IsIdent(k) && !s.Is(k, "(") {
-			continue
-		}
-		n := r.next(k)
-		switch {
+		name := k
+		switch n := r.next(k); {
 		case s.IsIdent(k) && (n == last || s.Any(n, ",", "[")):
-			r.add(in, in.parent, s.Text(k), model.DefType, first, last)
-		case s.IsIdent(k) && s.Is(n, "(") && r.next(s.Close(n)) >= last && !s.Is(n+1, "*") && !s.Is(n+1, "^"):
-			r.add(in, in.parent, s.Text(k), model.DefType, first, last)
+		case s.IsIdent(k) && s.Is(n, "(") && r.next(s.Close(n)) >= last && !s.Any(n+1, "*", "^"):
 		case s.Is(k, "(") && s.Is(s.Close(k)+1, "("):
 			// A pointer to a function has its name in the first parentheses.
-			for m := s.Close(k) - 1; m > k; m-- {
-				if s.IsIdent(m) {
-					r.add(in, in.parent, s.Text(m), model.DefType, first, last)
-					break
-				}
+			for name = s.Close(k) - 1; name > k && !s.IsIdent(name); name-- {
+			}
+			if name == k {
+				name = -1
 			}
 			k = s.Close(k) + 1
+		default:
+			continue
+		}
+		if name >= 0 {
+			r.add(in, in.parent, s.Text(name), model.DefType, first, last)
 		}
 	}
 	return last + 1
