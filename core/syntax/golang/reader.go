@@ -327,32 +327,38 @@ func (r *reader) function(i int) int {
 	close := s.Close(j)
 	d.Params = params(s, j, close)
 	r.shape(j, close)
-	k := close + 1
-	last := close
-	for k < s.Len() && !s.Is(k, "{") {
-		// A body starts on the line its signature ends on; without one the
-		// function is implemented elsewhere.
-		if s.Line(k) != s.EndLine(last) && !s.Is(last, "(") && !s.Is(last, ",") {
-			break
-		}
-		if (s.Any(k, "interface", "struct")) && s.Is(k+1, "{") {
-			k++
-		}
-		last = s.Close(k)
-		k = last + 1
-	}
-	if s.Is(k, "{") && s.Line(k) == s.EndLine(last) {
-		last = s.Close(k)
-		if last == k {
-			last = s.Len() - 1
-		}
-	}
+	last := r.functionEnd(close)
 	d.EndLine = s.EndLine(last)
 	if d.Name == "main" && d.Parent == "" && r.f.Namespace == "main" {
 		r.f.Starts = d.Line
 	}
 	r.define(d)
 	return last + 1
+}
+
+// functionEnd is the last token of a function whose parameters end at close. A
+// body starts on the line its signature ends on; without one the function is
+// implemented elsewhere.
+func (r *reader) functionEnd(close int) int {
+	s := r.s
+	last, k := close, close+1
+	for k < s.Len() && !s.Is(k, "{") {
+		if s.Line(k) != s.EndLine(last) && !s.Any(last, "(", ",") {
+			break
+		}
+		if s.Any(k, "interface", "struct") && s.Is(k+1, "{") {
+			k++
+		}
+		last = s.Close(k)
+		k = last + 1
+	}
+	if !s.Is(k, "{") || s.Line(k) != s.EndLine(last) {
+		return last
+	}
+	if last = s.Close(k); last == k {
+		return s.Len() - 1
+	}
+	return last
 }
 
 func receiver(s *syntax.Stream, open, end int) string {
@@ -400,42 +406,28 @@ var routePattern = regexp.MustCompile(`^((GET|POST|PUT|DELETE|PATCH) )?/`)
 func (r *reader) selectors() {
 	s := r.s
 	local := map[string]bool{}
+	dot := false
 	for _, im := range r.f.Imports {
+		dot = dot || im.Alias == "."
 		for _, n := range localNames(im) {
 			local[n] = true
 		}
 	}
 	sieve := syntax.NewSieve(local)
-	dot := false
-	for _, im := range r.f.Imports {
-		dot = dot || im.Alias == "."
-	}
-	bare := map[string]bool{}
+	bare := map[string]bool{} // names without a package before them
 	for i := range s.Tokens {
-		switch s.Tokens[i].Kind {
-		case syntax.Ident:
-			if dot && exported(string(s.Bytes(i))) && !s.Is(i-1, ".") {
-				bare[s.Text(i)] = true
-			}
-			if i+2 >= s.Len() || s.Src[s.Tokens[i+1].Start] != '.' || s.Tokens[i+2].Kind != syntax.Ident {
-				continue
-			}
-			if b := s.Bytes(i + 2); s.Kind(i+4) == syntax.String && verbs[string(b)] && s.Is(i+3, "(") && routePattern.MatchString(s.Unquote(i+4)) {
-				r.signs.Add(model.SignRoutes, s.Line(i))
-			} else if string(b) == "ListenAndServe" || string(b) == "ListenAndServeTLS" {
-				r.signs.Add(model.SignListens, s.Line(i))
-			}
-			if w := s.Bytes(i); !sieve.May(w) || s.Is(i-1, ".") || !local[string(w)] {
-				continue
-			}
-			taken := r.used[string(s.Bytes(i))]
-			if taken == nil {
-				taken = map[string]bool{}
-				r.used[s.Text(i)] = taken
-			}
-			if !taken[string(s.Bytes(i+2))] {
-				taken[s.Text(i+2)] = true
-			}
+		if s.Tokens[i].Kind != syntax.Ident {
+			continue
+		}
+		if dot && exported(string(s.Bytes(i))) && !s.Is(i-1, ".") {
+			bare[s.Text(i)] = true
+		}
+		if i+2 >= s.Len() || s.Src[s.Tokens[i+1].Start] != '.' || s.Tokens[i+2].Kind != syntax.Ident {
+			continue
+		}
+		r.telling(i)
+		if w := s.Bytes(i); sieve.May(w) && !s.Is(i-1, ".") && local[string(w)] {
+			r.take(i)
 		}
 	}
 	for k := range r.f.Imports {
@@ -451,6 +443,29 @@ func (r *reader) selectors() {
 			}
 		}
 		im.Names = syntax.SortedSet(set)
+	}
+}
+
+// telling notes what "x.Name(…)" at i tells of the file.
+func (r *reader) telling(i int) {
+	s := r.s
+	switch b := s.Bytes(i + 2); {
+	case verbs[string(b)] && s.Match(i+3, "(", syntax.Quoted) && routePattern.MatchString(s.Unquote(i+4)):
+		r.signs.Add(model.SignRoutes, s.Line(i))
+	case string(b) == "ListenAndServe", string(b) == "ListenAndServeTLS":
+		r.signs.Add(model.SignListens, s.Line(i))
+	}
+}
+
+// take notes the name that "pkg.Name" at i takes.
+func (r *reader) take(i int) {
+	taken := r.used[string(r.s.Bytes(i))]
+	if taken == nil {
+		taken = map[string]bool{}
+		r.used[r.s.Text(i)] = taken
+	}
+	if !taken[string(r.s.Bytes(i+2))] {
+		taken[r.s.Text(i+2)] = true
 	}
 }
 

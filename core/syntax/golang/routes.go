@@ -10,69 +10,112 @@ import (
 // notRouters have methods named like those of a router.
 var notRouters = map[string]bool{"http": true, "httptest": true, "client": true, "c": true, "os": true, "cache": true, "resty": true}
 
-// routes finds the routes declared by calls on a router: methods named for
-// those of HTTP in either case, Handle and HandleFunc with a pattern that may
-// name the method, Route and Group for what lies below a path.
+// routeCall is a call on what may be a router, with a text first.
+type routeCall struct {
+	at    int // the name of the method
+	word  string
+	on    string
+	path  string // the text
+	args  [][2]int
+	spans *[]syntax.Span // what lies below a path so far
+}
+
+func (c routeCall) last() [2]int { return c.args[len(c.args)-1] }
+
+// routeWords reads what each method of a router declares: Handle and HandleFunc
+// with a pattern that may name the method, Route, Group and Mount for what lies
+// below a path. Others are those named for the methods of HTTP.
+var routeWords = map[string]func(*reader, routeCall){
+	"Route": (*reader).routeBlock, "Mount": (*reader).mount, "Group": (*reader).routeGroup,
+	"Handle": (*reader).handle, "HandleFunc": (*reader).handle,
+	"Method": (*reader).handle, "MethodFunc": (*reader).handle, "Add": (*reader).handle,
+}
+
+// routes finds the routes declared by calls on a router.
 func (r *reader) routes() {
 	s := r.s
 	var spans []syntax.Span
 	for i := 0; i < s.Len(); i++ {
-		if s.Tokens[i].Kind != syntax.Ident || s.Kind(i+2) != syntax.String || !s.Is(i+1, "(") || !s.Is(i-1, ".") || !s.IsIdent(i-2) && !s.Is(i-2, ")") {
+		if s.Tokens[i].Kind != syntax.Ident || !s.Match(i+1, "(", syntax.Quoted) || !s.Is(i-1, ".") || !s.Any(i-2, syntax.Name, ")") {
 			continue
 		}
-		on := ""
+		c := routeCall{at: i, word: s.Text(i), args: s.Args(i + 1), spans: &spans}
+		if len(c.args) == 0 || c.args[0][1]-c.args[0][0] != 1 {
+			continue
+		}
+		c.path = s.Unquote(c.args[0][0])
 		if s.IsIdent(i - 2) {
-			on, _ = s.Dotted(i - 2)
+			c.on, _ = s.Dotted(i - 2)
 		}
-		args := s.Args(i + 1)
-		if len(args) == 0 || s.Kind(args[0][0]) != syntax.String || args[0][1]-args[0][0] != 1 {
-			continue
-		}
-		path := s.Unquote(args[0][0])
-		last := args[len(args)-1]
-		word := s.Text(i)
-		switch word {
-		case "Route":
-			if strings.HasPrefix(path, "/") && len(args) == 2 && s.Is(last[0], "func") {
-				spans = append(spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: path})
-			}
-		case "Mount":
-			if strings.HasPrefix(path, "/") && len(args) == 2 {
-				if t := target(s, last); t != "" {
-					r.f.Mounts = append(r.f.Mounts, model.MountFact{On: on, Path: syntax.JoinRoute(syntax.Around(spans, i), path), Target: t, Line: s.Line(i)})
-				}
-			}
-		case "Group":
-			if (path == "" || strings.HasPrefix(path, "/")) && on != "" {
-				if v := assigned(s, i); v != "" && v != on {
-					r.f.Mounts = append(r.f.Mounts, model.MountFact{On: on, Path: path, Target: v, Line: s.Line(i)})
-				}
-			}
-		case "Handle", "HandleFunc", "Method", "MethodFunc", "Add":
-			method := "ANY"
-			if word == "Method" || word == "MethodFunc" || word == "Add" || (word == "Handle" || word == "HandleFunc") && len(args) == 3 {
-				if len(args) < 3 || s.Kind(args[1][0]) != syntax.String {
-					continue
-				}
-				method, path = strings.ToUpper(path), s.Unquote(args[1][0])
-			}
-			if m, rest, ok := strings.Cut(path, " "); ok && m == strings.ToUpper(m) {
-				method, path = m, strings.TrimSpace(rest)
-			}
-			if len(args) < 2 || !strings.Contains(path, "/") || !isMethod(method) {
-				continue
-			}
-			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: method, Pattern: path, Line: s.Line(i), On: on, Handler: handler(s, last), InPlace: s.InPlace(last)})
-		default:
-			method, ok := syntax.Methods[strings.ToLower(word)]
-			if !ok || word == strings.ToLower(word) || !strings.HasPrefix(path, "/") || len(args) < 2 || notRouters[on] {
-				continue
-			}
-			if word == "Head" || word == "Delete" || word == "Get" || word == "Put" || word == "Patch" || word == "Post" || word == strings.ToUpper(word) || word == "Any" || word == "Options" {
-				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: method, Pattern: path, Line: s.Line(i), On: on, Handler: handler(s, last), InPlace: s.InPlace(last)})
-			}
+		if read := routeWords[c.word]; read != nil {
+			read(r, c)
+		} else {
+			r.verb(c)
 		}
 	}
+}
+
+func (r *reader) routeBlock(c routeCall) {
+	if last := c.last(); strings.HasPrefix(c.path, "/") && len(c.args) == 2 && r.s.Is(last[0], "func") {
+		*c.spans = append(*c.spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: c.path})
+	}
+}
+
+func (r *reader) mount(c routeCall) {
+	if !strings.HasPrefix(c.path, "/") || len(c.args) != 2 {
+		return
+	}
+	if t := target(r.s, c.last()); t != "" {
+		below := syntax.JoinRoute(syntax.Around(*c.spans, c.at), c.path)
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: c.on, Path: below, Target: t, Line: r.s.Line(c.at)})
+	}
+}
+
+func (r *reader) routeGroup(c routeCall) {
+	if c.path != "" && !strings.HasPrefix(c.path, "/") || c.on == "" {
+		return
+	}
+	if v := assigned(r.s, c.at); v != "" && v != c.on {
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: c.on, Path: c.path, Target: v, Line: r.s.Line(c.at)})
+	}
+}
+
+func (r *reader) handle(c routeCall) {
+	method, path := "ANY", c.path
+	if named := c.word != "Handle" && c.word != "HandleFunc"; named || len(c.args) == 3 {
+		if len(c.args) < 3 || r.s.Kind(c.args[1][0]) != syntax.String {
+			return
+		}
+		method, path = strings.ToUpper(path), r.s.Unquote(c.args[1][0])
+	}
+	if m, rest, ok := strings.Cut(path, " "); ok && m == strings.ToUpper(m) {
+		method, path = m, strings.TrimSpace(rest)
+	}
+	if len(c.args) > 1 && strings.Contains(path, "/") && isMethod(method) {
+		r.route(c, method, path)
+	}
+}
+
+// verb reads a method of a router that is named for one of HTTP, in capitals or
+// with a capital first.
+func (r *reader) verb(c routeCall) {
+	lower := strings.ToLower(c.word)
+	method, ok := syntax.Methods[lower]
+	if !ok || c.word == lower || !strings.HasPrefix(c.path, "/") || len(c.args) < 2 || notRouters[c.on] {
+		return
+	}
+	if c.word == strings.ToUpper(c.word) || titled[c.word] {
+		r.route(c, method, c.path)
+	}
+}
+
+var titled = syntax.Set("Get", "Put", "Post", "Patch", "Delete", "Head", "Options", "Any")
+
+func (r *reader) route(c routeCall, method, path string) {
+	last := c.last()
+	syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{
+		Method: method, Pattern: path, Line: r.s.Line(c.at), On: c.on, Handler: handler(r.s, last), InPlace: r.s.InPlace(last),
+	})
 }
 
 func isMethod(m string) bool {

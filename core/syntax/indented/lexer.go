@@ -86,63 +86,116 @@ func (l *lexer) comment() {
 	l.Add(syntax.Comment, start, l.LineNo)
 }
 
+var byFirst syntax.ByFirst[*lexer]
+
+func init() {
+	byFirst.OnWords((*lexer).word)
+	byFirst.On("$", (*lexer).sign)
+	byFirst.On("\n", (*lexer).newline)
+	byFirst.On(" \t\r\f", func(l *lexer) { l.Pos++ })
+	byFirst.On("\\", (*lexer).joinedLine)
+	byFirst.On("#", (*lexer).comment)
+	byFirst.On("\"'", func(l *lexer) { l.str(l.Pos, false, false) })
+	byFirst.On(syntax.Digits, (*lexer).number)
+	byFirst.On(".", (*lexer).dot)
+	byFirst.On("([{", func(l *lexer) { l.sign(); l.Open() })
+	byFirst.On(")]}", func(l *lexer) { c := l.Src[l.Pos]; l.sign(); l.Shut(syntax.Opener(c)) })
+	byFirst.On("-:=", (*lexer).operator)
+}
+
 func (l *lexer) token() {
-	src, start, line := l.Src, l.Pos, l.LineNo
-	c := src[start]
-	switch {
-	case c == '\n':
-		if l.Depth() == 0 {
-			l.Add(syntax.Newline, start, line)
-			l.fresh = true
-		}
+	if read := byFirst[l.Src[l.Pos]]; read != nil {
+		read(l)
+		return
+	}
+	l.sign()
+}
+
+func (l *lexer) sign() {
+	l.Pos++
+	l.Add(syntax.Punct, l.Pos-1, l.LineNo)
+}
+
+func (l *lexer) at(i int) byte {
+	if i < len(l.Src) {
+		return l.Src[i]
+	}
+	return 0
+}
+
+// newline ends a logical line, unless it stands within brackets.
+func (l *lexer) newline() {
+	if l.Depth() == 0 {
+		l.Add(syntax.Newline, l.Pos, l.LineNo)
+		l.fresh = true
+	}
+	l.Pos++
+	l.LineNo++
+}
+
+// joinedLine steps over a line end that is taken back.
+func (l *lexer) joinedLine() {
+	if !syntax.In(l.at(l.Pos+1), "\n\r") {
+		l.sign()
+		return
+	}
+	l.Pos++
+	if l.at(l.Pos) == '\r' {
+		l.Pos++
+	}
+	if l.at(l.Pos) == '\n' {
 		l.Pos++
 		l.LineNo++
-	case syntax.In(c, " \t\r\f"):
+	}
+}
+
+// word takes a name, or the string that its letters are the mark of.
+func (l *lexer) word() {
+	src, start := l.Src, l.Pos
+	for l.Pos < len(src) && syntax.IsIdentPart(src[l.Pos]) && src[l.Pos] != '$' {
 		l.Pos++
-	case c == '\\' && start+1 < len(src) && (syntax.In(src[start+1], "\n\r")):
+	}
+	if syntax.In(l.at(l.Pos), "\"'") && l.Pos-start <= 2 {
+		if raw, format, ok := stringPrefix(src[start:l.Pos]); ok {
+			l.str(start, raw, format)
+			return
+		}
+	}
+	l.Add(syntax.Ident, start, l.LineNo)
+}
+
+func (l *lexer) dot() {
+	if c := l.at(l.Pos + 1); c >= '0' && c <= '9' {
+		l.number()
+		return
+	}
+	l.sign()
+}
+
+// number takes digits, prefixes and exponents alike; "0xe+1" is a sum.
+func (l *lexer) number() {
+	src, start := l.Src, l.Pos
+	hex := l.at(start+1)|32 == 'x'
+	for l.Pos < len(src) {
+		c := src[l.Pos]
+		exponent := syntax.In(c, "+-") && l.Pos > start && src[l.Pos-1]|32 == 'e' && (l.Pos-start < 2 || !hex)
+		if !syntax.IsIdentPart(c) && c != '.' && !exponent {
+			break
+		}
 		l.Pos++
-		if src[l.Pos] == '\r' {
-			l.Pos++
-		}
-		if l.Pos < len(src) && src[l.Pos] == '\n' {
-			l.Pos++
-			l.LineNo++
-		}
-	case c == '#':
-		l.comment()
-	case syntax.In(c, "\"'"):
-		l.str(start, false, false)
-	case syntax.IsIdentStart(c) && c != '$':
-		for l.Pos < len(src) && syntax.IsIdentPart(src[l.Pos]) && src[l.Pos] != '$' {
-			l.Pos++
-		}
-		if l.Pos < len(src) && (syntax.In(src[l.Pos], "\"'")) && l.Pos-start <= 2 {
-			if raw, format, ok := stringPrefix(src[start:l.Pos]); ok {
-				l.str(start, raw, format)
-				return
-			}
-		}
-		l.Add(syntax.Ident, start, line)
-	case c >= '0' && c <= '9', c == '.' && start+1 < len(src) && src[start+1] >= '0' && src[start+1] <= '9':
-		for l.Pos < len(src) && (syntax.IsIdentPart(src[l.Pos]) || src[l.Pos] == '.' ||
-			(syntax.In(src[l.Pos], "+-")) && l.Pos > start && (src[l.Pos-1]|32) == 'e' && (len(src[start:l.Pos]) < 2 || src[start+1]|32 != 'x')) {
-			l.Pos++
-		}
-		l.Add(syntax.Number, start, line)
-	case syntax.In(c, "([{"):
-		l.Pos++
-		l.Add(syntax.Punct, start, line)
-		l.Open()
-	case syntax.In(c, ")]}"):
-		l.Pos++
-		l.Add(syntax.Punct, start, line)
-		l.Shut(map[byte]byte{')': '(', ']': '[', '}': '{'}[c])
+	}
+	l.Add(syntax.Number, start, l.LineNo)
+}
+
+// operator takes "->", ":=" and "==" as one token, others a byte each.
+func (l *lexer) operator() {
+	start := l.Pos
+	switch c, next := l.Src[start], l.at(start+1); {
+	case c == '-' && next == '>', c != '-' && next == '=':
+		l.Pos += 2
+		l.Add(syntax.Punct, start, l.LineNo)
 	default:
-		l.Pos++
-		if l.Pos < len(src) && (c == '-' && src[l.Pos] == '>' || c == ':' && src[l.Pos] == '=' || c == '=' && src[l.Pos] == '=') {
-			l.Pos++
-		}
-		l.Add(syntax.Punct, start, line)
+		l.sign()
 	}
 }
 
@@ -185,43 +238,39 @@ func (l *lexer) str(start int, raw, format bool) {
 // strEnd is the index behind the string that opens at i, or -1.
 func (l *lexer) strEnd(i int, q byte, triple, format bool, nest int) int {
 	src := l.Src
-	if triple {
-		i += 3
-	} else {
-		i++
-	}
+	i = ends(i, triple)
 	braces := 0
 	for i < len(src) {
 		c := src[i]
+		shuts := c == q && (!triple || bytes.HasPrefix(src[i:], []byte{q, q, q}))
 		switch {
 		case c == '\\':
 			i++
-			if i < len(src) && src[i] == '\r' && i+1 < len(src) && src[i+1] == '\n' {
+			if l.at(i) == '\r' && l.at(i+1) == '\n' {
 				i++
 			}
 		case c == '\n' && !triple && braces == 0:
 			return -1
 		case format && c == '{':
-			if braces == 0 && i+1 < len(src) && src[i+1] == '{' {
+			if braces == 0 && l.at(i+1) == '{' {
 				i++
 			} else {
 				braces++
 			}
 		case format && c == '}' && braces > 0:
 			braces--
-		case braces > 0 && (syntax.In(c, "\"'")) && nest < 8:
-			if c == q && (!triple || bytes.HasPrefix(src[i:], []byte{q, q, q})) && !l.closesLater(i, q) {
-				return ends(i, triple)
-			}
-			t := bytes.HasPrefix(src[i:], []byte{c, c, c})
-			if e := l.strEnd(i, c, t, false, nest+1); e > 0 {
-				i = e
-				continue
+		case braces > 0 && syntax.In(c, "\"'") && nest < 8:
+			if !shuts || l.closesLater(i, q) {
+				// A string of its own within the expression.
+				if e := l.strEnd(i, c, bytes.HasPrefix(src[i:], []byte{c, c, c}), false, nest+1); e > 0 {
+					i = e
+					continue
+				}
 			}
 			if c == q {
 				return ends(i, triple)
 			}
-		case c == q && (!triple || bytes.HasPrefix(src[i:], []byte{q, q, q})):
+		case shuts:
 			return ends(i, triple)
 		}
 		i++

@@ -92,62 +92,86 @@ func (r *reader) lineEnd(i int) int {
 	return i
 }
 
+// statements reads what each word begins, and gives the token behind it, 0 where
+// it begins nothing here.
+var statements map[string]func(r *reader, i int, sc scope, marks []string) int
+
+func init() {
+	statements = map[string]func(r *reader, i int, sc scope, marks []string) int{
+		"def":    func(r *reader, i int, sc scope, marks []string) int { return r.function(i, i, sc, marks) },
+		"class":  func(r *reader, i int, sc scope, marks []string) int { return r.class(i, sc, marks) },
+		"import": func(r *reader, i int, sc scope, _ []string) int { return r.imports(i, sc) },
+		"from":   func(r *reader, i int, sc scope, _ []string) int { return r.importFrom(i, sc) },
+		"async": func(r *reader, i int, sc scope, marks []string) int {
+			if !r.s.Is(i+1, "def") {
+				return 0
+			}
+			return r.function(i+1, i, sc, marks)
+		},
+		"if": func(r *reader, i int, sc scope, _ []string) int {
+			if sc.depth == 0 && r.s.Is(i+1, "__name__") && r.f.Starts == 0 {
+				r.f.Starts = r.s.Line(i)
+			}
+			return 0
+		},
+	}
+}
+
+// statement reads the statement at i with the decorators above it.
 func (r *reader) statement(i int, sc scope) int {
+	s := r.s
+	i, marks := r.decorators(i)
+	if s.Kind(i) != syntax.Ident {
+		return r.lineEnd(i) + 1
+	}
+	word := s.Text(i)
+	if read := statements[word]; read != nil {
+		if next := read(r, i, sc, marks); next > 0 {
+			return next
+		}
+	}
+	if isBlockWord[word] {
+		return r.compound(i, sc)
+	}
+	end := r.lineEnd(i)
+	for at := i; !sc.function && at < end; {
+		if at > i && s.Any(at, "import", "from") {
+			return at // a statement of its own
+		}
+		stop := r.until(at, end, ";")
+		r.assignment(at, min(stop, end), sc)
+		at = stop + 1
+	}
+	return end + 1
+}
+
+// until is the next token that reads text at or behind i, end without one.
+func (r *reader) until(i, end int, text string) int {
+	for i < end && !r.s.Is(i, text) {
+		i = r.s.Close(i) + 1
+	}
+	return i
+}
+
+// decorators reads those above a statement and gives where it begins.
+func (r *reader) decorators(i int) (int, []string) {
 	s := r.s
 	var marks []string
 	for s.Is(i, "@") {
 		end := r.lineEnd(i)
 		var b strings.Builder
-		for k := i + 1; k < end && (s.Any(k, syntax.Name, ".")); k++ {
+		for k := i + 1; k < end && s.Any(k, syntax.Name, "."); k++ {
 			b.WriteString(s.Text(k))
 		}
 		marks = append(marks, b.String())
 		if b.Len() > 0 && routeMark.MatchString(b.String()) {
 			r.signs.Add(model.SignRoutes, s.Line(i))
 		}
-		i = end
-		for s.Kind(i) == syntax.Newline {
+		for i = end; s.Kind(i) == syntax.Newline; {
 			i++
 		}
 	}
-	if s.Kind(i) != syntax.Ident {
-		return r.lineEnd(i) + 1
-	}
-	first := i
-	switch s.Text(i) {
-	case "async":
-		if s.Is(i+1, "def") {
-			return r.function(i+1, first, sc, marks)
-		}
-	case "def":
-		return r.function(i, first, sc, marks)
-	case "class":
-		return r.class(i, sc, marks)
-	case "import":
-		return r.imports(i, sc)
-	case "from":
-		return r.importFrom(i, sc)
-	case "if":
-		if sc.depth == 0 && s.Is(i+1, "__name__") && r.f.Starts == 0 {
-			r.f.Starts = s.Line(i)
-		}
-	}
-	if isBlockWord[s.Text(i)] {
-		return r.compound(i, sc)
-	}
-	end := r.lineEnd(i)
-	for at := i; !sc.function && at < end; {
-		if at > i && (s.Any(at, "import", "from")) {
-			return at // a statement of its own
-		}
-		stop := at
-		for stop < end && !s.Is(stop, ";") {
-			stop = s.Close(stop) + 1
-		}
-		r.assignment(at, min(stop, end), sc)
-		at = stop + 1
-	}
-	return end + 1
+	return i, marks
 }
 
 var isBlockWord = map[string]bool{"if": true, "elif": true, "else": true, "try": true, "except": true, "finally": true, "with": true, "for": true, "while": true, "match": true, "case": true, "async": true}
@@ -185,49 +209,54 @@ func (r *reader) compound(i int, sc scope) int {
 func (r *reader) suite(i int, sc scope) (endLine, next int) {
 	s := r.s
 	k := i
-	for k < s.Len() && !s.Is(k, ":") && s.Kind(k) != syntax.Newline {
+	for k < s.Len() && !s.Any(k, ":", syntax.Break) {
 		if s.Is(k, "lambda") {
-			for k < s.Len() && !s.Is(k, ":") {
-				k = s.Close(k) + 1
-			}
+			k = r.until(k, s.Len(), ":")
 		}
 		k = s.Close(k) + 1
 	}
-	if s.Kind(k+1) != syntax.Newline && s.Is(k, ":") { // all on one line
+	if s.Is(k, ":") && s.Kind(k+1) != syntax.Newline { // all on one line
 		end := r.lineEnd(k)
-		if sc.depth < 100 {
+		if sc.depth < maxDepth {
 			r.inline(k+1, end, sc)
 		}
 		return s.EndLine(end - 1), end + 1
 	}
-	k++
-	for s.Kind(k) == syntax.Newline {
+	for k++; s.Kind(k) == syntax.Newline; {
 		k++
 	}
 	if s.Kind(k) != syntax.Indent {
 		return s.EndLine(max(k-1, i)), k
 	}
-	body := k
-	if sc.depth >= 100 { // deeper than anyone reads: step over
-		n := 0
-		for ; k < s.Len(); k++ {
-			if s.Kind(k) == syntax.Indent {
-				n++
-			} else if s.Kind(k) == syntax.Dedent {
-				if n--; n == 0 {
-					break
-				}
-			}
-		}
-		next = k + 1
-	} else {
+	if sc.depth < maxDepth {
 		next = r.block(k+1, sc)
+	} else {
+		next = r.outdent(k)
 	}
 	last := next - 1
-	for last > body && (s.Kind(last) == syntax.Dedent || s.Kind(last) == syntax.Newline || s.Kind(last) == syntax.EOF) {
+	for last > k && (s.Any(last, syntax.Break) || s.Kind(last) == syntax.Dedent || s.Kind(last) == syntax.EOF) {
 		last--
 	}
 	return s.EndLine(last), next
+}
+
+// maxDepth is how deep definitions are read; deeper than anyone reads they are
+// stepped over.
+const maxDepth = 100
+
+// outdent is behind the block that is indented at k.
+func (r *reader) outdent(k int) int {
+	for n := 0; k < r.s.Len(); k++ {
+		switch r.s.Kind(k) {
+		case syntax.Indent:
+			n++
+		case syntax.Dedent:
+			if n--; n == 0 {
+				return k + 1
+			}
+		}
+	}
+	return k + 1
 }
 
 func (r *reader) inline(i, end int, sc scope) {
@@ -337,31 +366,16 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 		return r.lineEnd(i) + 1
 	}
 	name := s.Text(i + 1)
-	d := model.Definition{Name: name, Parent: sc.parent, Kind: model.DefClass, Line: s.Line(i), Marks: marks, Exported: !sc.function && !strings.HasPrefix(name, "_")}
+	d := model.Definition{
+		Name: name, Parent: sc.parent, Kind: model.DefClass, Line: s.Line(i), Marks: marks,
+		Exported: !sc.function && !strings.HasPrefix(name, "_"),
+	}
 	j := i + 2
 	if s.Is(j, "[") {
 		j = s.Close(j) + 1
 	}
 	if s.Is(j, "(") {
-		for k, end := j+1, s.Close(j); k < end; k = s.Close(k) + 1 {
-			if !s.IsIdent(k) || !(s.Any(k-1, "(", ",")) || s.Is(k+1, "=") {
-				continue
-			}
-			for s.Is(k+1, ".") {
-				k += 2
-			}
-			b := s.Text(k)
-			if full, _ := s.Dotted(k); len(r.bases) < maxBases {
-				r.bases = append(r.bases, model.Use{Kind: model.LinkInheritance, Name: full, Line: s.Line(i)})
-			}
-			d.Bases = append(d.Bases, b)
-			if b == "Enum" || b == "IntEnum" || b == "StrEnum" || b == "Flag" || b == "IntFlag" {
-				d.Kind = model.DefEnum
-			}
-			if b == "TestCase" {
-				r.signs.Add(model.SignTest, s.Line(i))
-			}
-		}
+		r.buildsOn(j, &d)
 	}
 	if sc.parent == "" {
 		r.names[name] = true
@@ -373,31 +387,41 @@ func (r *reader) class(i int, sc scope, marks []string) int {
 	return next
 }
 
+// enums are the bases that make a class an enumeration.
+var enums = syntax.Set("Enum", "IntEnum", "StrEnum", "Flag", "IntFlag")
+
+// buildsOn reads the bases of a class between parentheses.
+func (r *reader) buildsOn(open int, d *model.Definition) {
+	s := r.s
+	for k, end := open+1, s.Close(open); k < end; k = s.Close(k) + 1 {
+		if !s.IsIdent(k) || !s.Any(k-1, "(", ",") || s.Is(k+1, "=") {
+			continue
+		}
+		for s.Is(k+1, ".") {
+			k += 2
+		}
+		b := s.Text(k)
+		if full, _ := s.Dotted(k); len(r.bases) < maxBases {
+			r.bases = append(r.bases, model.Use{Kind: model.LinkInheritance, Name: full, Line: d.Line})
+		}
+		d.Bases = append(d.Bases, b)
+		if enums[b] {
+			d.Kind = model.DefEnum
+		}
+		if b == "TestCase" {
+			r.signs.Add(model.SignTest, d.Line)
+		}
+	}
+}
+
 // assignment defines what a line at the top of a module or a class binds.
 func (r *reader) assignment(i, end int, sc scope) {
 	s := r.s
 	if s.Match(i, "*", syntax.Name) {
 		i++ // *rest, last = …
 	}
-	if !s.IsIdent(i) || end <= i+1 {
+	if !s.IsIdent(i) || end <= i+1 || !s.Any(i+1, ":", "=", ",") || s.Is(i+1, ",") && !r.isTuple(i, end) {
 		return
-	}
-	typed := s.Is(i+1, ":")
-	if !typed && !s.Is(i+1, "=") && !s.Is(i+1, ",") {
-		return
-	}
-	if s.Is(i+1, "=") && s.Tokens[i+1].End-s.Tokens[i+1].Start != 1 {
-		return
-	}
-	if s.Is(i+1, ",") { // a, b = …
-		for k := i; k < end; k++ {
-			if s.Is(k, "=") {
-				break
-			}
-			if !s.IsIdent(k) && !s.Is(k, ",") && !(s.Match(k-1, ",", "*")) {
-				return
-			}
-		}
 	}
 	for k := i; k < end; k += 2 {
 		name := s.Text(k)
@@ -411,14 +435,27 @@ func (r *reader) assignment(i, end int, sc scope) {
 		if sc.parent == "" {
 			r.names[name] = true
 		}
-		r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1), Exported: !strings.HasPrefix(name, "_")})
+		r.f.Definitions = append(r.f.Definitions, model.Definition{
+			Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1), Exported: !strings.HasPrefix(name, "_"),
+		})
 		if s.Match(k+1, ",", "*") {
 			k++
 		}
-		if !s.Is(k+1, ",") && !s.Is(k+1, "*") || !s.IsIdent(k+2) {
+		if !s.Any(k+1, ",", "*") || !s.IsIdent(k+2) {
 			return
 		}
 	}
+}
+
+// isTuple reports whether names and nothing else stand before the "=": a, *b = …
+func (r *reader) isTuple(i, end int) bool {
+	s := r.s
+	for k := i; k < end && !s.Is(k, "="); k++ {
+		if !s.Any(k, syntax.Name, ",") && !s.Match(k-1, ",", "*") {
+			return false
+		}
+	}
+	return true
 }
 
 func (r *reader) kind(sc scope) model.LinkKind {

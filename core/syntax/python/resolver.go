@@ -23,54 +23,15 @@ type resolver struct {
 // source roots that the tree shows.
 func resolve(t *syntax.Tree) {
 	r := &resolver{t: t, holds: map[string]bool{}, cache: map[string][]string{}, origins: map[string]string{}}
-	roots := map[string]bool{".": true}
+	r.findRoots()
 	versions := map[string]string{}
 	for _, f := range t.Files {
-		d := path.Dir(f.Path)
-		if f.Language == "Python" {
-			for at := d; !r.holds[at]; at = path.Dir(at) {
-				r.holds[at] = true
-				if path.Base(at) == "src" {
-					roots[at] = true
-				}
-			}
-		}
-		if f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Tool == "python" {
-			roots[d] = true
-			for _, x := range f.Facts.Project.Roots {
-				roots[path.Join(d, x)] = true
-			}
+		if isProject(f) {
 			for k, v := range f.Facts.Project.Dependencies {
 				versions[norm(k)] = v
 			}
 		}
-		if f.Language == "Python" && path.Base(d) == "lib" {
-			roots[d] = true
-		}
-		// The folder above a package that is itself no package is a root.
-		if path.Base(f.Path) == "__init__.py" {
-			top := d
-			for top != "." && t.File(path.Join(path.Dir(top), "__init__.py")) != nil {
-				top = path.Dir(top)
-			}
-			if top != "." {
-				roots[path.Dir(top)] = true
-			}
-		}
 	}
-	for d := range roots {
-		r.roots = append(r.roots, d)
-	}
-	sort.Slice(r.roots, func(i, j int) bool {
-		a, b := strings.Count(r.roots[i], "/"), strings.Count(r.roots[j], "/")
-		if r.roots[i] == "." || r.roots[j] == "." {
-			return r.roots[i] == "." && r.roots[j] != "."
-		}
-		if a != b {
-			return a < b
-		}
-		return r.roots[i] < r.roots[j]
-	})
 	var out syntax.Out
 	for _, f := range t.Files {
 		if f.Language != "Python" || f.Facts == nil {
@@ -81,11 +42,73 @@ func resolve(t *syntax.Tree) {
 		}
 		for _, u := range f.Facts.Uses {
 			if to := r.origin(f, u.Module, u.Name, 0); to != "" && to != f.Path {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: u.Kind, Line: u.Line, Text: u.Name, Sure: true, Names: []string{u.Name}})
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: to, Kind: u.Kind, Line: u.Line, Text: u.Name, Sure: true, Names: []string{u.Name},
+				})
 			}
 		}
 	}
 	t.Add(&out)
+}
+
+func isProject(f *model.File) bool {
+	return f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Tool == "python"
+}
+
+// findRoots finds the folders that imports are looked up from: the codebase
+// itself, "src" and "lib", those of project files, and each folder above a
+// package that is itself no package.
+func (r *resolver) findRoots() {
+	roots := map[string]bool{".": true}
+	for _, f := range r.t.Files {
+		d := path.Dir(f.Path)
+		if f.Language == "Python" {
+			for at := d; !r.holds[at]; at = path.Dir(at) {
+				r.holds[at] = true
+				if path.Base(at) == "src" {
+					roots[at] = true
+				}
+			}
+			if path.Base(d) == "lib" {
+				roots[d] = true
+			}
+		}
+		if isProject(f) {
+			roots[d] = true
+			for _, x := range f.Facts.Project.Roots {
+				roots[path.Join(d, x)] = true
+			}
+		}
+		if path.Base(f.Path) == "__init__.py" {
+			if top := r.topPackage(d); top != "." {
+				roots[path.Dir(top)] = true
+			}
+		}
+	}
+	for d := range roots {
+		r.roots = append(r.roots, d)
+	}
+	// From the outermost inwards, the codebase itself first.
+	depth := func(d string) int {
+		if d == "." {
+			return -1
+		}
+		return strings.Count(d, "/")
+	}
+	sort.Slice(r.roots, func(i, j int) bool {
+		if a, b := depth(r.roots[i]), depth(r.roots[j]); a != b {
+			return a < b
+		}
+		return r.roots[i] < r.roots[j]
+	})
+}
+
+// topPackage is the outermost package around the package in the folder d.
+func (r *resolver) topPackage(d string) string {
+	for d != "." && r.t.File(path.Join(path.Dir(d), "__init__.py")) != nil {
+		d = path.Dir(d)
+	}
+	return d
 }
 
 // maxPassing bounds over how many modules a name is followed.
@@ -125,6 +148,8 @@ func (r *resolver) origin(f *model.File, module, name string, depth int) string 
 
 func norm(p string) string { return strings.ToLower(strings.ReplaceAll(p, "_", "-")) }
 
+// link follows one import: relative ones from the folder they stand in, others
+// under the roots, one after the other.
 func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, versions map[string]string) {
 	add := func(to string, names ...string) {
 		if to != f.Path {
@@ -134,20 +159,10 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, version
 	fail := func(reason string) {
 		out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: reason})
 	}
-	whole := len(im.Names) == 1 && im.Names[0] == "*" // "import a.b", or "from a import *"
-	if rest := strings.TrimLeft(im.Text, "."); len(rest) < len(im.Text) {
-		d := path.Dir(f.Path)
-		for range len(im.Text) - len(rest) - 1 {
-			if d == "." {
-				fail("climbs out of the codebase")
-				return
-			}
-			d = path.Dir(d)
-		}
-		if rest != "" {
-			d = path.Join(d, strings.ReplaceAll(rest, ".", "/"))
-		}
-		if !r.from(d, im.Names, add) {
+	if strings.HasPrefix(im.Text, ".") {
+		if d, ok := relative(path.Dir(f.Path), im.Text); !ok {
+			fail("climbs out of the codebase")
+		} else if !r.from(d, im.Names, add) {
 			fail("no such module")
 		}
 		return
@@ -155,27 +170,16 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, version
 	p := strings.ReplaceAll(im.Text, ".", "/")
 	top, _, _ := strings.Cut(p, "/")
 	for _, root := range r.candidates(path.Dir(f.Path), top) {
-		d := path.Join(root, p)
-		if whole {
-			if to := r.module(d); to != "" {
-				add(to, "*")
-				return
-			}
-			if r.t.HasDir(d) {
-				return // a namespace package holds nothing itself
-			}
-			// "import os.path": what hangs on a module is set by its code.
-			if up := path.Dir(p); up != "." && r.t.File(path.Join(root, up)+".py") != nil {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: path.Join(root, up) + ".py", Kind: im.Kind, Line: im.Line, Text: im.Text})
-				return
-			}
-			continue
-		}
-		if r.from(d, im.Names, add) {
+		if r.under(root, p, im, add) {
 			return
 		}
+		// "import os.path": what hangs on a module is set by its code.
 		if up := path.Dir(p); up != "." && r.t.File(path.Join(root, up)+".py") != nil {
-			out.Links = append(out.Links, model.Link{From: f.Path, To: path.Join(root, up) + ".py", Kind: im.Kind, Line: im.Line, Text: im.Text, Names: im.Names})
+			l := model.Link{From: f.Path, To: path.Join(root, up) + ".py", Kind: im.Kind, Line: im.Line, Text: im.Text}
+			if !isWhole(im) {
+				l.Names = im.Names
+			}
+			out.Links = append(out.Links, l)
 			return
 		}
 	}
@@ -188,6 +192,38 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, version
 		ext.Version = &v
 	}
 	out.External = append(out.External, ext)
+}
+
+// isWhole reports whether an import takes the module as a whole: "import a.b",
+// or "from a import *".
+func isWhole(im model.Import) bool { return len(im.Names) == 1 && im.Names[0] == "*" }
+
+// relative is the folder that leading dots lead to from d; false above the root.
+func relative(d, text string) (string, bool) {
+	rest := strings.TrimLeft(text, ".")
+	for range len(text) - len(rest) - 1 {
+		if d == "." {
+			return "", false
+		}
+		d = path.Dir(d)
+	}
+	if rest != "" {
+		d = path.Join(d, strings.ReplaceAll(rest, ".", "/"))
+	}
+	return d, true
+}
+
+// under links an import that lies below a root; it reports whether one does.
+func (r *resolver) under(root, p string, im model.Import, add func(string, ...string)) bool {
+	d := path.Join(root, p)
+	if !isWhole(im) {
+		return r.from(d, im.Names, add)
+	}
+	if to := r.module(d); to != "" {
+		add(to, "*")
+		return true
+	}
+	return r.t.HasDir(d) // a namespace package holds nothing itself
 }
 
 // candidates are the roots under which a top-level name may lie: the roots

@@ -19,43 +19,59 @@ func (r *reader) routes() {
 		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") {
 			continue
 		}
-		word := s.Text(i)
-		args := s.Args(i + 1)
+		c := called{at: i, word: s.Text(i), args: s.Args(i + 1)}
 		name, first := s.Dotted(i)
-		if key, ok := makers[word]; ok && s.Match(first-2, syntax.Name, "=") {
-			if p := r.keyword(args, key); key != "" && p != "" {
+		if key, ok := makers[c.word]; ok && s.Match(first-2, syntax.Name, "=") {
+			if p := r.keyword(c.args, key); key != "" && p != "" {
 				r.f.Mounts = append(r.f.Mounts, model.MountFact{Path: p, Target: s.Text(first - 2), Line: s.Line(i)})
 			}
 			continue
 		}
-		switch word {
-		case "include_router", "register_blueprint", "mount":
-			if len(args) == 0 || name == word {
-				continue
-			}
-			on := strings.TrimSuffix(name, "."+word)
-			t, p := s.Name(args[0]), r.keyword(args, "prefix")+r.keyword(args, "url_prefix")
-			if word == "mount" && len(args) > 1 {
-				t, p = s.Name(args[1]), r.text(args[0])
-			}
-			if t != "" {
-				r.f.Mounts = append(r.f.Mounts, model.MountFact{On: on, Path: p, Target: t, Line: s.Line(i)})
-			}
-		case "path", "re_path", "url":
-			if name != word || len(args) < 2 || s.Kind(args[0][0]) != syntax.String || args[0][1]-args[0][0] != 1 {
-				continue
-			}
-			r.address(i, word, args)
-		case "add_url_rule":
-			if len(args) > 2 && strings.HasPrefix(r.text(args[0]), "/") {
-				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "ANY", Pattern: syntax.JoinRoute("", r.text(args[0])), Line: s.Line(i), On: strings.TrimSuffix(name, "."+word), Handler: s.Name(args[len(args)-1])})
-			}
-		default:
-			if !s.Is(first-1, "@") || name == word || len(args) == 0 {
-				continue
-			}
-			r.decorated(i, word, strings.TrimSuffix(name, "."+word), args)
+		if len(c.args) == 0 {
+			continue
 		}
+		if name != c.word {
+			c.on = strings.TrimSuffix(name, "."+c.word)
+		}
+		if read := routeCalls[c.word]; read != nil {
+			read(r, c)
+		} else if s.Is(first-1, "@") && c.on != "" {
+			r.decorated(i, c.word, c.on, c.args)
+		}
+	}
+}
+
+// called is a call with arguments: the name, and what it is called on.
+type called struct {
+	at       int
+	word, on string
+	args     [][2]int
+}
+
+// routeCalls are those that declare routes, by their name.
+var routeCalls = map[string]func(*reader, called){
+	"include_router": (*reader).include, "register_blueprint": (*reader).include, "mount": (*reader).include,
+	"path": (*reader).address, "re_path": (*reader).address, "url": (*reader).address,
+	"add_url_rule": func(r *reader, c called) {
+		if path := r.text(c.args[0]); len(c.args) > 2 && strings.HasPrefix(path, "/") {
+			r.f.Routes = append(r.f.Routes, model.RouteFact{
+				Method: "ANY", Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at), On: c.on, Handler: r.s.Name(c.args[len(c.args)-1]),
+			})
+		}
+	},
+}
+
+// include reads what hangs the routes of another module below a prefix.
+func (r *reader) include(c called) {
+	if c.on == "" {
+		return
+	}
+	t, p := r.s.Name(c.args[0]), r.keyword(c.args, "prefix")+r.keyword(c.args, "url_prefix")
+	if c.word == "mount" && len(c.args) > 1 {
+		t, p = r.s.Name(c.args[1]), r.text(c.args[0])
+	}
+	if t != "" {
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: c.on, Path: p, Target: t, Line: r.s.Line(c.at)})
 	}
 }
 
@@ -67,76 +83,94 @@ func (r *reader) decorated(i int, word, on string, args [][2]int) {
 	if !strings.HasPrefix(path, "/") && !(path == "" && s.Kind(args[0][0]) == syntax.String) {
 		return
 	}
-	var methods []string
+	name := r.below(i)
+	for _, m := range r.methods(word, args) {
+		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: name})
+	}
+}
+
+// methods are those that a decorator answers to.
+func (r *reader) methods(word string, args [][2]int) []string {
 	if m, ok := syntax.Methods[word]; ok {
-		methods = []string{m}
-	} else if word == "route" || word == "api_route" {
-		for _, a := range args {
-			if s.Is(a[0], "methods") {
-				for k := a[0]; k < a[1]; k++ {
-					if s.Kind(k) == syntax.String {
-						methods = append(methods, strings.ToUpper(plain(s.Text(k))))
-					}
-				}
+		return []string{m}
+	}
+	if word != "route" && word != "api_route" {
+		return nil
+	}
+	var all []string
+	for _, a := range args {
+		for k := a[0]; k < a[1] && r.s.Is(a[0], "methods"); k++ {
+			if r.s.Kind(k) == syntax.String {
+				all = append(all, strings.ToUpper(plain(r.s.Text(k))))
 			}
 		}
-		if len(methods) == 0 {
-			methods = []string{"GET"}
-		}
 	}
-	name := ""
+	if len(all) == 0 {
+		return []string{"GET"}
+	}
+	return all
+}
+
+// below is the name of what the decorator at i stands above.
+func (r *reader) below(i int) string {
+	s := r.s
 	for k := s.Close(i+1) + 1; k < s.Len() && k < i+400; k++ {
 		if s.Is(k, "(") {
 			k = s.Close(k)
 			continue
 		}
-		if (s.Any(k, "def", "class")) && s.IsIdent(k+1) {
-			name = s.Text(k + 1)
-			break
+		if s.Any(k, "def", "class") && s.IsIdent(k+1) {
+			return s.Text(k + 1)
 		}
 	}
-	for _, m := range methods {
-		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: name})
-	}
+	return ""
 }
 
 // address reads one entry of a list of addresses: a view, or what is included
 // below.
-func (r *reader) address(i int, word string, args [][2]int) {
-	s := r.s
+func (r *reader) address(c called) {
+	s, args := r.s, c.args
+	if c.on != "" || len(args) < 2 || s.Kind(args[0][0]) != syntax.String || args[0][1]-args[0][0] != 1 {
+		return
+	}
 	p := plain(s.Text(args[0][0]))
-	if word != "path" {
+	if c.word != "path" {
 		p = strings.TrimSuffix(strings.TrimPrefix(p, "^"), "$")
 	}
 	view := args[1]
 	if s.Match(view[0], "include", "(") {
-		in := s.Args(view[0] + 1)
-		if len(in) == 0 {
-			return
-		}
-		t := s.Name(in[0])
-		if x := r.text(in[0]); x != "" {
-			t = "module:" + x
-		} else if s.Is(in[0][0], "(") {
-			if x := s.Args(in[0][0]); len(x) > 0 {
-				t = "module:" + r.text(x[0])
-			}
-		}
-		if t != "" {
-			r.f.Mounts = append(r.f.Mounts, model.MountFact{On: "urlpatterns", Path: p, Target: t, Line: s.Line(i)})
+		if t := r.included(view[0] + 1); t != "" {
+			r.f.Mounts = append(r.f.Mounts, model.MountFact{On: "urlpatterns", Path: p, Target: t, Line: s.Line(c.at)})
 		}
 		return
 	}
 	name := s.Name(view)
-	if name == "" {
-		// lots.as_view(): the class answers.
-		for k := view[0]; k < view[1]; k++ {
-			if s.Match(k-1, ".", "as_view") {
-				name, _ = s.Dotted(k - 2)
-			}
+	for k := view[0]; name == "" && k < view[1]; k++ {
+		if s.Match(k-1, ".", "as_view") { // lots.as_view(): the class answers
+			name, _ = s.Dotted(k - 2)
 		}
 	}
-	r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "ANY", Pattern: syntax.JoinRoute("", p), Line: s.Line(i), On: "urlpatterns", Handler: name})
+	r.f.Routes = append(r.f.Routes, model.RouteFact{
+		Method: "ANY", Pattern: syntax.JoinRoute("", p), Line: s.Line(c.at), On: "urlpatterns", Handler: name,
+	})
+}
+
+// included is what include(…) brings in: a list by its name, a module by its
+// path, alone or first in a pair.
+func (r *reader) included(open int) string {
+	in := r.s.Args(open)
+	if len(in) == 0 {
+		return ""
+	}
+	if x := r.text(in[0]); x != "" {
+		return "module:" + x
+	}
+	if r.s.Is(in[0][0], "(") {
+		if x := r.s.Args(in[0][0]); len(x) > 0 {
+			return "module:" + r.text(x[0])
+		}
+	}
+	return r.s.Name(in[0])
 }
 
 func (r *reader) text(a [2]int) string {

@@ -18,49 +18,57 @@ var grammar = &syntax.Braces{NestedComments: true, Special: special}
 // special takes raw strings, strings that run over lines, characters and the
 // names of lifetimes, which start with the same sign as a character.
 func special(b *syntax.Builder) bool {
-	src, p := b.Src, b.Pos
-	switch c := src[p]; c {
+	switch b.Src[b.Pos] {
 	case '"':
 		return quoted(b, 0)
-	case 'r', 'b', 'c':
-		if p > 0 && syntax.IsIdentPart(src[p-1]) {
-			return false
-		}
-		n := 1
-		if c != 'r' && p+1 < len(src) && src[p+1] == 'r' {
-			n = 2
-		}
-		if p+n >= len(src) {
-			return false
-		}
-		if c != 'r' && n == 1 {
-			switch src[p+1] {
-			case '"':
-				return quoted(b, 1)
-			case '\'':
-				return character(b, 1)
-			}
-			return false
-		}
-		hashes := 0
-		for p+n+hashes < len(src) && src[p+n+hashes] == '#' {
-			hashes++
-		}
-		if p+n+hashes < len(src) && src[p+n+hashes] == '"' {
-			b.Until(n+hashes+1, `"`+strings.Repeat("#", hashes))
-			return true
-		}
-		if hashes == 1 && c == 'r' && p+2 < len(src) && syntax.IsIdentStart(src[p+2]) {
-			// r#type is the name "type".
-			start, line := p+2, b.LineNo
-			for b.Pos += 2; b.Pos < len(src) && syntax.IsIdentPart(src[b.Pos]); {
-				b.Pos++
-			}
-			b.Add(syntax.Ident, start, line)
-			return true
-		}
 	case '\'':
 		return character(b, 0)
+	case 'r', 'b', 'c':
+		return marked(b)
+	}
+	return false
+}
+
+// marked takes what a letter stands before: r"…", r#"…"#, b"…", b'…', br"…",
+// c"…", and r#type, which is the name "type".
+func marked(b *syntax.Builder) bool {
+	src, p := b.Src, b.Pos
+	if p > 0 && syntax.IsIdentPart(src[p-1]) {
+		return false
+	}
+	at := func(i int) byte {
+		if i < len(src) {
+			return src[i]
+		}
+		return 0
+	}
+	n := 1
+	if src[p] != 'r' {
+		switch at(p + 1) {
+		case '"':
+			return quoted(b, 1)
+		case '\'':
+			return character(b, 1)
+		case 'r':
+			n = 2
+		default:
+			return false
+		}
+	}
+	hashes := 0
+	for at(p+n+hashes) == '#' {
+		hashes++
+	}
+	if at(p+n+hashes) == '"' {
+		b.Until(n+hashes+1, `"`+strings.Repeat("#", hashes))
+		return true
+	}
+	if hashes == 1 && n == 1 && syntax.IsIdentStart(at(p+2)) {
+		for b.Pos += 2; b.Pos < len(src) && syntax.IsIdentPart(src[b.Pos]); {
+			b.Pos++
+		}
+		b.Add(syntax.Ident, p+2, b.LineNo)
+		return true
 	}
 	return false
 }
@@ -83,26 +91,7 @@ func quoted(b *syntax.Builder, prefix int) bool {
 func character(b *syntax.Builder, prefix int) bool {
 	start, line, src := b.Pos, b.LineNo, b.Src
 	p := b.Pos + prefix + 1
-	end := -1
-	switch {
-	case p >= len(src):
-	case src[p] == '\\':
-		for k := p + 2; k < len(src) && k < p+14 && src[k-1] != '\n'; k++ {
-			if src[k] == '\'' {
-				end = k
-				break
-			}
-		}
-	default:
-		k := p + 1
-		for k < len(src) && k < p+4 && src[k]&0xC0 == 0x80 {
-			k++
-		}
-		if k < len(src) && src[k] == '\'' && src[p] != '\'' && src[p] != '\n' {
-			end = k
-		}
-	}
-	if end >= 0 {
+	if end := characterEnd(src, p); end >= 0 {
 		b.Pos = end + 1
 		b.Add(syntax.String, start, line)
 		return true
@@ -112,6 +101,30 @@ func character(b *syntax.Builder, prefix int) bool {
 	}
 	b.Add(syntax.Punct, start, line)
 	return true
+}
+
+// characterEnd is where the sign stands that ends the character at p, -1 where
+// none does.
+func characterEnd(src []byte, p int) int {
+	if p >= len(src) {
+		return -1
+	}
+	if src[p] == '\\' {
+		for k := p + 2; k < len(src) && k < p+14 && src[k-1] != '\n'; k++ {
+			if src[k] == '\'' {
+				return k
+			}
+		}
+		return -1
+	}
+	k := p + 1
+	for k < len(src) && k < p+4 && src[k]&0xC0 == 0x80 {
+		k++
+	}
+	if k < len(src) && src[k] == '\'' && !syntax.In(src[p], "'\n") {
+		return k
+	}
+	return -1
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("var", "var_os")}
@@ -190,53 +203,70 @@ func (r *reader) attributes(i, end int) (head, int) {
 	h := head{first: i}
 	for i < end {
 		switch {
-		case s.Is(i, "#"):
-			j := i + 1
-			if s.Is(j, "!") {
-				j++
-			}
-			if !s.Is(j, "[") {
-				return h, i
-			}
-			inner := s.Is(i+1, "!")
-			name, _ := r.path(j + 1)
-			if !inner {
-				h.marks = append(h.marks, name)
-			}
-			switch name {
-			case "path":
-				if s.Kind(j+3) == syntax.String {
-					h.path = s.Unquote(j + 3)
-				}
-			case "test", "tokio::test", "rstest":
-				h.test = true
-				r.signs.Add(model.SignTest, s.Line(i))
-			case "macro_export":
-				h.macro = true
-			}
-			i = s.Close(j) + 1
-			if inner {
-				h.first = i
-			}
+		case s.Match(i, "#", "["), s.Match(i, "#", "!", "["):
+			i = r.attribute(i, &h)
 		case s.Is(i, "pub"):
 			h.public = true
 			i++
 			if s.Is(i, "(") {
 				i = s.Close(i) + 1
 			}
-		case s.Match(i, "default", syntax.Name), s.Is(i, "async") && !s.Is(i+1, "{") && !s.Is(i+1, "move"),
-			s.Is(i, "unsafe") && !s.Is(i+1, "{"), s.Match(i, "safe", syntax.Name),
-			s.Is(i, "const") && (s.Any(i+1, "fn", "unsafe", "async", "extern")):
+		case r.isQualifier(i):
 			i++
 		case s.Match(i, "extern", syntax.Quoted) && !s.Is(i+2, "{"):
 			i += 2
-		case s.Match(i, "extern", "fn"):
-			i++
 		default:
 			return h, i
 		}
 	}
 	return h, i
+}
+
+// isQualifier reports whether a word tells of the function behind it.
+func (r *reader) isQualifier(i int) bool {
+	s := r.s
+	switch s.Text(i) {
+	case "default", "safe":
+		return s.IsIdent(i + 1)
+	case "async":
+		return !s.Any(i+1, "{", "move")
+	case "unsafe":
+		return !s.Is(i+1, "{")
+	case "const":
+		return s.Any(i+1, "fn", "unsafe", "async", "extern")
+	case "extern":
+		return s.Is(i+1, "fn")
+	}
+	return false
+}
+
+// attribute reads #[…], or #![…], which tells of all around it.
+func (r *reader) attribute(i int, h *head) int {
+	s := r.s
+	inner := s.Is(i+1, "!")
+	j := i + 1
+	if inner {
+		j++
+	}
+	name, _ := r.path(j + 1)
+	if !inner {
+		h.marks = append(h.marks, name)
+	}
+	switch name {
+	case "path":
+		if s.Kind(j+3) == syntax.String {
+			h.path = s.Unquote(j + 3)
+		}
+	case "test", "tokio::test", "rstest":
+		h.test = true
+		r.signs.Add(model.SignTest, s.Line(i))
+	case "macro_export":
+		h.macro = true
+	}
+	if inner {
+		h.first = s.Close(j) + 1
+	}
+	return s.Close(j) + 1
 }
 
 // path reads a::b::c and returns the index behind it.
@@ -295,113 +325,153 @@ func (r *reader) semicolon(i, end int) int {
 	return max(end-1, 0)
 }
 
+// items reads what each word begins, and gives the token behind it, 0 where the
+// word begins nothing here.
+var items map[string]func(*reader, declared) int
+
+// declared is a declaration as far as it is read: what stands before its word,
+// where the word stands, and what holds it.
+type declared struct {
+	head
+	at, end int
+	in      scope
+}
+
+func init() {
+	ifNamed := func(read func(*reader, declared) int) func(*reader, declared) int {
+		return func(r *reader, d declared) int {
+			if !r.s.IsIdent(d.at + 1) {
+				return 0
+			}
+			return read(r, d)
+		}
+	}
+	structure := ifNamed(func(r *reader, d declared) int { return r.structure(d.head, d.at, d.end, d.in) })
+	items = map[string]func(*reader, declared) int{
+		"use":         func(r *reader, d declared) int { return r.use(d.head, d.at, d.end, d.in) },
+		"mod":         (*reader).moduleItem,
+		"extern":      (*reader).externItem,
+		"struct":      structure,
+		"union":       structure,
+		"enum":        ifNamed(func(r *reader, d declared) int { return r.enum(d.head, d.at, d.end, d.in) }),
+		"trait":       ifNamed((*reader).traitItem),
+		"impl":        func(r *reader, d declared) int { return r.implementation(d.at, d.end, d.in) },
+		"fn":          ifNamed(func(r *reader, d declared) int { return r.function(d.head, d.at, d.end, d.in) }),
+		"type":        ifNamed((*reader).typeItem),
+		"const":       (*reader).valueItem,
+		"static":      (*reader).valueItem,
+		"macro_rules": (*reader).macroRules,
+		"macro":       ifNamed((*reader).macroItem),
+	}
+}
+
+// item reads one declaration, or steps over what is none.
 func (r *reader) item(i, end int, in scope) int {
 	s := r.s
 	h, i := r.attributes(i, end)
 	if i >= end {
 		return i
 	}
-	switch s.Text(i) {
-	case "use":
-		return r.use(h, i, end, in)
-	case "mod":
-		if !s.IsIdent(i + 1) {
-			return i + 1
-		}
-		return r.module(h, i, end, in)
-	case "extern":
-		if s.Is(i+1, "crate") {
-			kind := model.LinkImport
-			if h.public {
-				kind = model.LinkReExport
-			}
-			r.f.Imports = append(r.f.Imports, model.Import{Text: s.Text(i + 2), Kind: kind, Line: s.Line(h.first), Alias: "crate"})
-			return r.semicolon(i, end) + 1
-		}
-		open := i + 1
-		if s.Kind(open) == syntax.String {
-			open++
-		}
-		if s.Is(open, "{") {
-			r.items(open+1, s.Close(open), in)
-			return s.Close(open) + 1
-		}
-	case "struct", "union":
-		if s.IsIdent(i + 1) {
-			return r.structure(h, i, end, in)
-		}
-	case "enum":
-		if s.IsIdent(i + 1) {
-			return r.enum(h, i, end, in)
-		}
-	case "trait":
-		if s.IsIdent(i + 1) {
-			last, open := r.stop(i+2, end)
-			d := r.add(h, in, s.Text(i+1), model.DefInterface, last)
-			d.Bases = r.bounds(i+2, max(open, i+2))
-			if open >= 0 {
-				r.items(open+1, last, scope{parent: d.Qualified(), body: true, trait: true, shown: d.Exported, hidden: in.hidden})
-			}
-			return last + 1
-		}
-	case "impl":
-		return r.implementation(i, end, in)
-	case "fn":
-		if s.IsIdent(i + 1) {
-			return r.function(h, i, end, in)
-		}
-	case "type":
-		if s.IsIdent(i + 1) {
-			last := r.semicolon(i, end)
-			r.add(h, in, s.Text(i+1), model.DefType, last)
-			return last + 1
-		}
-	case "const", "static":
-		j := i + 1
-		if s.Any(j, "mut", "ref") {
-			j++
-		}
-		if s.Match(j, syntax.Name, ":") && !s.Is(j+2, ":") {
-			last := r.semicolon(j, end)
-			kind := model.DefConstant
-			if j > i+1 {
-				kind = model.DefVariable
-			}
-			if s.Text(j) != "_" {
-				r.add(h, in, s.Text(j), kind, last)
-			}
-			return last + 1
-		}
-	case "macro_rules":
-		if s.Match(i+1, "!", syntax.Name) {
-			last := s.Close(i + 3)
-			h.public = h.public || h.macro
-			r.add(h, in, s.Text(i+2), model.DefOther, last)
-			return last + 1
-		}
-	case "macro":
-		if s.IsIdent(i+1) && (s.Any(i+2, "(", "{")) {
-			last, _ := r.stop(i+2, end)
-			r.add(h, in, s.Text(i+1), model.DefOther, last)
-			return last + 1
+	if read := items[s.Text(i)]; read != nil {
+		if next := read(r, declared{h, i, end, in}); next > 0 {
+			return next
 		}
 	}
-	if s.Match(i, syntax.Name, "!") && !in.hidden {
+	if open := i + 2; s.Match(i, syntax.Name, "!") && !in.hidden && s.Any(open, "{", "(") {
 		// A macro called among the items may well hold items.
-		open := i + 2
-		if s.Any(open, "{", "(") {
-			name := s.Text(i)
-			if name != "compile_error" && name != "thread_local" && s.Is(open, "{") && in.parent == "" {
-				r.items(open+1, s.Close(open), in)
-			}
-			return s.Close(open) + 1
+		if s.Is(open, "{") && in.parent == "" && !s.Any(i, "compile_error", "thread_local") {
+			r.items(open+1, s.Close(open), in)
 		}
+		return s.Close(open) + 1
 	}
 	if s.Is(i, "{") && !in.hidden && in.parent == "" {
 		// The branch of a macro that picks items by platform.
 		r.items(i+1, s.Close(i), in)
 	}
 	return s.Close(i) + 1
+}
+
+func (r *reader) moduleItem(d declared) int {
+	if !r.s.IsIdent(d.at + 1) {
+		return d.at + 1
+	}
+	return r.module(d.head, d.at, d.end, d.in)
+}
+
+// externItem reads "extern crate name;" and "extern "C" { … }".
+func (r *reader) externItem(d declared) int {
+	s := r.s
+	if s.Is(d.at+1, "crate") {
+		kind := model.LinkImport
+		if d.public {
+			kind = model.LinkReExport
+		}
+		r.f.Imports = append(r.f.Imports, model.Import{Text: s.Text(d.at + 2), Kind: kind, Line: s.Line(d.first), Alias: "crate"})
+		return r.semicolon(d.at, d.end) + 1
+	}
+	open := d.at + 1
+	if s.Kind(open) == syntax.String {
+		open++
+	}
+	if !s.Is(open, "{") {
+		return 0
+	}
+	r.items(open+1, s.Close(open), d.in)
+	return s.Close(open) + 1
+}
+
+func (r *reader) traitItem(d declared) int {
+	last, open := r.stop(d.at+2, d.end)
+	def := r.add(d.head, d.in, r.s.Text(d.at+1), model.DefInterface, last)
+	def.Bases = r.bounds(d.at+2, max(open, d.at+2))
+	if open >= 0 {
+		r.items(open+1, last, scope{parent: def.Qualified(), body: true, trait: true, shown: def.Exported, hidden: d.in.hidden})
+	}
+	return last + 1
+}
+
+func (r *reader) typeItem(d declared) int {
+	last := r.semicolon(d.at, d.end)
+	r.add(d.head, d.in, r.s.Text(d.at+1), model.DefType, last)
+	return last + 1
+}
+
+// valueItem reads "const NAME: T = …;" and "static mut NAME: T = …;".
+func (r *reader) valueItem(d declared) int {
+	s := r.s
+	j, kind := d.at+1, model.DefConstant
+	if s.Any(j, "mut", "ref") {
+		j++
+		kind = model.DefVariable
+	}
+	if !s.Match(j, syntax.Name, ":") || s.Is(j+2, ":") {
+		return 0
+	}
+	last := r.semicolon(j, d.end)
+	if !s.Is(j, "_") {
+		r.add(d.head, d.in, s.Text(j), kind, last)
+	}
+	return last + 1
+}
+
+func (r *reader) macroRules(d declared) int {
+	s := r.s
+	if !s.Match(d.at+1, "!", syntax.Name) {
+		return 0
+	}
+	last := s.Close(d.at + 3)
+	d.public = d.public || d.macro
+	r.add(d.head, d.in, s.Text(d.at+2), model.DefOther, last)
+	return last + 1
+}
+
+func (r *reader) macroItem(d declared) int {
+	if !r.s.Any(d.at+2, "(", "{") {
+		return 0
+	}
+	last, _ := r.stop(d.at+2, d.end)
+	r.add(d.head, d.in, r.s.Text(d.at+1), model.DefOther, last)
+	return last + 1
 }
 
 // bounds are the traits after the colon between i and end.
@@ -520,51 +590,56 @@ func (r *reader) enum(h head, i, end int, in scope) int {
 // implementation reads the members of impl T or impl Trait for T: they belong
 // to T.
 func (r *reader) implementation(i, end int, in scope) int {
-	s := r.s
 	last, open := r.stop(i+1, end)
 	if open < 0 {
 		return last + 1
 	}
-	j := r.angle(i+1, open)
-	name, base := "", ""
-	for ; j < open && !s.Is(j, "where"); j++ {
-		if s.Is(j, "for") && !s.Is(j+1, "<") {
+	name, base := r.implemented(i, open)
+	simple := name[strings.LastIndex(name, ":")+1:]
+	parent := in.parent
+	if simple != "" {
+		if base != "" {
+			r.addBase(simple, in.parent, base)
+		}
+		if parent = simple; in.parent != "" {
+			parent = in.parent + "." + simple
+		}
+	}
+	r.items(open+1, last, scope{parent: parent, modules: in.modules, body: true, trait: base != "", shown: true, hidden: in.hidden})
+	return last + 1
+}
+
+// implemented reads the type, and the trait where there is one, between "impl"
+// at i and the body.
+func (r *reader) implemented(i, open int) (name, base string) {
+	s := r.s
+	for j := r.angle(i+1, open); j < open && !s.Is(j, "where"); j++ {
+		p, k := r.path(j)
+		switch {
+		case s.Is(j, "for") && !s.Is(j+1, "<"):
 			base, name = name, ""
-			continue
-		}
-		if s.Any(j, "dyn", "mut", "const") {
-			continue
-		}
-		if p, k := r.path(j); p != "" {
+		case s.Any(j, "dyn", "mut", "const"):
+		case p != "":
 			if name == "" {
 				name = p
 			}
 			j = r.angle(k, open) - 1
-			continue
-		}
-		if s.Is(j, "<") {
+		case s.Is(j, "<"):
 			j = r.angle(j, open) - 1
-		} else if s.Is(j, "(") && base != "" {
+		case s.Is(j, "(") && base != "":
 			j = s.Close(j)
 		}
 	}
-	simple := name[strings.LastIndex(name, ":")+1:]
-	if base != "" && simple != "" {
-		for k := range r.f.Definitions {
-			if d := &r.f.Definitions[k]; d.Name == simple && d.Parent == in.parent {
-				d.Bases = append(d.Bases, base)
-			}
+	return name, base
+}
+
+// addBase adds a trait to what a type builds upon.
+func (r *reader) addBase(name, parent, base string) {
+	for k := range r.f.Definitions {
+		if d := &r.f.Definitions[k]; d.Name == name && d.Parent == parent {
+			d.Bases = append(d.Bases, base)
 		}
 	}
-	parent := simple
-	if in.parent != "" && simple != "" {
-		parent = in.parent + "." + simple
-	}
-	if simple == "" {
-		parent = in.parent
-	}
-	r.items(open+1, last, scope{parent: parent, modules: in.modules, body: true, trait: base != "", shown: true, hidden: in.hidden})
-	return last + 1
 }
 
 func (r *reader) function(h head, i, end int, in scope) int {

@@ -2,6 +2,7 @@ package rust
 
 import (
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -39,13 +40,13 @@ type index struct {
 // of use statements up in the modules found, as the compiler does.
 func resolve(t *syntax.Tree) {
 	x := &index{t: t, libs: map[string]*crate{}, byFile: map[string][]*module{}, deps: map[string]*model.File{}, mains: map[string][]*model.File{}}
+	var roots []*crate
 	for _, f := range t.Files {
 		if path.Base(f.Path) == "main.rs" {
 			up := path.Dir(path.Dir(f.Path))
 			x.mains[up] = append(x.mains[up], f)
 		}
 	}
-	var roots []*crate
 	for _, f := range t.Files {
 		if path.Base(f.Path) == "Cargo.toml" && f.Facts != nil && f.Facts.Project != nil {
 			x.deps[path.Dir(f.Path)] = f
@@ -58,24 +59,24 @@ func resolve(t *syntax.Tree) {
 		}
 		x.grow(c.root, 0)
 	}
-	// A file that no crate reaches is a root of its own where its name says so.
-	for _, f := range t.Files {
-		if f.Language == "Rust" && f.Facts != nil && len(x.byFile[f.Path]) == 0 {
-			if b := path.Base(f.Path); b == "lib.rs" || b == "main.rs" {
-				c := &crate{folder: path.Dir(f.Path), lib: b == "lib.rs"}
-				c.root = &module{crate: c, file: f}
-				x.grow(c.root, 0)
-			}
-		}
-	}
-	for _, f := range t.Files {
-		if f.Language == "Rust" && f.Facts != nil && len(x.byFile[f.Path]) == 0 {
-			c := &crate{folder: path.Dir(f.Path)}
-			c.root = &module{crate: c, file: f}
-			x.grow(c.root, 0)
-		}
-	}
+	// A file that no crate reaches is a root of its own, first where its name says so.
+	x.unreached("lib.rs", "main.rs")
+	x.unreached()
 	t.Each(func(out *syntax.Out, f *model.File) { x.link(out, f) }, "Rust")
+}
+
+// unreached makes a crate of each file that none has reached so far; of those
+// called by one of the names where names are given.
+func (x *index) unreached(names ...string) {
+	for _, f := range x.t.Files {
+		base := path.Base(f.Path)
+		if f.Language != "Rust" || f.Facts == nil || len(x.byFile[f.Path]) > 0 || len(names) > 0 && !slices.Contains(names, base) {
+			continue
+		}
+		c := &crate{folder: path.Dir(f.Path), lib: len(names) > 0 && base == "lib.rs"}
+		c.root = &module{crate: c, file: f}
+		x.grow(c.root, 0)
+	}
 }
 
 // crates lists what a Cargo.toml has compiled: the files it names and those
@@ -343,51 +344,18 @@ func (x *index) version(m *module, name string) *string {
 // the deepest module on the path and the names that are left.
 func (x *index) find(here *module, im model.Import) (*module, []string, int) {
 	at := here
-	inside := im.Alias
-	if inside == "mod" || inside == "path" || inside == "file" || inside == "crate" || inside == "here" {
-		inside = ""
-	}
-	if inside != "" {
-		for _, n := range strings.Split(inside, "::") {
+	switch im.Alias {
+	case "", "mod", "path", "file", "crate", "here":
+	default: // written in a module within the file
+		for _, n := range strings.Split(im.Alias, "::") {
 			if c := at.children[n]; c != nil {
 				at = c
 			}
 		}
 	}
-	text := im.Text
-	outside := strings.HasPrefix(text, "::")
-	parts := strings.Split(strings.TrimPrefix(text, "::"), "::")
-	if n := len(parts); n > 0 && im.Alias == "here" && n > 1 {
-		parts = parts[:n:n]
-	}
-	switch parts[0] {
-	case "crate", "$crate":
-		at = at.crate.root
-		parts = parts[1:]
-	case "self":
-		parts = parts[1:]
-	case "super":
-		for len(parts) > 0 && parts[0] == "super" {
-			if at.parent == nil {
-				return nil, nil, missing
-			}
-			at = at.parent
-			parts = parts[1:]
-		}
-	default:
-		lib := x.libs[parts[0]]
-		switch {
-		case !outside && at.children[parts[0]] != nil && len(parts) >= 1:
-		case lib != nil:
-			at = lib.root
-			parts = parts[1:]
-		case !outside && (hasName(at, parts[0]) || defines(at.file, parts[0])):
-			// A name that this module took in itself.
-		case !outside && at.crate.root.children[parts[0]] != nil:
-			at = at.crate.root // as the first edition looked paths up
-		default:
-			return nil, nil, foreign
-		}
+	at, parts, how := x.first(at, im.Text)
+	if how != found {
+		return nil, nil, how
 	}
 	for len(parts) > 0 {
 		c := at.children[parts[0]]
@@ -397,6 +365,40 @@ func (x *index) find(here *module, im model.Import) (*module, []string, int) {
 		at, parts = c, parts[1:]
 	}
 	return at, parts, found
+}
+
+// first is the module that the first names of a path lead to, and the names
+// behind them.
+func (x *index) first(at *module, text string) (*module, []string, int) {
+	outside := strings.HasPrefix(text, "::")
+	parts := strings.Split(strings.TrimPrefix(text, "::"), "::")
+	switch parts[0] {
+	case "crate", "$crate":
+		return at.crate.root, parts[1:], found
+	case "self":
+		return at, parts[1:], found
+	case "super":
+		for len(parts) > 0 && parts[0] == "super" {
+			if at.parent == nil {
+				return nil, nil, missing
+			}
+			at = at.parent
+			parts = parts[1:]
+		}
+		return at, parts, found
+	}
+	name, lib := parts[0], x.libs[parts[0]]
+	switch {
+	case !outside && at.children[name] != nil:
+		return at, parts, found
+	case lib != nil:
+		return lib.root, parts[1:], found
+	case !outside && (hasName(at, name) || defines(at.file, name)):
+		return at, parts, found // a name that this module took in itself
+	case !outside && at.crate.root.children[name] != nil:
+		return at.crate.root, parts, found // as the first edition looked paths up
+	}
+	return nil, nil, foreign
 }
 
 // hasName reports whether a use statement of the module takes the name in.
