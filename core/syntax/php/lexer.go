@@ -52,56 +52,92 @@ func text(b *syntax.Builder) {
 func nameStart(c byte) bool { return syntax.IsIdentStart(c) && c != '$' }
 func namePart(c byte) bool  { return syntax.IsIdentPart(c) && c != '$' }
 
-// code takes one part of PHP, up to its closing mark.
-func code(b *syntax.Builder) {
-	src, n := b.Src, len(b.Src)
-	for b.Pos < n && !b.Full() {
-		c := src[b.Pos]
-		start, line := b.Pos, b.LineNo
-		switch {
-		case c == '\n':
-			b.LineNo++
-			b.Pos++
-		case syntax.In(c, " \t\r"):
-			b.Pos++
-		case c == '?' && b.Next("?>"):
-			// The mark ends a statement as a semicolon does.
-			b.Pos++
-			b.Add(syntax.Punct, start, line)
-			b.Tokens[len(b.Tokens)-1].Kind = syntax.Newline
-			b.Pos++
+var byFirst syntax.ByFirst[*syntax.Builder]
+
+func init() {
+	byFirst.OnWords(func(b *syntax.Builder) { name(b) })
+	byFirst.On("\n", func(b *syntax.Builder) { b.LineNo++; b.Pos++ })
+	byFirst.On(" \t\r", func(b *syntax.Builder) { b.Pos++ })
+	byFirst.On("\\$", func(b *syntax.Builder) {
+		if b.Pos+1 >= len(b.Src) || !nameStart(b.Src[b.Pos+1]) {
+			b.Sign()
 			return
-		case nameStart(c) || c == '\\' && b.Pos+1 < n && nameStart(src[b.Pos+1]):
-			b.Pos++
-			for b.Pos < n && (namePart(src[b.Pos]) || src[b.Pos] == '\\' && b.Pos+1 < n && nameStart(src[b.Pos+1])) {
-				b.Pos++
-			}
-			b.Add(syntax.Ident, start, line)
-		case c == '$' && b.Pos+1 < n && nameStart(src[b.Pos+1]):
-			for b.Pos++; b.Pos < n && namePart(src[b.Pos]); {
-				b.Pos++
-			}
-			b.Add(syntax.Ident, start, line)
-		case c >= '0' && c <= '9':
-			b.Number()
-		case c == '#' && b.Next("#["):
-			b.Pos++
-			b.Add(syntax.Punct, start, line)
-		case c == '#', c == '/' && b.Next("//"):
+		}
+		if b.Src[b.Pos] == '\\' {
+			name(b)
+		} else {
+			variable(b)
+		}
+	})
+	byFirst.On(syntax.Digits, func(b *syntax.Builder) { b.Number() })
+	byFirst.On("#", func(b *syntax.Builder) {
+		if !b.Next("#[") {
 			lineComment(b)
-		case c == '/' && b.Next("/*"):
+			return
+		}
+		b.Pos++
+		b.Add(syntax.Punct, b.Pos-1, b.LineNo)
+	})
+	byFirst.On("/", func(b *syntax.Builder) {
+		switch {
+		case b.Next("//"):
+			lineComment(b)
+		case b.Next("/*"):
 			b.BlockComment("/*", "*/", false)
-		case syntax.In(c, "'`\""):
-			if !quoted(b, c) {
-				b.Misread("a string is not closed", line)
-				b.Pos, b.LineNo = start+1, line
-				b.Add(syntax.Punct, start, line)
-			}
-		case c == '<' && b.Next("<<<") && heredoc(b):
 		default:
 			b.Sign()
 		}
+	})
+	byFirst.On("'`\"", func(b *syntax.Builder) {
+		if start, line := b.Pos, b.LineNo; !quoted(b, b.Src[start]) {
+			b.Misread("a string is not closed", line)
+			b.Pos, b.LineNo = start+1, line
+			b.Add(syntax.Punct, start, line)
+		}
+	})
+	byFirst.On("<", func(b *syntax.Builder) {
+		if !b.Next("<<<") || !heredoc(b) {
+			b.Sign()
+		}
+	})
+}
+
+// code takes one part of PHP, up to its closing mark.
+func code(b *syntax.Builder) {
+	for b.Pos < len(b.Src) && !b.Full() {
+		if b.Next("?>") {
+			// The mark ends a statement as a semicolon does.
+			b.Pos++
+			b.Add(syntax.Punct, b.Pos-1, b.LineNo)
+			b.Last().Kind = syntax.Newline
+			b.Pos++
+			return
+		}
+		if read := byFirst[b.Src[b.Pos]]; read != nil {
+			read(b)
+			continue
+		}
+		b.Sign()
 	}
+}
+
+// name takes a name with its namespaces.
+func name(b *syntax.Builder) {
+	src, start := b.Src, b.Pos
+	for b.Pos++; b.Pos < len(src); b.Pos++ {
+		if !namePart(src[b.Pos]) && !(src[b.Pos] == '\\' && b.Pos+1 < len(src) && nameStart(src[b.Pos+1])) {
+			break
+		}
+	}
+	b.Add(syntax.Ident, start, b.LineNo)
+}
+
+func variable(b *syntax.Builder) {
+	start := b.Pos
+	for b.Pos++; b.Pos < len(b.Src) && namePart(b.Src[b.Pos]); {
+		b.Pos++
+	}
+	b.Add(syntax.Ident, start, b.LineNo)
 }
 
 // lineComment ends with the line or with the PHP part, whichever is first.
@@ -142,37 +178,18 @@ func quoted(b *syntax.Builder, q byte) bool {
 // heredoc takes <<<WORD … WORD, the closing word alone at the start of a line
 // but for blanks.
 func heredoc(b *syntax.Builder) bool {
-	src, p := b.Src, b.Pos+3
-	for p < len(src) && (syntax.In(src[p], " \t")) {
-		p++
-	}
-	quote := byte(0)
-	if p < len(src) && (syntax.In(src[p], "'\"")) {
-		quote = src[p]
-		p++
-	}
-	w := p
-	for p < len(src) && namePart(src[p]) {
-		p++
-	}
-	word := src[w:p]
-	if len(word) == 0 || word[0] >= '0' && word[0] <= '9' {
-		return false
-	}
-	if quote != 0 && (p >= len(src) || src[p] != quote) {
+	src := b.Src
+	word, p := heredocWord(src, b.Pos+3)
+	if len(word) == 0 || word[0] >= '0' && word[0] <= '9' || b.Spent() {
 		return false
 	}
 	nl := bytes.IndexByte(src[p:], '\n')
-	if nl < 0 || b.Spent() {
+	if nl < 0 {
 		return false
 	}
 	start, line := b.Pos, b.LineNo
-	at, lines := p+nl+1, 1
-	for at < len(src) {
-		k := at
-		for k < len(src) && (syntax.In(src[k], " \t")) {
-			k++
-		}
+	for at, lines := p+nl+1, 1; at < len(src); lines++ {
+		k := blanks(src, at)
 		if bytes.HasPrefix(src[k:], word) && (k+len(word) == len(src) || !namePart(src[k+len(word)])) {
 			b.Pos, b.LineNo = k+len(word), line+lines
 			b.Add(syntax.String, start, line)
@@ -183,9 +200,35 @@ func heredoc(b *syntax.Builder) bool {
 			break
 		}
 		at += nl + 1
-		lines++
 	}
 	b.Misread("a heredoc is not closed", line)
 	b.Waste(len(src) - start)
 	return false
+}
+
+// heredocWord is the word at p, which may be quoted, and where it ends; none
+// where its quote is not closed.
+func heredocWord(src []byte, p int) (word []byte, end int) {
+	p = blanks(src, p)
+	quote := byte(0)
+	if p < len(src) && syntax.In(src[p], "'\"") {
+		quote = src[p]
+		p++
+	}
+	w := p
+	for p < len(src) && namePart(src[p]) {
+		p++
+	}
+	if quote != 0 && (p >= len(src) || src[p] != quote) {
+		return nil, p
+	}
+	return src[w:p], p
+}
+
+// blanks steps over those at p.
+func blanks(src []byte, p int) int {
+	for p < len(src) && syntax.In(src[p], " \t") {
+		p++
+	}
+	return p
 }

@@ -2,6 +2,8 @@
 package php
 
 import (
+	"bytes"
+	"slices"
 	"sort"
 	"strings"
 
@@ -119,11 +121,7 @@ func (r *reader) word(i, end int, parent string) int {
 		}
 	case "const":
 		last := r.end(i, end)
-		for k := i + 1; k < last; k = s.Close(k) + 1 {
-			if s.Match(k, syntax.Name, "=") {
-				r.define(k, r.valueEnd(k, last), parent, s.Text(k), model.DefConstant, true)
-			}
-		}
+		r.constants(i, last, parent, true)
 		return last
 	case "define":
 		if s.Match(i+1, "(", syntax.Quoted, ",") {
@@ -175,70 +173,78 @@ func (r *reader) include(i, end int) {
 	if s.Is(j, ".") {
 		j++
 	}
-	if s.Kind(j) != syntax.String || up < 0 || !s.Is(j+1, ";") && !s.Is(j+1, ")") && s.Kind(j+1) != syntax.Newline {
+	if up < 0 || s.Kind(j) != syntax.String || !s.Any(j+1, ";", ")", syntax.Break) {
 		return
 	}
 	im.Text = strings.Repeat("../", up) + strings.TrimPrefix(s.Unquote(j), "/")
-	if strings.ContainsAny(im.Text, "$\n") {
-		return
+	if !strings.ContainsAny(im.Text, "$\n") {
+		r.f.Imports = append(r.f.Imports, im)
 	}
-	r.f.Imports = append(r.f.Imports, im)
 }
 
 // useStatement reads "use A\B;", "use A\{B, C as D};", "use function a\b;".
 func (r *reader) useStatement(i, end int) int {
 	s := r.s
 	last := r.end(i, end)
-	sort := ""
-	j := i + 1
-	if r.is(j, "function") || r.is(j, "const") {
-		sort = strings.ToLower(s.Text(j))
-		j++
-	}
-	one := func(j int, prefix, sort string) {
-		name := prefix + strings.TrimPrefix(s.Text(j), "\\")
-		alias := name[strings.LastIndexByte(name, '\\')+1:]
-		if r.is(j+1, "as") && s.IsIdent(j+2) {
-			alias = s.Text(j + 2)
-		}
-		im := model.Import{Kind: model.LinkImport, Line: s.Line(j), Text: name, Alias: alias}
-		if sort != "" {
-			im.Names = []string{sort}
-		}
-		r.f.Imports = append(r.f.Imports, im)
-	}
+	sort, j := r.useSort(i+1, "")
 	for ; j < last; j++ {
-		if !s.IsIdent(j) {
-			continue
-		}
-		if s.Match(j+1, "\\", "{") {
-			prefix := strings.TrimPrefix(s.Text(j), "\\") + "\\"
-			close := s.Close(j + 2)
-			for k := j + 3; k < close; k++ {
-				inner := sort
-				if (r.is(k, "function") || r.is(k, "const")) && s.IsIdent(k+1) {
-					inner = strings.ToLower(s.Text(k))
-					k++
-				}
-				if s.IsIdent(k) {
-					one(k, prefix, inner)
-					for k < close && !s.Is(k, ",") {
-						k++
-					}
-				}
-			}
-			j = close
-			continue
-		}
-		one(j, "", sort)
-		for j < last && !s.Is(j, ",") {
-			j++
+		switch {
+		case !s.IsIdent(j):
+		case s.Match(j+1, "\\", "{"):
+			j = r.useGroup(j, sort)
+		default:
+			r.useName(j, "", sort)
+			j = r.commaBefore(j, last)
 		}
 	}
 	for k := i; k < last; k++ {
 		r.use[k] = true
 	}
 	return last
+}
+
+// useSort is "function" or "const" where that stands at j, else what it is so
+// far; with the token behind.
+func (r *reader) useSort(j int, soFar string) (string, int) {
+	if (r.is(j, "function") || r.is(j, "const")) && r.s.IsIdent(j+1) {
+		return strings.ToLower(r.s.Text(j)), j + 1
+	}
+	return soFar, j
+}
+
+// useGroup reads "A\{B, function c}" and gives the bracket that closes it.
+func (r *reader) useGroup(j int, sort string) int {
+	s := r.s
+	prefix, close := strings.TrimPrefix(s.Text(j), "\\")+"\\", s.Close(j+2)
+	for k := j + 3; k < close; k++ {
+		inner, name := r.useSort(k, sort)
+		if k = name; s.IsIdent(k) {
+			r.useName(k, prefix, inner)
+			k = r.commaBefore(k, close)
+		}
+	}
+	return close
+}
+
+// commaBefore is the next comma from k on, end without one.
+func (r *reader) commaBefore(k, end int) int {
+	for k < end && !r.s.Is(k, ",") {
+		k++
+	}
+	return k
+}
+
+// useName keeps the name at j, with the name it goes by here.
+func (r *reader) useName(j int, prefix, sort string) {
+	name := prefix + strings.TrimPrefix(r.s.Text(j), "\\")
+	im := model.Import{Kind: model.LinkImport, Line: r.s.Line(j), Text: name, Alias: name[strings.LastIndexByte(name, '\\')+1:]}
+	if r.is(j+1, "as") && r.s.IsIdent(j+2) {
+		im.Alias = r.s.Text(j + 2)
+	}
+	if sort != "" {
+		im.Names = []string{sort}
+	}
+	r.f.Imports = append(r.f.Imports, im)
 }
 
 // declaration reads a class-like thing or a function whose modifiers start at
@@ -253,16 +259,11 @@ func (r *reader) declaration(first, i, end int, parent string) int {
 	}
 	switch strings.ToLower(s.Text(i)) {
 	case "function":
-		j := i + 1
-		if s.Is(j, "&") {
-			j++
+		if j := r.functionName(i); j > 0 {
+			return r.function(first, j, end, parent, model.DefFunction, true)
 		}
-		if !s.IsIdent(j) || !s.Is(j+1, "(") {
-			return 0
-		}
-		return r.function(first, j, end, parent, model.DefFunction, true)
 	case "class", "trait":
-		if s.IsIdent(i+1) && !(s.Match(i-2, ":", ":")) && !r.is(i-1, "new") {
+		if s.IsIdent(i+1) && !s.Match(i-2, ":", ":") && !r.is(i-1, "new") {
 			return r.class(first, i+1, end, parent, model.DefClass)
 		}
 	case "interface":
@@ -273,6 +274,19 @@ func (r *reader) declaration(first, i, end int, parent string) int {
 		if s.IsIdent(i+1) && (s.Any(i+2, "{", ":") || r.is(i+2, "implements")) {
 			return r.class(first, i+1, end, parent, model.DefEnum)
 		}
+	}
+	return 0
+}
+
+// functionName is where the name of the function stands whose word is at i, 0
+// where it has none.
+func (r *reader) functionName(i int) int {
+	j := i + 1
+	if r.s.Is(j, "&") {
+		j++
+	}
+	if r.s.Match(j, syntax.Name, "(") {
+		return j
 	}
 	return 0
 }
@@ -348,65 +362,66 @@ func (r *reader) nameless(i, end int, parent string) int {
 // members reads the body of a class; class is the index of its definition, -1
 // when it has none.
 func (r *reader) members(i, end int, parent string, class int) {
-	s := r.s
 	for i < end {
-		first := i
-		for s.Match(i, "#", "[") {
-			i = s.Close(i+1) + 1
+		i = max(r.classMember(i, end, parent, class), i+1)
+	}
+}
+
+// classMember reads one member and gives the token behind it.
+func (r *reader) classMember(i, end int, parent string, class int) int {
+	s, first := r.s, i
+	for s.Match(i, "#", "[") {
+		i = s.Close(i+1) + 1
+	}
+	public, found := true, false
+	for s.IsIdent(i) && modifiers[strings.ToLower(s.Text(i))] {
+		public = public && !r.is(i, "private") && !r.is(i, "protected")
+		found = true
+		i++
+	}
+	last := r.end(i, end)
+	switch {
+	case r.is(i, "use"):
+		return r.useTraits(i, end, class)
+	case r.is(i, "const"):
+		r.constants(i, last, parent, public)
+	case r.is(i, "case") && s.IsIdent(i+1):
+		r.define(first, last, parent, s.Text(i+1), model.DefConstant, true)
+	case r.is(i, "function"):
+		j := r.functionName(i)
+		if j == 0 {
+			return i + 1
 		}
-		public, found := true, false
-		for s.IsIdent(i) && modifiers[strings.ToLower(s.Text(i))] {
-			public = public && !r.is(i, "private") && !r.is(i, "protected")
-			found = true
-			i++
+		if r.is(j, "__construct") {
+			r.promoted(j+1, parent)
 		}
-		switch {
-		case r.is(i, "use"):
-			last := i + 1
-			for last < end && !s.Is(last, ";") && !s.Is(last, "{") {
-				last++
-			}
-			for k := i + 1; k < last; k++ {
-				if s.IsIdent(k) && class >= 0 {
-					r.f.Definitions[class].Bases = append(r.f.Definitions[class].Bases, s.Text(k))
-				}
-			}
-			i = s.Close(last) + 1 // a block may say how names of traits are told apart
-		case r.is(i, "const"):
-			last := r.end(i, end)
-			for k := i + 1; k < last; k = s.Close(k) + 1 {
-				if s.Match(k, syntax.Name, "=") {
-					r.define(k, r.valueEnd(k, last), parent, s.Text(k), model.DefConstant, public)
-				}
-			}
-			i = last + 1
-		case r.is(i, "case") && s.IsIdent(i+1):
-			last := r.end(i, end)
-			r.define(first, last, parent, s.Text(i+1), model.DefConstant, true)
-			i = last + 1
-		case r.is(i, "function"):
-			j := i + 1
-			if s.Is(j, "&") {
-				j++
-			}
-			if !s.IsIdent(j) || !s.Is(j+1, "(") {
-				i++
-				continue
-			}
-			if r.is(j, "__construct") {
-				r.promoted(j+1, parent)
-			}
-			i = r.function(first, j, end, parent, model.DefMethod, public)
-		default:
-			if last := r.end(i, end); found || s.IsIdent(i) {
-				r.properties(i, last, parent, public)
-				i = last + 1
-				continue
-			}
-			i = s.Close(i) + 1
+		return r.function(first, j, end, parent, model.DefMethod, public)
+	case found, s.IsIdent(i):
+		r.properties(i, last, parent, public)
+	default:
+		return s.Close(i) + 1
+	}
+	return last + 1
+}
+
+// useTraits reads what a class takes in whole.
+func (r *reader) useTraits(i, end, class int) int {
+	s := r.s
+	last := i + 1
+	for ; last < end && !s.Any(last, ";", "{"); last++ {
+		if s.IsIdent(last) && class >= 0 {
+			r.f.Definitions[class].Bases = append(r.f.Definitions[class].Bases, s.Text(last))
 		}
-		if i <= first {
-			i = first + 1
+	}
+	return s.Close(last) + 1 // a block may say how names of traits are told apart
+}
+
+// constants reads "const A = 1, B = 2".
+func (r *reader) constants(i, last int, parent string, public bool) {
+	s := r.s
+	for k := i + 1; k < last; k = s.Close(k) + 1 {
+		if s.Match(k, syntax.Name, "=") {
+			r.define(k, r.valueEnd(k, last), parent, s.Text(k), model.DefConstant, public)
 		}
 	}
 }
@@ -431,22 +446,25 @@ func (r *reader) promoted(open int, parent string) {
 		for stop < end && !s.Is(stop, ",") {
 			stop = s.Close(stop) + 1
 		}
-		first, made, public := k, false, true
-		for ; k < stop; k = s.Close(k) + 1 {
-			if s.Is(k, "#") {
-				continue
-			}
-			switch b := s.Bytes(k); {
-			case s.IsIdent(k) && (r.is(k, "public") || r.is(k, "readonly")):
-				made = true
-			case s.IsIdent(k) && (r.is(k, "private") || r.is(k, "protected")):
-				made, public = true, false
-			case s.IsIdent(k) && b[0] == '$' && made:
-				r.define(first, stop-1, parent, string(b[1:]), model.DefProperty, public)
-				made = false
-			}
-		}
+		r.promotedOne(k, stop, parent)
 		k = stop + 1
+	}
+}
+
+func (r *reader) promotedOne(first, stop int, parent string) {
+	s := r.s
+	made, public := false, true
+	for k := first; k < stop; k = s.Close(k) + 1 {
+		switch {
+		case !s.IsIdent(k):
+		case r.is(k, "public"), r.is(k, "readonly"):
+			made = true
+		case r.is(k, "private"), r.is(k, "protected"):
+			made, public = true, false
+		case made && s.Bytes(k)[0] == '$':
+			r.define(first, stop-1, parent, s.Text(k)[1:], model.DefProperty, public)
+			made = false
+		}
 	}
 }
 
@@ -456,33 +474,40 @@ var builtin = map[string]bool{"self": true, "parent": true, "static": true, "tru
 func (r *reader) mentions() {
 	s := r.s
 	for i := range s.Tokens {
-		if s.Tokens[i].Kind == syntax.String || s.Tokens[i].Kind == syntax.Text {
-			continue
-		}
-		b := s.Bytes(i)
-		if s.Tokens[i].Kind != syntax.Ident || b[0] == '$' || r.use[i] {
-			continue
-		}
-		last := b[strings.LastIndexByte(string(b), '\\')+1:]
-		qualified := len(last) < len(b)
-		if len(last) == 0 || !qualified && (last[0] >= 'a' && last[0] <= 'z' || last[0] == '_') && !r.is(i-1, "new") && !r.is(i-1, "extends") && !r.is(i-1, "implements") && !r.is(i-1, "instanceof") && !s.Is(i+1, ":") {
-			continue
-		}
-		if builtin[strings.ToLower(string(b))] {
-			continue
-		}
-		if s.Match(i-2, "-", ">") || s.Match(i-2, ":", ":") || r.is(i-1, "function") || r.is(i-1, "const") || r.is(i-1, "case") {
-			continue
-		}
-		if s.Is(i+1, "(") && !r.is(i-1, "new") && !s.Is(i-1, "[") && !s.Is(i-1, ",") {
-			continue
-		}
-		if _, ok := r.seen[string(b)]; !ok {
-			r.seen[string(b)] = s.Line(i)
+		if s.Tokens[i].Kind == syntax.Ident && !r.use[i] && r.namesClass(i) {
+			if n := s.Text(i); r.seen[n] == 0 {
+				r.seen[n] = s.Line(i)
+			}
 		}
 	}
 	for n, line := range r.seen {
 		r.f.Mentions = append(r.f.Mentions, model.Mention{Name: n, Line: line})
 	}
 	sort.Slice(r.f.Mentions, func(i, j int) bool { return r.f.Mentions[i].Name < r.f.Mentions[j].Name })
+}
+
+// namesClass reports whether the name at i is that of a class: written with a
+// namespace or a capital, or where nothing else can stand; no member, nor what
+// is declared or called.
+func (r *reader) namesClass(i int) bool {
+	s := r.s
+	b := s.Bytes(i)
+	if b[0] == '$' || s.Match(i-2, "-", ">") || s.Match(i-2, ":", ":") || r.isAny(i-1, "function", "const", "case") {
+		return false
+	}
+	last := b[bytes.LastIndexByte(b, '\\')+1:]
+	if len(last) == 0 || builtin[strings.ToLower(string(b))] {
+		return false
+	}
+	made := r.is(i-1, "new")
+	if small := last[0] >= 'a' && last[0] <= 'z' || last[0] == '_'; small && len(last) == len(b) {
+		if !made && !s.Is(i+1, ":") && !r.isAny(i-1, "extends", "implements", "instanceof") {
+			return false
+		}
+	}
+	return made || !s.Is(i+1, "(") || s.Any(i-1, "[", ",")
+}
+
+func (r *reader) isAny(i int, words ...string) bool {
+	return slices.ContainsFunc(words, func(w string) bool { return r.is(i, w) })
 }

@@ -7,62 +7,83 @@ import (
 	"jantel/core/syntax"
 )
 
+// routeCall is a call on the router: Route::get(…), or $app->get(…).
+type routeCall struct {
+	at     int // the name of the method
+	word   string
+	static bool
+	args   [][2]int
+	spans  *[]syntax.Span // what lies below a path so far
+}
+
 // routes finds Route::get('/lots', [Lots::class, 'list']) and its like, in
 // groups below a prefix, and methods under a Route attribute.
 func (r *reader) routes() {
 	s := r.s
 	var spans []syntax.Span
 	for i := 0; i < s.Len(); i++ {
-		if r.is(i, "Route") && s.Match(i-2, "#", "[") && (s.Any(i+1, "(", "]")) {
+		if s.Match(i-2, "#", "[") && r.is(i, "Route") && s.Any(i+1, "(", "]") {
 			r.attribute(i)
 			continue
 		}
 		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") {
 			continue
 		}
-		static := s.Match(i-2, ":", ":") && r.is(i-3, "Route")
-		chain := s.Match(i-2, "-", ">")
-		if !static && !chain {
+		c := routeCall{at: i, static: s.Match(i-2, ":", ":") && r.is(i-3, "Route"), spans: &spans}
+		if !c.static && !s.Match(i-2, "-", ">") {
 			continue
 		}
-		word := strings.ToLower(s.Text(i))
-		args := s.Args(i + 1)
-		if len(args) == 0 {
-			continue
-		}
-		switch word {
-		case "group":
-			if p := r.prefix(i); p != "" || r.arrayPrefix(args[0]) != "" {
-				last := args[len(args)-1]
-				if p == "" {
-					p = r.arrayPrefix(args[0])
-				}
-				spans = append(spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: p})
-			}
-		case "fallback":
-			if static {
-				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: "ANY", Pattern: "/{*rest}", Line: s.Line(i), Handler: r.action(args[0]), InPlace: s.InPlace(args[0])})
-			}
-		case "resource", "apiresource":
-			if static && len(args) > 1 && s.Kind(args[0][0]) == syntax.String {
-				r.resource(spans, i, s.Unquote(args[0][0]), r.action(args[1]), word == "apiresource")
-			}
-		default:
-			m, ok := syntax.Methods[word]
-			if !ok || len(args) < 2 || s.Kind(args[0][0]) != syntax.String || args[0][1]-args[0][0] != 1 {
-				continue
-			}
-			path := s.Unquote(args[0][0])
-			if chain && (!strings.HasPrefix(path, "/") || !strings.HasPrefix(s.Text(i-3), "$") || !router(s.Text(i-3))) {
-				continue
-			}
-			on := ""
-			if chain {
-				on = strings.TrimPrefix(s.Text(i-3), "$")
-			}
-			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: m, Pattern: path, Line: s.Line(i), On: on, Handler: r.action(args[1]), InPlace: s.InPlace(args[1])})
+		if c.args = s.Args(i + 1); len(c.args) > 0 {
+			c.word = strings.ToLower(s.Text(i))
+			r.routeCall(c)
 		}
 	}
+}
+
+func (r *reader) routeCall(c routeCall) {
+	switch c.word {
+	case "group":
+		p := r.prefix(c.at)
+		if p == "" {
+			p = r.arrayPrefix(c.args[0])
+		}
+		if last := c.args[len(c.args)-1]; p != "" {
+			*c.spans = append(*c.spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: p})
+		}
+	case "fallback":
+		if c.static {
+			r.route(c, "ANY", "/{*rest}", "", c.args[0])
+		}
+	case "resource", "apiresource":
+		if c.static && len(c.args) > 1 && r.s.Kind(c.args[0][0]) == syntax.String {
+			r.resource(c, r.s.Unquote(c.args[0][0]), r.action(c.args[1]))
+		}
+	default:
+		r.verb(c)
+	}
+}
+
+// verb reads a method that is named for one of HTTP.
+func (r *reader) verb(c routeCall) {
+	s, first := r.s, c.args[0]
+	m, ok := syntax.Methods[c.word]
+	if !ok || len(c.args) < 2 || s.Kind(first[0]) != syntax.String || first[1]-first[0] != 1 {
+		return
+	}
+	path, on := s.Unquote(first[0]), ""
+	if !c.static {
+		var variable bool
+		if on, variable = strings.CutPrefix(s.Text(c.at-3), "$"); !variable || !router(on) || !strings.HasPrefix(path, "/") {
+			return
+		}
+	}
+	r.route(c, m, path, on, c.args[1])
+}
+
+func (r *reader) route(c routeCall, method, path, on string, handler [2]int) {
+	syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{
+		Method: method, Pattern: path, Line: r.s.Line(c.at), On: on, Handler: r.action(handler), InPlace: r.s.InPlace(handler),
+	})
 }
 
 func router(variable string) bool {
@@ -127,60 +148,73 @@ func (r *reader) action(a [2]int) string {
 	return class + "." + method
 }
 
+// standard are the routes of a resource with their actions; "%" stands for all
+// of them, "%1" for one.
+var standard = []struct{ method, pattern, action string }{
+	{"GET", "%", "index"}, {"GET", "%/create", "create"}, {"POST", "%", "store"}, {"GET", "%1", "show"},
+	{"GET", "%1/edit", "edit"}, {"PUT", "%1", "update"}, {"DELETE", "%1", "destroy"},
+}
+
 // resource stands for the seven routes of a resource, or five without forms.
-func (r *reader) resource(spans []syntax.Span, i int, name, class string, api bool) {
+func (r *reader) resource(c routeCall, name, class string) {
 	one := name + "/{" + strings.TrimSuffix(name[strings.LastIndexAny(name, "/.")+1:], "s") + "}"
-	for _, x := range []struct{ method, pattern, action string }{{"GET", name, "index"}, {"GET", name + "/create", "create"}, {"POST", name, "store"}, {"GET", one, "show"}, {"GET", one + "/edit", "edit"}, {"PUT", one, "update"}, {"DELETE", one, "destroy"}} {
-		if api && (x.action == "create" || x.action == "edit") {
+	patterns := strings.NewReplacer("%1", one, "%", name)
+	for _, x := range standard {
+		if c.word == "apiresource" && (x.action == "create" || x.action == "edit") {
 			continue
 		}
 		h := ""
 		if class != "" {
 			h = class + "." + x.action
 		}
-		syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: x.method, Pattern: x.pattern, Line: r.s.Line(i), Handler: h})
+		syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{Method: x.method, Pattern: patterns.Replace(x.pattern), Line: r.s.Line(c.at), Handler: h})
 	}
 }
 
-// attribute reads #[Route('/lots', methods: ['GET'])] above a method.
+// attribute reads #[Route('/lots', methods: ['GET'])] above a method, or above
+// the class whose methods lie below its path.
 func (r *reader) attribute(i int) {
 	s := r.s
-	path, methods := "", []string(nil)
+	path, methods := r.routeOf(i)
+	end := s.Close(i - 1)
+	for k := end + 1; k < s.Len() && k < end+200; k++ {
+		switch {
+		case s.Match(k, "#", "["):
+			k = s.Close(k + 1)
+		case r.is(k, "class"):
+			r.classPrefix = path
+			return
+		case r.is(k, "function") && s.IsIdent(k+1):
+			for _, m := range methods {
+				r.f.Routes = append(r.f.Routes, model.RouteFact{
+					Method: m, Pattern: syntax.JoinRoute(r.classPrefix, path), Line: s.Line(i), Handler: s.Text(k + 1),
+				})
+			}
+			return
+		}
+	}
+}
+
+// routeOf is the path and the methods that the attribute at i gives.
+func (r *reader) routeOf(i int) (path string, methods []string) {
+	s := r.s
 	for n, a := range s.Args(i + 1) {
 		key := ""
 		if s.Is(a[0]+1, ":") {
 			key = s.Text(a[0])
 		}
 		for k := a[0]; k < a[1]; k++ {
-			if s.Kind(k) != syntax.String {
-				continue
-			}
-			if key == "path" || key == "" && n == 0 {
+			switch {
+			case s.Kind(k) != syntax.String:
+			case key == "path", key == "" && n == 0:
 				path = s.Unquote(k)
-			}
-			if key == "methods" {
+			case key == "methods":
 				methods = append(methods, strings.ToUpper(s.Unquote(k)))
 			}
 		}
 	}
-	end := s.Close(i - 1)
-	for k := end + 1; k < s.Len() && k < end+200; k++ {
-		if s.Match(k, "#", "[") {
-			k = s.Close(k + 1)
-			continue
-		}
-		if r.is(k, "class") {
-			r.classPrefix = path
-			return
-		}
-		if r.is(k, "function") && s.IsIdent(k+1) {
-			if len(methods) == 0 {
-				methods = []string{"ANY"}
-			}
-			for _, m := range methods {
-				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute(r.classPrefix, path), Line: s.Line(i), Handler: s.Text(k + 1)})
-			}
-			return
-		}
+	if len(methods) == 0 {
+		methods = []string{"ANY"}
 	}
+	return path, methods
 }
