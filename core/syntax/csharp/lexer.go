@@ -20,36 +20,47 @@ func special(b *syntax.Builder) bool {
 			return true
 		}
 	case '@':
-		if b.Next(`@"`) {
-			return verbatim(b, 2)
-		}
-		if b.Next(`@$"`) {
-			return verbatim(b, 3)
-		}
-		if b.Pos+1 < len(b.Src) && syntax.IsIdentStart(b.Src[b.Pos+1]) {
-			// A name that would be a word of the language without its mark.
-			start, line := b.Pos+1, b.LineNo
-			for b.Pos++; b.Pos < len(b.Src) && syntax.IsIdentPart(b.Src[b.Pos]); {
-				b.Pos++
-			}
-			b.Add(syntax.Ident, start, line)
-			return true
-		}
-	case '$':
-		n := 0
-		for b.Pos+n < len(b.Src) && b.Src[b.Pos+n] == '$' {
-			n++
-		}
-		rest := b.Src[b.Pos+n:]
 		switch {
-		case bytes.HasPrefix(rest, []byte(`"""`)):
-			raw(b, n)
-			return true
-		case n == 1 && bytes.HasPrefix(rest, []byte(`@"`)):
+		case b.Next(`@"`):
+			return verbatim(b, 2)
+		case b.Next(`@$"`):
 			return verbatim(b, 3)
-		case n == 1 && len(rest) > 0 && rest[0] == '"':
-			return interpolated(b)
 		}
+		return markedName(b)
+	case '$':
+		return dollars(b)
+	}
+	return false
+}
+
+// markedName takes a name that would be a word of the language without its mark.
+func markedName(b *syntax.Builder) bool {
+	start := b.Pos + 1
+	if start >= len(b.Src) || !syntax.IsIdentStart(b.Src[start]) {
+		return false
+	}
+	for b.Pos++; b.Pos < len(b.Src) && syntax.IsIdentPart(b.Src[b.Pos]); {
+		b.Pos++
+	}
+	b.Add(syntax.Ident, start, b.LineNo)
+	return true
+}
+
+// dollars takes $"…", $@"…" and $$"""…""".
+func dollars(b *syntax.Builder) bool {
+	n := 0
+	for b.Pos+n < len(b.Src) && b.Src[b.Pos+n] == '$' {
+		n++
+	}
+	rest := b.Src[b.Pos+n:]
+	switch {
+	case bytes.HasPrefix(rest, []byte(`"""`)):
+		raw(b, n)
+		return true
+	case n == 1 && bytes.HasPrefix(rest, []byte(`@"`)):
+		return verbatim(b, 3)
+	case n == 1 && len(rest) > 0 && rest[0] == '"':
+		return interpolated(b)
 	}
 	return false
 }
@@ -58,53 +69,54 @@ func special(b *syntax.Builder) bool {
 // what stands between an #else or #elif and its #endif is a comment.
 func directive(b *syntax.Builder) bool {
 	for p := b.Pos - 1; p >= 0 && b.Src[p] != '\n'; p-- {
-		if b.Src[p] != ' ' && b.Src[p] != '\t' && b.Src[p] != '\r' {
+		if !syntax.In(b.Src[p], " \t\r") {
 			return false
 		}
 	}
-	word := func(at int) string {
-		at++
-		for at < len(b.Src) && (syntax.In(b.Src[at], " \t")) {
-			at++
-		}
-		end := at
-		for end < len(b.Src) && b.Src[end] >= 'a' && b.Src[end] <= 'z' {
-			end++
-		}
-		return string(b.Src[at:end])
-	}
 	start, line := b.Pos, b.LineNo
-	w := word(b.Pos)
-	lineEnd := func(at int) int {
-		if i := bytes.IndexByte(b.Src[at:], '\n'); i >= 0 {
-			return at + i
-		}
-		return len(b.Src)
-	}
-	b.Pos = lineEnd(b.Pos)
+	w := directiveWord(b.Src, b.Pos)
+	b.Pos = lineEnd(b.Src, b.Pos)
 	if w == "else" || w == "elif" {
-		for depth := 0; b.Pos < len(b.Src); {
-			at := b.Pos + 1
-			for at < len(b.Src) && (syntax.In(b.Src[at], " \t")) {
-				at++
-			}
-			if at < len(b.Src) && b.Src[at] == '#' {
-				switch word(at) {
-				case "if":
-					depth++
-				case "endif":
-					depth--
-				}
+		for depth := 0; b.Pos < len(b.Src) && depth >= 0; {
+			switch directiveWord(b.Src, blanks(b.Src, b.Pos+1)) {
+			case "if":
+				depth++
+			case "endif":
+				depth--
 			}
 			b.LineNo++
-			b.Pos = lineEnd(min(b.Pos+1, len(b.Src)))
-			if depth < 0 {
-				break
-			}
+			b.Pos = lineEnd(b.Src, min(b.Pos+1, len(b.Src)))
 		}
 	}
 	b.Add(syntax.Comment, start, line)
 	return true
+}
+
+// directiveWord is the word of the directive at at, "" where none stands there.
+func directiveWord(src []byte, at int) string {
+	if at >= len(src) || src[at] != '#' {
+		return ""
+	}
+	at = blanks(src, at+1)
+	end := at
+	for end < len(src) && src[end] >= 'a' && src[end] <= 'z' {
+		end++
+	}
+	return string(src[at:end])
+}
+
+func blanks(src []byte, at int) int {
+	for at < len(src) && syntax.In(src[at], " \t") {
+		at++
+	}
+	return at
+}
+
+func lineEnd(src []byte, at int) int {
+	if i := bytes.IndexByte(src[at:], '\n'); i >= 0 {
+		return at + i
+	}
+	return len(src)
 }
 
 // verbatim takes @"…", in which a quote is written twice and lines may end.
@@ -137,37 +149,38 @@ func interpolated(b *syntax.Builder) bool {
 	if b.Spent() {
 		return false
 	}
-	p, depth := b.Pos+2, 0
-	for p < len(b.Src) && b.Src[p] != '\n' {
-		c := b.Src[p]
-		switch {
+	src, p, depth := b.Src, b.Pos+2, 0
+	for ; p < len(src) && src[p] != '\n'; p++ {
+		switch c := src[p]; {
 		case depth == 0 && c == '\\':
 			p++
 		case depth == 0 && c == '"':
 			b.Pos = p + 1
 			b.Add(syntax.String, start, line)
 			return true
+		case depth == 0 && bytes.HasPrefix(src[p:], []byte("{{")):
+			p++
 		case c == '{':
-			if depth == 0 && p+1 < len(b.Src) && b.Src[p+1] == '{' {
-				p++
-			} else {
-				depth++
-			}
+			depth++
 		case c == '}' && depth > 0:
 			depth--
 		case depth > 0 && c == '"':
-			// A string within the code of a hole.
-			for p++; p < len(b.Src) && b.Src[p] != '"' && b.Src[p] != '\n'; p++ {
-				if b.Src[p] == '\\' {
-					p++
-				}
-			}
+			p = stringEnd(src, p)
 		}
-		p++
 	}
 	b.Misread("a string is not closed", line)
 	b.Waste(p - start)
 	return false
+}
+
+// stringEnd is where a string within the code of a hole ends, on its line.
+func stringEnd(src []byte, p int) int {
+	for p++; p < len(src) && src[p] != '"' && src[p] != '\n'; p++ {
+		if src[p] == '\\' {
+			p++
+		}
+	}
+	return p
 }
 
 // raw takes a string between three quotes or more; what closes it is as many.

@@ -88,43 +88,49 @@ func (r *reader) body(i, end int, ns string) {
 		switch {
 		case s.Any(i, ";", "}"):
 		case s.Match(i, "namespace", syntax.Name):
-			name, j := r.dotted(i + 1)
-			full := name
-			if ns != "" {
-				full = ns + "." + name
-			}
-			if s.Is(j, "{") {
-				r.space(full)
-				r.body(j+1, s.Close(j), full)
-				next = s.Close(j) + 1
-				break
-			}
-			r.space(full)
-			ns, next = full, j+1
-		case s.Match(i, "global", "using"), s.Is(i, "using") && !s.Is(i+1, "(") && !s.Is(i+1, "var") && r.isDirective(i):
+			next, ns = r.namespace(i, ns)
+		case s.Match(i, "global", "using"), s.Is(i, "using") && !s.Any(i+1, "(", "var") && r.isDirective(i):
 			next = r.using(i)
 		case s.Match(i, "extern", "alias"):
 			next = i + 4
-		case s.Is(i, "[") && (s.Any(i+1, "assembly", "module")):
+		case s.Is(i, "[") && s.Any(i+1, "assembly", "module"):
 			next = s.Close(i) + 1
 		default:
-			if n := r.member(i, end, "", ""); n > i {
-				next = n
-			} else {
-				// A statement outside of any type: the program starts here.
-				if r.loose == 0 && s.IsIdent(i) {
-					r.loose = s.Line(i)
-				}
-				for next = i; next < end && !s.Is(next, ";"); next = s.Close(next) + 1 {
-					if s.Is(next, "{") {
-						break
-					}
-				}
-				next = s.Close(next) + 1
+			if next = r.member(i, end, "", ""); next <= i {
+				next = r.looseStatement(i, end)
 			}
 		}
 		i = max(next, i+1)
 	}
+}
+
+// namespace reads "namespace A.B { … }", or "namespace A.B;", which holds for
+// the rest of the file; it gives the token behind and the namespace there.
+func (r *reader) namespace(i int, around string) (next int, ns string) {
+	s := r.s
+	full, j := r.dotted(i + 1)
+	if around != "" {
+		full = around + "." + full
+	}
+	r.space(full)
+	if !s.Is(j, "{") {
+		return j + 1, full
+	}
+	r.body(j+1, s.Close(j), full)
+	return s.Close(j) + 1, around
+}
+
+// looseStatement steps over a statement outside of any type: the program starts
+// there.
+func (r *reader) looseStatement(i, end int) int {
+	s := r.s
+	if r.loose == 0 && s.IsIdent(i) {
+		r.loose = s.Line(i)
+	}
+	for i < end && !s.Any(i, ";", "{") {
+		i = s.Close(i) + 1
+	}
+	return s.Close(i) + 1
 }
 
 // space keeps the namespace that holds most of the file: the innermost that is
@@ -185,12 +191,62 @@ func (r *reader) define(first, last int, parent, name string, kind model.Definit
 	return &r.f.Definitions[len(r.f.Definitions)-1]
 }
 
+// typeWords are the words that begin a type with a body.
+var typeWords = map[string]model.DefinitionKind{
+	"class": model.DefClass, "struct": model.DefClass, "interface": model.DefInterface, "enum": model.DefEnum,
+}
+
+// declared is a declaration as far as it is read: where it begins, where it has
+// to end, what holds it, and what is said before its word.
+type declared struct {
+	first, end       int
+	parent           string
+	public, constant bool
+	marks            []string
+}
+
+func (r *reader) add(d declared, last int, name string, kind model.DefinitionKind) *model.Definition {
+	return r.define(d.first, last, d.parent, name, kind, d.public, d.marks)
+}
+
 // member reads one declaration and returns the index behind it, or i when
 // there is none. around is the kind of the type it stands in, "" at the top.
 func (r *reader) member(i, end int, parent string, around model.DefinitionKind) int {
 	s := r.s
-	first := i
-	var marks []string
+	d := declared{first: i, end: end, parent: parent, public: around == model.DefInterface}
+	i = r.attributes(i, &d)
+	for s.IsIdent(i) && modifiers[string(s.Bytes(i))] && s.Any(i+1, syntax.Name, "(", "~") {
+		// "new", "ref" and their like are words only before another.
+		d.public = d.public || s.Is(i, "public")
+		d.constant = d.constant || s.Is(i, "const")
+		i++
+	}
+	kind := typeWords[s.Text(i)]
+	switch {
+	case s.Is(i, "record"):
+		if s.Any(i+1, "class", "struct") {
+			i++
+		}
+		if s.Any(i+2, "(", "{", ":", "<", ";") {
+			kind = model.DefClass
+		}
+	case s.Is(i, "delegate"):
+		if next := r.delegate(i, d); next > 0 {
+			return next
+		}
+	}
+	switch {
+	case kind != "" && s.IsIdent(i+1):
+		return r.typeBody(d, i+1, kind)
+	case around == "":
+		return d.first
+	}
+	return r.value(d, i)
+}
+
+// attributes reads [A, B(…)] before a declaration.
+func (r *reader) attributes(i int, d *declared) int {
+	s := r.s
 	for s.Is(i, "[") {
 		for _, a := range s.Args(i) {
 			k := a[0]
@@ -198,61 +254,33 @@ func (r *reader) member(i, end int, parent string, around model.DefinitionKind) 
 				k += 2
 			}
 			if n, _ := r.dotted(k); n != "" {
-				marks = append(marks, n)
+				d.marks = append(d.marks, n)
 			}
 		}
 		i = s.Close(i) + 1
 	}
-	public, constant := around == model.DefInterface, false
-	for s.IsIdent(i) && modifiers[string(s.Bytes(i))] {
-		// "new", "ref" and their like are words only before another.
-		if !s.IsIdent(i+1) && !s.Is(i+1, "(") && !s.Is(i+1, "~") {
-			break
+	return i
+}
+
+// delegate reads "delegate T Name(…);" and gives the token behind, 0 where none
+// is declared.
+func (r *reader) delegate(i int, d declared) int {
+	s := r.s
+	for k := i + 1; k < d.end && !s.Is(k, ";"); k++ {
+		if a := r.angle(k); a > k && s.Is(a, "(") {
+			k = a
 		}
-		public = public || s.Is(i, "public")
-		constant = constant || s.Is(i, "const")
-		i++
-	}
-	kind := model.DefinitionKind("")
-	switch s.Text(i) {
-	case "class", "struct":
-		kind = model.DefClass
-	case "interface":
-		kind = model.DefInterface
-	case "enum":
-		kind = model.DefEnum
-	case "record":
-		if s.Any(i+1, "class", "struct") {
-			i++
+		if !s.Is(k, "(") {
+			continue
 		}
-		if s.IsIdent(i+1) && (s.Any(i+2, "(", "{", ":", "<", ";")) {
-			kind = model.DefClass
+		last := s.Close(k)
+		for last < d.end && !s.Is(last, ";") {
+			last++
 		}
-	case "delegate":
-		for k := i + 1; k < end && !s.Is(k, ";"); k++ {
-			if a := r.angle(k); a > k && s.Is(a, "(") {
-				k = a
-			}
-			if s.Is(k, "(") {
-				name := k - 1
-				for ; name > i && !s.IsIdent(name); name-- {
-				}
-				last := s.Close(k)
-				for last < end && !s.Is(last, ";") {
-					last++
-				}
-				r.define(first, last, parent, r.generic(i, k), model.DefType, public, marks)
-				return last + 1
-			}
-		}
+		r.add(d, last, r.generic(i, k), model.DefType)
+		return last + 1
 	}
-	if kind != "" && s.IsIdent(i+1) {
-		return r.typeBody(first, i+1, end, parent, kind, public, marks)
-	}
-	if around == "" {
-		return first
-	}
-	return r.value(first, i, end, parent, public, constant, marks)
+	return 0
 }
 
 // generic is the name before the parenthesis at paren, its type parameters
@@ -276,33 +304,21 @@ func (r *reader) generic(from, paren int) string {
 	return s.Text(k)
 }
 
-func (r *reader) typeBody(first, i, end int, parent string, kind model.DefinitionKind, public bool, marks []string) int {
+// typeBody reads a type whose name stands at i.
+func (r *reader) typeBody(d declared, i int, kind model.DefinitionKind) int {
 	s := r.s
-	name := s.Text(i)
-	r.define(first, i, parent, name, kind, public, marks)
+	full := r.add(d, i, s.Text(i), kind).Qualified()
 	at := len(r.f.Definitions) - 1
-	full := r.f.Definitions[at].Qualified()
 	i = r.angle(i + 1)
 	if s.Is(i, "(") { // a primary constructor
-		args := s.Args(i)
-		r.f.Definitions[at].Params = len(args)
+		r.f.Definitions[at].Params = len(s.Args(i))
 		i = s.Close(i) + 1
 	}
-	if s.Is(i, ":") {
-		for i < end && !s.Is(i, "{") && !s.Is(i, ";") && !s.Is(i, "where") {
-			if s.Any(i, ":", ",") {
-				if n, j := r.dotted(i + 1); n != "" {
-					if kind != model.DefEnum {
-						r.f.Definitions[at].Bases = append(r.f.Definitions[at].Bases, n)
-					}
-					i = r.angle(j)
-					continue
-				}
-			}
-			i = s.Close(i) + 1
-		}
+	bases, i := r.basesAt(i, d.end)
+	if kind != model.DefEnum {
+		r.f.Definitions[at].Bases = bases
 	}
-	for i < end && !s.Is(i, "{") && !s.Is(i, ";") {
+	for i < d.end && !s.Any(i, "{", ";") {
 		i = s.Close(i) + 1
 	}
 	last := s.Close(i)
@@ -311,18 +327,7 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 		return i + 1
 	}
 	if kind == model.DefEnum {
-		for k := i + 1; k < last; k = s.Close(k) + 1 {
-			if s.Is(k, "[") {
-				continue
-			}
-			if s.IsIdent(k) && (s.Any(k-1, "{", ",", "]")) {
-				to := k
-				for to+1 < last && !s.Is(to+1, ",") {
-					to = s.Close(to + 1)
-				}
-				r.define(k, to, full, s.Text(k), model.DefConstant, true, nil)
-			}
-		}
+		r.enumerators(i, full)
 		return last + 1
 	}
 	for i++; i < last; {
@@ -335,59 +340,97 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 	return last + 1
 }
 
-// value reads a method, a property or fields.
-func (r *reader) value(first, i, end int, parent string, public, constant bool, marks []string) int {
+// basesAt reads ": A, B<C>" at i and gives the token behind.
+func (r *reader) basesAt(i, end int) (bases []string, next int) {
 	s := r.s
-	class := parent[strings.LastIndexByte(parent, '.')+1:]
-	for k := i; k < end; {
+	if !s.Is(i, ":") {
+		return nil, i
+	}
+	for i < end && !s.Any(i, "{", ";", "where") {
+		if s.Any(i, ":", ",") {
+			if n, j := r.dotted(i + 1); n != "" {
+				bases = append(bases, n)
+				i = r.angle(j)
+				continue
+			}
+		}
+		i = s.Close(i) + 1
+	}
+	return bases, i
+}
+
+// enumerators reads the members of an enumeration whose body opens at open.
+func (r *reader) enumerators(open int, parent string) {
+	s := r.s
+	last := s.Close(open)
+	for k := open + 1; k < last; k = s.Close(k) + 1 {
+		if !s.IsIdent(k) || !s.Any(k-1, "{", ",", "]") {
+			continue
+		}
+		to := k
+		for to+1 < last && !s.Is(to+1, ",") {
+			to = s.Close(to + 1)
+		}
+		r.define(k, to, parent, s.Text(k), model.DefConstant, true, nil)
+	}
+}
+
+// value reads a method, a property or fields: which of them it is shows in the
+// first sign behind the name.
+func (r *reader) value(d declared, i int) int {
+	s := r.s
+	for k := i; k < d.end; {
 		switch {
 		case s.Is(k, "<"):
 			k = max(r.angle(k), k+1)
 		case s.Is(k, "operator"):
-			name, j := "", k+1
-			for j < end && !s.Is(j, "(") {
-				name += s.Text(j)
-				j++
-			}
-			if s.Match(j, "(", ")", "(") { // operator ()
-				j += 2
-			}
-			return r.method(first, j, end, parent, "operator "+name, public, marks)
+			return r.operator(d, k)
 		case s.Match(k, "this", "["):
-			r.define(first, k, parent, "this", model.DefProperty, public, marks)
-			at := len(r.f.Definitions) - 1
-			last := r.accessors(s.Close(k+1)+1, end)
-			r.f.Definitions[at].EndLine = s.EndLine(min(last, s.Len()-1))
-			return last + 1
+			return r.property(d, k, "this", s.Close(k+1)+1)
 		case s.Is(k, "["):
 			k = s.Close(k) + 1
+		case s.Is(k, "(") && (k == i || s.Is(k-1, "~") || !s.Any(k-1, syntax.Name, ">")):
+			// A tuple as a type: (int a, int b) name.
+			k = s.Close(k) + 1
 		case s.Is(k, "("):
-			if s.Is(k-1, "~") || !s.IsIdent(k-1) && !s.Is(k-1, ">") || k == i {
-				// A tuple as a type: (int a, int b) name.
-				k = s.Close(k) + 1
-				continue
-			}
 			name := r.generic(i-1, k)
-			if s.Is(k-2, "~") && name == class {
+			if s.Is(k-2, "~") && name == d.parent[strings.LastIndexByte(d.parent, '.')+1:] {
 				name = "~" + name
 			}
-			return r.method(first, k, end, parent, name, public, marks)
+			return r.method(d, k, name)
 		case s.Is(k, "{"), s.Match(k, "=", ">"):
 			if k == i || !s.IsIdent(k-1) {
 				return s.Close(k) + 1
 			}
-			r.define(first, k, parent, s.Text(k-1), model.DefProperty, public, marks)
-			at := len(r.f.Definitions) - 1
-			last := r.accessors(k, end)
-			r.f.Definitions[at].EndLine = s.EndLine(min(last, s.Len()-1))
-			return last + 1
+			return r.property(d, k, s.Text(k-1), k)
 		case s.Any(k, "=", ";", ","):
-			return r.fields(first, i, k, end, parent, public, constant, marks)
+			return r.fields(d, i, k)
 		default:
 			k++
 		}
 	}
-	return end
+	return d.end
+}
+
+func (r *reader) operator(d declared, k int) int {
+	s := r.s
+	name, j := "", k+1
+	for ; j < d.end && !s.Is(j, "("); j++ {
+		name += s.Text(j)
+	}
+	if s.Match(j, "(", ")", "(") { // operator ()
+		j += 2
+	}
+	return r.method(d, j, "operator "+name)
+}
+
+// property reads one whose accessors begin at from.
+func (r *reader) property(d declared, at int, name string, from int) int {
+	r.add(d, at, name, model.DefProperty)
+	made := len(r.f.Definitions) - 1
+	last := r.accessors(from, d.end)
+	r.f.Definitions[made].EndLine = r.s.EndLine(min(last, r.s.Len()-1))
+	return last + 1
 }
 
 // accessors steps over what follows a property's name: a block, perhaps with a
@@ -412,38 +455,40 @@ func (r *reader) accessors(k, end int) int {
 }
 
 // method reads a method whose parameters open at paren.
-func (r *reader) method(first, paren, end int, parent, name string, public bool, marks []string) int {
+func (r *reader) method(d declared, paren int, name string) int {
 	s := r.s
 	j := s.Close(paren) + 1
-	for j < end && !s.Is(j, "{") && !s.Is(j, ";") && !(s.Match(j, "=", ">")) {
+	for j < d.end && !s.Any(j, "{", ";") && !s.Match(j, "=", ">") {
 		j = s.Close(j) + 1
 	}
 	last := j
 	if s.Is(j, "{") {
 		last = s.Close(j)
 	} else {
-		for last < end && !s.Is(last, ";") {
+		for last < d.end && !s.Is(last, ";") {
 			last = s.Close(last) + 1
 		}
 	}
-	d := r.define(first, last, parent, name, model.DefMethod, public, marks)
-	d.Params = s.Params(paren)
+	def := r.add(d, last, name, model.DefMethod)
+	def.Params = s.Params(paren)
 	if name == "Main" && r.f.Starts == 0 {
-		r.f.Starts = d.Line
+		r.f.Starts = def.Line
 	}
 	return last + 1
 }
 
-func (r *reader) fields(first, from, i, end int, parent string, public, constant bool, marks []string) int {
+// fields reads "T a = 1, b;" whose type begins at from and whose first name
+// ends before i.
+func (r *reader) fields(d declared, from, i int) int {
 	s := r.s
 	kind := model.DefProperty
-	if constant {
+	if d.constant {
 		kind = model.DefConstant
 	}
-	var made []int
+	made := -1 // the field read last
 	ends := func(at int) {
-		if n := len(made); n > 0 {
-			r.f.Definitions[made[n-1]].EndLine = s.EndLine(min(at, s.Len()-1))
+		if made >= 0 {
+			r.f.Definitions[made].EndLine = s.EndLine(min(at, s.Len()-1))
 		}
 	}
 	name := func(at int) {
@@ -451,13 +496,13 @@ func (r *reader) fields(first, from, i, end int, parent string, public, constant
 			at = int(s.Tokens[at].Match) - 1
 		}
 		if s.IsIdent(at) && at > from {
-			r.define(first, at, parent, s.Text(at), kind, public, marks)
-			made = append(made, len(r.f.Definitions)-1)
+			r.add(d, at, s.Text(at), kind)
+			made = len(r.f.Definitions) - 1
 		}
 	}
 	name(i - 1)
-	for i < end && !s.Is(i, ";") {
-		if s.Match(i, ",", syntax.Name) && (s.Any(i+2, "=", ",", ";")) {
+	for i < d.end && !s.Is(i, ";") {
+		if s.Match(i, ",", syntax.Name) && s.Any(i+2, "=", ",", ";") {
 			ends(i)
 			name(i + 1)
 			i += 2

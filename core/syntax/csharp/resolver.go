@@ -78,34 +78,19 @@ func full(ns, name string) string {
 	return ns + "." + name
 }
 
+// link looks up what a file speaks of: in its own namespace and those around
+// it, by its using directives, and in the namespaces used everywhere. A name
+// that one of them explains is not looked up again.
 func (s *scope) link(everywhere []string) {
-	own, enums := map[string]bool{}, map[string]bool{}
-	for i := range s.f.Facts.Definitions {
-		d := &s.f.Facts.Definitions[i]
-		switch d.Kind {
-		case model.DefClass, model.DefInterface, model.DefType:
-			own[d.Name] = true
-		case model.DefEnum:
-			own[d.Name], enums[d.Qualified()] = true, true
-		case model.DefConstant:
-			if enums[d.Parent] { // a member of an enumeration names nothing else
-				own[d.Name] = true
-			}
-		}
-	}
-	used := map[string]bool{} // names that something already explains
+	used := map[string]bool{}
+	own := s.own()
 	for _, m := range s.f.Facts.Mentions {
 		if own[m.Name] {
 			used[m.Name] = true
 			continue
 		}
 		for ns := s.f.Facts.Namespace; ; ns = outer(ns) {
-			if f := full(ns, m.Name); len(s.x.Files(f, s.f.Path)) > 0 {
-				used[m.Name], s.known[m.Name] = true, f
-				s.add(model.LinkImport, f, m.Line, m.Name)
-				break
-			}
-			if ns == "" {
+			if s.found(full(ns, m.Name), m, used) || ns == "" {
 				break
 			}
 		}
@@ -115,9 +100,8 @@ func (s *scope) link(everywhere []string) {
 	}
 	for _, ns := range everywhere {
 		for _, m := range s.f.Facts.Mentions {
-			if f := ns + "." + m.Name; !used[m.Name] && len(s.x.Files(f, s.f.Path)) > 0 {
-				used[m.Name], s.known[m.Name] = true, f
-				s.add(model.LinkImport, f, m.Line, m.Name)
+			if !used[m.Name] {
+				s.found(ns+"."+m.Name, m, used)
 			}
 		}
 	}
@@ -134,6 +118,36 @@ func (s *scope) link(everywhere []string) {
 			s.add(model.LinkInheritance, name, d.Line, b)
 		}
 	}
+}
+
+// own are the names that the file itself gives to types, and to the members of
+// enumerations, which name nothing else.
+func (s *scope) own() map[string]bool {
+	own, enums := map[string]bool{}, map[string]bool{}
+	for i := range s.f.Facts.Definitions {
+		d := &s.f.Facts.Definitions[i]
+		switch d.Kind {
+		case model.DefClass, model.DefInterface, model.DefType:
+			own[d.Name] = true
+		case model.DefEnum:
+			own[d.Name], enums[d.Qualified()] = true, true
+		case model.DefConstant:
+			if enums[d.Parent] {
+				own[d.Name] = true
+			}
+		}
+	}
+	return own
+}
+
+// found links what is spoken of when there is a type of the full name.
+func (s *scope) found(name string, m model.Mention, used map[string]bool) bool {
+	if len(s.x.Files(name, s.f.Path)) == 0 {
+		return false
+	}
+	used[m.Name], s.known[m.Name] = true, name
+	s.add(model.LinkImport, name, m.Line, m.Name)
+	return true
 }
 
 // using follows one directive: to the files of the namespace whose types the

@@ -29,34 +29,14 @@ func (r *reader) routes() {
 			continue
 		}
 		word := s.Text(i)
-		if method, ok := maps[word]; ok && s.Is(i-1, ".") && s.Is(i+1, "(") {
+		method, isMap := maps[word]
+		switch {
+		case isMap && s.Is(i-1, ".") && s.Is(i+1, "("):
 			r.mapped(i, method)
-			continue
-		}
-		if word == "MapGroup" && s.Match(i-2, syntax.Name, ".") {
-			if a := s.Args(i + 1); len(a) > 0 && s.Kind(a[0][0]) == syntax.String && s.Match(i-4, syntax.Name, "=") {
-				r.f.Mounts = append(r.f.Mounts, model.MountFact{On: s.Text(i - 2), Path: s.Unquote(a[0][0]), Target: s.Text(i - 4), Line: s.Line(i)})
-			}
-			continue
-		}
-		method, isVerb := verbs[word]
-		if !isVerb && word != "Route" || !s.Is(i-1, "[") && !s.Is(i-1, ",") {
-			continue
-		}
-		d := r.owner(s.Line(i))
-		if d < 0 {
-			continue
-		}
-		a := at[d]
-		if a == nil {
-			a = &address{line: s.Line(i)}
-			at[d] = a
-		}
-		if isVerb {
-			a.methods = append(a.methods, method)
-		}
-		if s.Match(i+1, "(", syntax.Quoted) {
-			a.paths = append(a.paths, s.Unquote(i+2))
+		case word == "MapGroup":
+			r.mapGroup(i)
+		case s.Any(i-1, "[", ","):
+			r.addressed(i, word, at)
 		}
 	}
 	for i := range r.f.Definitions {
@@ -64,6 +44,41 @@ func (r *reader) routes() {
 		if a := at[i]; a != nil && d.Kind == model.DefMethod && len(a.methods) > 0 {
 			r.answered(d, a, at)
 		}
+	}
+}
+
+// mapGroup reads var lots = app.MapGroup("/lots").
+func (r *reader) mapGroup(i int) {
+	s := r.s
+	if !s.Match(i-4, syntax.Name, "=", syntax.Name, ".") {
+		return
+	}
+	if a := s.Args(i + 1); len(a) > 0 && s.Kind(a[0][0]) == syntax.String {
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: s.Text(i - 2), Path: s.Unquote(a[0][0]), Target: s.Text(i - 4), Line: s.Line(i)})
+	}
+}
+
+// addressed keeps what an attribute says of the address of what it stands on.
+func (r *reader) addressed(i int, word string, at map[int]*address) {
+	s := r.s
+	method, isVerb := verbs[word]
+	if !isVerb && word != "Route" {
+		return
+	}
+	d := r.owner(s.Line(i))
+	if d < 0 {
+		return
+	}
+	a := at[d]
+	if a == nil {
+		a = &address{line: s.Line(i)}
+		at[d] = a
+	}
+	if isVerb {
+		a.methods = append(a.methods, method)
+	}
+	if s.Match(i+1, "(", syntax.Quoted) {
+		a.paths = append(a.paths, s.Unquote(i+2))
 	}
 }
 

@@ -16,14 +16,9 @@ var verbs = map[string]bool{"GET": true, "POST": true, "PUT": true, "PATCH": tru
 // Routes adds to the facts the routes that annotations declare: it joins the
 // addresses on methods with those on the class around them.
 func Routes(s *syntax.Stream, f *model.Facts) {
-	type mark struct {
-		paths   []string
-		methods []string
-		line    int
-	}
-	at := map[int]*mark{} // first line of a definition's annotations to what they say
+	at := map[int]*mark{} // what the annotations of a definition say
 	for i := 0; i < s.Len(); i++ {
-		if !s.Is(i, "@") || !s.IsIdent(i+1) {
+		if !s.Match(i, "@", syntax.Name) {
 			continue
 		}
 		name := s.Text(i + 1)
@@ -44,55 +39,75 @@ func Routes(s *syntax.Stream, f *model.Facts) {
 			m.methods = append(m.methods, name)
 			continue
 		}
-		paths := []string{}
 		if s.Is(i+2, "(") {
-			for _, a := range s.Args(i + 2) {
-				key := ""
-				if s.Is(a[0]+1, "=") {
-					key = s.Text(a[0])
-				}
-				for k := a[0]; k < a[1]; k++ {
-					if s.Kind(k) == syntax.String && (key == "" || key == "value" || key == "path") {
-						paths = append(paths, s.Unquote(k))
-					}
-					if key == "method" && s.Match(k, "RequestMethod", ".") {
-						m.methods = append(m.methods, s.Text(k+2))
-					}
-				}
-			}
+			m.read(s, i+2)
+		} else {
+			m.paths = append(m.paths, "")
 		}
-		if len(paths) == 0 {
-			paths = []string{""}
-		}
-		m.paths = append(m.paths, paths...)
 		if method != "" && (method != "ANY" || len(m.methods) == 0) {
 			m.methods = append(m.methods, method)
 		}
 	}
 	for i := range f.Definitions {
-		d := &f.Definitions[i]
-		m := at[i]
-		if m == nil || d.Kind != model.DefMethod || len(m.methods) == 0 {
-			continue
+		if d := &f.Definitions[i]; at[i] != nil && d.Kind == model.DefMethod {
+			at[i].answer(f, d, prefixes(f, d.Parent, at))
 		}
-		prefixes := []string{""}
-		for k := range f.Definitions {
-			if c := &f.Definitions[k]; at[k] != nil && c.Qualified() == d.Parent && len(at[k].paths) > 0 {
-				prefixes = at[k].paths
+	}
+}
+
+// mark is what the annotations of a definition say of its address.
+type mark struct {
+	paths   []string
+	methods []string
+	line    int
+}
+
+// read takes the paths and methods from the arguments that open at open.
+func (m *mark) read(s *syntax.Stream, open int) {
+	before := len(m.paths)
+	for _, a := range s.Args(open) {
+		key := ""
+		if s.Is(a[0]+1, "=") {
+			key = s.Text(a[0])
+		}
+		for k := a[0]; k < a[1]; k++ {
+			switch {
+			case s.Kind(k) == syntax.String && (key == "" || key == "value" || key == "path"):
+				m.paths = append(m.paths, s.Unquote(k))
+			case key == "method" && s.Match(k, "RequestMethod", "."):
+				m.methods = append(m.methods, s.Text(k+2))
 			}
 		}
-		paths := m.paths
-		if len(paths) == 0 {
-			paths = []string{""}
+	}
+	if len(m.paths) == before {
+		m.paths = append(m.paths, "")
+	}
+}
+
+// prefixes are the addresses of the class around, the last that says any.
+func prefixes(f *model.Facts, class string, at map[int]*mark) []string {
+	all := []string{""}
+	for k := range f.Definitions {
+		if m := at[k]; m != nil && len(m.paths) > 0 && f.Definitions[k].Qualified() == class {
+			all = m.paths
 		}
-		for _, pre := range prefixes {
-			for _, p := range paths {
-				for _, method := range m.methods {
-					if method == "ANY" && len(m.methods) > 1 {
-						continue
-					}
-					f.Routes = append(f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name})
+	}
+	return all
+}
+
+// answer adds the routes that a method answers.
+func (m *mark) answer(f *model.Facts, d *model.Definition, prefixes []string) {
+	paths := m.paths
+	if len(paths) == 0 {
+		paths = []string{""}
+	}
+	for _, pre := range prefixes {
+		for _, p := range paths {
+			for _, method := range m.methods {
+				if method == "ANY" && len(m.methods) > 1 {
+					continue
 				}
+				f.Routes = append(f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name})
 			}
 		}
 	}
