@@ -91,65 +91,83 @@ func (r *reader) importStatement(i int) int {
 
 var modifiers = map[string]bool{"public": true, "protected": true, "private": true, "static": true, "final": true, "abstract": true, "native": true, "synchronized": true, "transient": true, "volatile": true, "strictfp": true, "default": true, "sealed": true}
 
+// typeWords are the words that begin a type with a body.
+var typeWords = map[string]model.DefinitionKind{"class": model.DefClass, "interface": model.DefInterface, "enum": model.DefEnum}
+
+// declared is a declaration as far as it is read: where it begins, where it has
+// to end, what holds it, and what is said before its word.
+type declared struct {
+	first, end       int
+	parent           string
+	public, constant bool
+	marks            []string
+}
+
+func (d *declared) define(s *syntax.Stream, name string, kind model.DefinitionKind) model.Definition {
+	return model.Definition{Name: name, Parent: d.parent, Kind: kind, Line: s.Line(d.first), Exported: d.public, Marks: d.marks}
+}
+
 // member reads one declaration: a type, or within a type a method, a field or
 // a block. It returns the index behind it.
 func (r *reader) member(i, end int, parent string) int {
 	s := r.s
-	first := i
-	var marks []string
-	public, private, static, final := false, false, false, false
+	d, said, i := r.head(i, end, parent)
+	kind := typeWords[s.Text(i)]
+	switch {
+	case s.Is(i, "record"):
+		// "record" is only a word of the language before a name and its parts.
+		if s.IsIdent(i+1) && s.Any(i+2, "(", "<") {
+			kind = model.DefClass
+		}
+	case s.Match(i, "@", "interface"):
+		kind = model.DefInterface
+		i++
+	}
+	switch {
+	case kind != "" && s.IsIdent(i+1):
+		return r.typeBody(d, i+1, kind)
+	case s.Is(i, "{"), parent == "":
+		return s.Close(i) + 1
+	}
+	inInterface := r.inInterface(parent)
+	d.public = d.public || inInterface && !said["private"]
+	d.constant = inInterface || said["static"] && said["final"]
+	return r.valueOrMethod(d, i)
+}
+
+// head reads the annotations and words before a declaration.
+func (r *reader) head(i, end int, parent string) (d declared, said map[string]bool, next int) {
+	s := r.s
+	d = declared{first: i, end: end, parent: parent}
 	for i < end {
 		switch {
 		case s.Is(i, "@") && !s.Is(i+1, "interface"):
-			name, j := jvm.Dotted(r.s, i+1)
-			marks = append(marks, "@"+name)
-			if s.Is(j, "(") {
-				j = s.Close(j) + 1
-			}
-			i = j
-			continue
+			var name string
+			name, i = r.annotation(i)
+			d.marks = append(d.marks, "@"+name)
 		case s.Match(i, "non", "-", "sealed"):
 			i += 3
-			continue
-		case modifiers[string(s.Bytes(i))] && s.IsIdent(i):
-			public = public || s.Is(i, "public")
-			private = private || s.Is(i, "private")
-			static = static || s.Is(i, "static")
-			final = final || s.Is(i, "final")
+		case s.IsIdent(i) && modifiers[string(s.Bytes(i))]:
+			if said == nil {
+				said = map[string]bool{}
+			}
+			said[s.Text(i)] = true
+			d.public = d.public || s.Is(i, "public")
 			i++
-			continue
-		}
-		break
-	}
-	kind := model.DefinitionKind("")
-	switch s.Text(i) {
-	case "class":
-		kind = model.DefClass
-	case "record":
-		// "record" is only a word of the language before a name and its parts.
-		if s.IsIdent(i+1) && (s.Any(i+2, "(", "<")) {
-			kind = model.DefClass
-		}
-	case "interface":
-		kind = model.DefInterface
-	case "enum":
-		kind = model.DefEnum
-	case "@":
-		if s.Is(i+1, "interface") {
-			kind = model.DefInterface
-			i++
+		default:
+			return d, said, i
 		}
 	}
-	if kind != "" && s.IsIdent(i+1) {
-		return r.typeBody(first, i+1, end, parent, kind, public, marks)
+	return d, said, i
+}
+
+// annotation reads @Name(…) and gives the token behind it.
+func (r *reader) annotation(i int) (string, int) {
+	name, j := jvm.Dotted(r.s, i+1)
+	if r.s.Is(j, "(") {
+		j = r.s.Close(j) + 1
 	}
-	if s.Is(i, "{") {
-		return s.Close(i) + 1
-	}
-	if parent == "" {
-		return s.Close(i) + 1
-	}
-	return r.valueOrMethod(first, i, end, parent, public || !private && r.inInterface(parent), static && final || r.inInterface(parent), marks)
+	return name, j
 }
 
 func (r *reader) inInterface(parent string) bool {
@@ -183,51 +201,26 @@ func (r *reader) angle(i int) int {
 }
 
 // typeBody reads a type whose name stands at i.
-func (r *reader) typeBody(first, i, end int, parent string, kind model.DefinitionKind, public bool, marks []string) int {
+func (r *reader) typeBody(d declared, i int, kind model.DefinitionKind) int {
 	s := r.s
-	d := model.Definition{Name: s.Text(i), Parent: parent, Kind: kind, Line: s.Line(first), Exported: public, Marks: marks}
-	if parent == "" {
-		r.names[d.Name] = true
+	def := d.define(s, s.Text(i), kind)
+	if d.parent == "" {
+		r.names[def.Name] = true
 	}
 	i = r.angle(i + 1)
-	var parts [2]int
+	parts := -1
 	if s.Is(i, "(") { // the parts of a record
-		d.Params = r.count(i)
-		parts = [2]int{i + 1, s.Close(i)}
+		parts = i
+		def.Params = r.count(i)
 		i = s.Close(i) + 1
 	}
-	for i < end && !s.Is(i, "{") && !s.Is(i, ";") {
-		switch {
-		case s.Any(i, "extends", "implements", ","):
-			if s.Is(i+1, "@") {
-				i++
-				continue
-			}
-			name, j := jvm.Dotted(r.s, i+1)
-			if name != "" {
-				d.Bases = append(d.Bases, name)
-			}
-			i = r.angle(max(j, i+1))
-		case s.Is(i, "permits"):
-			for i < end && !s.Is(i, "{") {
-				i++
-			}
-		default:
-			i++
-		}
-	}
+	def.Bases, i = r.bases(i, d.end)
 	last := s.Close(i)
-	d.EndLine = s.EndLine(last)
-	r.f.Definitions = append(r.f.Definitions, d)
-	name := d.Qualified()
-	for k := parts[0]; k < parts[1]; k++ {
-		// The last word before a comma names a part.
-		k = r.angle(k)
-		if s.IsIdent(k) && (s.Is(k+1, ",") || k+1 == parts[1]) {
-			r.f.Definitions = append(r.f.Definitions, model.Definition{Name: s.Text(k), Parent: name, Kind: model.DefProperty, Line: s.Line(k), EndLine: s.Line(k), Exported: true})
-		} else if s.Is(k, "(") {
-			k = s.Close(k)
-		}
+	def.EndLine = s.EndLine(last)
+	r.f.Definitions = append(r.f.Definitions, def)
+	name := def.Qualified()
+	if parts >= 0 {
+		r.recordParts(parts, name)
 	}
 	if last == i {
 		return i + 1
@@ -246,15 +239,52 @@ func (r *reader) typeBody(first, i, end int, parent string, kind model.Definitio
 	return last + 1
 }
 
+// bases reads "extends A<B> implements C, D" up to the body.
+func (r *reader) bases(i, end int) (bases []string, next int) {
+	s := r.s
+	for i < end && !s.Any(i, "{", ";") {
+		switch {
+		case s.Any(i, "extends", "implements", ",") && !s.Is(i+1, "@"):
+			name, j := jvm.Dotted(s, i+1)
+			if name != "" {
+				bases = append(bases, name)
+			}
+			i = r.angle(max(j, i+1))
+		case s.Is(i, "permits"):
+			for i < end && !s.Is(i, "{") {
+				i++
+			}
+		default:
+			i++
+		}
+	}
+	return bases, i
+}
+
+// recordParts defines the parts of a record: the last word before each comma.
+func (r *reader) recordParts(open int, parent string) {
+	s := r.s
+	end := s.Close(open)
+	for k := open + 1; k < end; k++ {
+		k = r.angle(k)
+		if s.IsIdent(k) && (s.Is(k+1, ",") || k+1 == end) {
+			r.f.Definitions = append(r.f.Definitions, model.Definition{
+				Name: s.Text(k), Parent: parent, Kind: model.DefProperty, Line: s.Line(k), EndLine: s.Line(k), Exported: true,
+			})
+		} else if s.Is(k, "(") {
+			k = s.Close(k)
+		}
+	}
+}
+
+// enumConstants reads the constants of an enumeration, up to the semicolon that
+// may end them.
 func (r *reader) enumConstants(i, end int, parent string) int {
 	s := r.s
 	for i < end && !s.Is(i, ";") {
 		first := i
 		for s.Is(i, "@") {
-			_, i = jvm.Dotted(r.s, i+1)
-			if s.Is(i, "(") {
-				i = s.Close(i) + 1
-			}
+			_, i = r.annotation(i)
 		}
 		if !s.IsIdent(i) {
 			i++
@@ -262,16 +292,13 @@ func (r *reader) enumConstants(i, end int, parent string) int {
 		}
 		d := model.Definition{Name: s.Text(i), Parent: parent, Kind: model.DefConstant, Line: s.Line(first), Exported: true}
 		last := i
-		i++
-		if s.Is(i, "(") {
-			last = s.Close(i)
-			i = last + 1
+		if s.Is(last+1, "(") {
+			last = s.Close(last + 1)
 		}
 		body := -1
-		if s.Is(i, "{") {
-			body = i
-			last = s.Close(i)
-			i = last + 1
+		if s.Is(last+1, "{") {
+			body = last + 1
+			last = s.Close(body)
 		}
 		d.EndLine = s.EndLine(last)
 		r.f.Definitions = append(r.f.Definitions, d)
@@ -280,6 +307,7 @@ func (r *reader) enumConstants(i, end int, parent string) int {
 				k = max(r.member(k, last, d.Qualified()), k+1)
 			}
 		}
+		i = last + 1
 	}
 	return i
 }
@@ -307,43 +335,29 @@ func (r *reader) count(i int) int {
 
 // valueOrMethod reads a method, a constructor or fields; what comes first, a
 // parenthesis or the end of a statement, tells which.
-func (r *reader) valueOrMethod(first, i, end int, parent string, public, constant bool, marks []string) int {
+func (r *reader) valueOrMethod(d declared, i int) int {
 	s := r.s
 	i = r.angle(i) // type parameters of a method
-	for i < end {
+	for i < d.end {
 		switch {
 		case s.Is(i, "<"):
 			i = max(r.angle(i), i+1)
 		case s.Is(i, "["):
 			i = s.Close(i) + 1
 		case s.Is(i, "@"):
-			_, i = jvm.Dotted(r.s, i+1)
-			if s.Is(i, "(") {
-				i = s.Close(i) + 1
-			}
+			_, i = r.annotation(i)
 		case s.Is(i, "("):
 			if !s.IsIdent(i - 1) {
 				return s.Close(i) + 1
 			}
-			d := model.Definition{Name: s.Text(i - 1), Parent: parent, Kind: model.DefMethod, Line: s.Line(first), Exported: public, Params: r.count(i), Marks: marks}
-			j := s.Close(i) + 1
-			for j < end && !s.Is(j, "{") && !s.Is(j, ";") && !s.Is(j, "}") {
-				j = s.Close(j) + 1
-			}
-			last := s.Close(j)
-			d.EndLine = s.EndLine(last)
-			r.f.Definitions = append(r.f.Definitions, d)
-			if d.Name == "main" && constantMain(s, first, i) && r.f.Starts == 0 {
-				r.f.Starts = s.Line(first)
-			}
-			r.locals(j, last, d.Qualified())
-			return last + 1
+			return r.method(d, i)
 		case s.Any(i, "=", ";", ","):
-			return r.fields(first, i, end, parent, public, constant, marks)
+			return r.fields(d, i)
 		case s.Is(i, "{"): // a compact constructor of a record
-			if s.IsIdent(i-1) && i-1 >= first {
-				d := model.Definition{Name: s.Text(i - 1), Parent: parent, Kind: model.DefMethod, Line: s.Line(first), EndLine: s.EndLine(s.Close(i)), Exported: public, Marks: marks}
-				r.f.Definitions = append(r.f.Definitions, d)
+			if s.IsIdent(i-1) && i-1 >= d.first {
+				def := d.define(s, s.Text(i-1), model.DefMethod)
+				def.EndLine = s.EndLine(s.Close(i))
+				r.f.Definitions = append(r.f.Definitions, def)
 			}
 			return s.Close(i) + 1
 		case s.Is(i, "}"):
@@ -355,12 +369,32 @@ func (r *reader) valueOrMethod(first, i, end int, parent string, public, constan
 	return i
 }
 
-func constantMain(s *syntax.Stream, first, paren int) bool {
-	static := false
-	for k := first; k < paren; k++ {
-		static = static || s.Is(k, "static")
+// method reads a method whose parameters open at paren.
+func (r *reader) method(d declared, paren int) int {
+	s := r.s
+	def := d.define(s, s.Text(paren-1), model.DefMethod)
+	def.Params = r.count(paren)
+	j := s.Close(paren) + 1
+	for j < d.end && !s.Any(j, "{", ";", "}") {
+		j = s.Close(j) + 1
 	}
-	return static
+	last := s.Close(j)
+	def.EndLine = s.EndLine(last)
+	r.f.Definitions = append(r.f.Definitions, def)
+	if def.Name == "main" && isStatic(s, d.first, paren) && r.f.Starts == 0 {
+		r.f.Starts = s.Line(d.first)
+	}
+	r.locals(j, last, def.Qualified())
+	return last + 1
+}
+
+func isStatic(s *syntax.Stream, first, paren int) bool {
+	for k := first; k < paren; k++ {
+		if s.Is(k, "static") {
+			return true
+		}
+	}
+	return false
 }
 
 // locals reads the types declared inside a body, the only declarations there
@@ -378,53 +412,58 @@ func (r *reader) locals(open, end int, parent string) {
 	}
 }
 
-func (r *reader) fields(first, i, end int, parent string, public, constant bool, marks []string) int {
+// fields reads "T a = 1, b[];" whose first name ends before i. Each of several
+// names ends where its own part of the statement does.
+func (r *reader) fields(d declared, i int) int {
 	s := r.s
 	kind := model.DefProperty
-	if constant {
+	if d.constant {
 		kind = model.DefConstant
 	}
-	var made []int
-	// Each of several names ends where its own part of the statement does.
+	made := -1 // the field read last
 	ends := func(at int) {
-		if n := len(made); n > 0 {
-			r.f.Definitions[made[n-1]].EndLine = s.EndLine(min(at, s.Len()-1))
+		if made >= 0 {
+			r.f.Definitions[made].EndLine = s.EndLine(min(at, s.Len()-1))
 		}
 	}
 	name := func(at int) {
 		for s.Any(at, "]", "[") {
 			at--
 		}
-		if s.IsIdent(at) && at > first {
-			made = append(made, len(r.f.Definitions))
-			r.f.Definitions = append(r.f.Definitions, model.Definition{Name: s.Text(at), Parent: parent, Kind: kind, Line: s.Line(first), Exported: public, Marks: marks})
+		if s.IsIdent(at) && at > d.first {
+			made = len(r.f.Definitions)
+			r.f.Definitions = append(r.f.Definitions, d.define(s, s.Text(at), kind))
 		}
 	}
 	name(i - 1)
-	for i < end && !s.Is(i, ";") {
-		if s.Is(i, "=") {
-			for i < end && !s.Is(i, ";") {
-				// A comma between the type arguments of a value parts nothing;
-				// one before a name and its value or end does.
-				if s.Match(i, ",", syntax.Name) && (s.Any(i+2, "=", ",", ";", "[")) {
-					break
-				}
+	for i < d.end && !s.Is(i, ";") {
+		switch {
+		case s.Is(i, "="):
+			i = r.valueEnd(i, d.end)
+		case s.Is(i, ","):
+			ends(i)
+			for i++; i < d.end && !s.Any(i, ",", "=", ";"); {
 				i = s.Close(i) + 1
 			}
-			continue
+			name(i - 1)
+		default:
+			i = s.Close(i) + 1
 		}
-		if s.Is(i, ",") {
-			ends(i)
-			j := i + 1
-			for j < end && !s.Is(j, ",") && !s.Is(j, "=") && !s.Is(j, ";") {
-				j = s.Close(j) + 1
-			}
-			name(j - 1)
-			i = j
-			continue
-		}
-		i = s.Close(i) + 1
 	}
 	ends(i)
 	return i + 1
+}
+
+// valueEnd is the comma or the semicolon that ends the value at i: a comma
+// between the type arguments of a value parts nothing, one before a name and
+// its value or end does.
+func (r *reader) valueEnd(i, end int) int {
+	s := r.s
+	for i < end && !s.Is(i, ";") {
+		if s.Match(i, ",", syntax.Name) && s.Any(i+2, "=", ",", ";", "[") {
+			break
+		}
+		i = s.Close(i) + 1
+	}
+	return i
 }
