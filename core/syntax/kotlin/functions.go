@@ -10,38 +10,18 @@ import (
 
 func (r *reader) function(h head, i, end int, parent string, local bool) int {
 	s := r.s
-	j := r.angle(i+1, end)
-	// The name is the last word before the parentheses; what stands before it
-	// is the type it is added to.
-	name := -1
-	for j < end && !(s.Is(j, "(") && name >= 0 && !s.Is(j+1, ")") || s.Is(j, "(") && name >= 0) {
-		switch {
-		case s.IsIdent(j):
-			name = j
-			j++
-		case s.Is(j, "<"):
-			j = max(r.angle(j, end), j+1)
-		case s.Is(j, "("):
-			j = s.Close(j) + 1
-		case s.Any(j, ".", "?", "@", "*"):
-			j++
-		default:
-			return i + 1
-		}
-	}
-	if name < 0 || !s.Is(j, "(") {
+	name, paren := r.functionName(i+1, end)
+	if name < 0 {
 		return i + 1
 	}
 	kind := model.DefFunction
 	if parent != "" && !local {
 		kind = model.DefMethod
 	}
-	params := s.Params(j)
-	last := s.Close(j)
-	k := r.typeAfter(last+1, end)
-	last = k - 1
+	k := r.typeAfter(s.Close(paren)+1, end)
+	last := k - 1
 	for s.Any(k, "where", ",") {
-		for k++; k < end && (s.Any(k, syntax.Name, ":", ".", "<")) && s.Line(k) == s.Line(last); {
+		for k++; k < end && s.Any(k, syntax.Name, ":", ".", "<") && s.Line(k) == s.Line(last); {
 			k = max(r.angle(k, end), k+1)
 		}
 		last = k - 1
@@ -50,11 +30,10 @@ func (r *reader) function(h head, i, end int, parent string, local bool) int {
 	if s.Is(k, "{") {
 		body, last = k, s.Close(k)
 	} else if s.Is(k, "=") {
-		body = k
-		last = r.expression(k+1, end)
+		body, last = k, r.expression(k+1, end)
 	}
 	d := r.add(h, parent, r.name(name), kind, last)
-	d.Params = params
+	d.Params = s.Params(paren)
 	full := d.Qualified()
 	if d.Name == "main" && parent == "" && r.f.Starts == 0 {
 		r.f.Starts = d.Line
@@ -65,32 +44,59 @@ func (r *reader) function(h head, i, end int, parent string, local bool) int {
 	return last + 1
 }
 
+// functionName finds the last word before the parameters, and where they open;
+// what stands before it is the type it is added to. It is -1 where there is none.
+func (r *reader) functionName(j, end int) (name, paren int) {
+	s := r.s
+	name = -1
+	for j = r.angle(j, end); j < end; {
+		switch {
+		case s.Is(j, "(") && name >= 0:
+			return name, j
+		case s.IsIdent(j):
+			name = j
+			j++
+		case s.Is(j, "<"):
+			j = max(r.angle(j, end), j+1)
+		case s.Is(j, "("):
+			j = s.Close(j) + 1
+		case s.Any(j, ".", "?", "@", "*"):
+			j++
+		default:
+			return -1, j
+		}
+	}
+	return -1, j
+}
+
 // typeAfter steps over ": Type" at i.
 func (r *reader) typeAfter(i, end int) int {
 	s := r.s
 	if !s.Is(i, ":") {
 		return i
 	}
-	i++
-	for i < end {
+	for i++; i < end; {
 		switch {
-		case s.Is(i, "@"):
+		case s.Is(i, "@"), s.Match(i, "-", ">"):
 			i += 2
 		case s.Any(i, "(", "suspend"):
 			i = s.Close(i) + 1
 		case s.Is(i, "<"):
 			i = max(r.angle(i, end), i+1)
-		case s.IsIdent(i) && !s.Is(i, "where") && (s.Line(i) == s.Line(i-1) || s.Any(i-1, ".", ":")) && !s.Is(i, "get") && !s.Is(i, "by"):
+		case s.Any(i, "?", ".", "*", "&"), r.goesOnType(i):
 			i++
-		case s.Any(i, "?", ".", "*", "&"):
-			i++
-		case s.Match(i, "-", ">"):
-			i += 2
 		default:
 			return i
 		}
 	}
 	return i
+}
+
+// goesOnType reports whether the word at i belongs to a type: it stands on its
+// line, and begins nothing else.
+func (r *reader) goesOnType(i int) bool {
+	s := r.s
+	return s.IsIdent(i) && !s.Any(i, "where", "get", "by") && (s.Line(i) == s.Line(i-1) || s.Any(i-1, ".", ":"))
 }
 
 // goesOn are the signs and words with which a line can not begin a statement.
@@ -104,28 +110,29 @@ var opens = syntax.Set("=", ".", ",", "+", "-", "*", "/", "%", "&", "|", ":", "<
 func (r *reader) expression(i, end int) int {
 	s := r.s
 	last := i
-	for i < end {
-		if s.Any(i, ";", ",", "}", ")") {
+	for i < end && !s.Any(i, ";", ",", "}", ")") {
+		if i > last && s.Line(i) > s.EndLine(last) && !r.goesOver(last, i) {
 			break
-		}
-		if i > last && s.Line(i) > s.EndLine(last) {
-			t := string(s.Bytes(i))
-			before := string(s.Bytes(last))
-			arrow := before == ">" && s.Is(last-1, "-")
-			if !goesOn[t] && !opens[before] && !arrow || t == "{" && !opens[before] {
-				head := before == ")" && r.condition(last)
-				if !head {
-					break
-				}
-			}
-			if s.Match(last-1, "+", "+") || s.Match(last-1, "-", "-") {
-				break
-			}
 		}
 		last = s.Close(i)
 		i = last + 1
 	}
 	return min(last, max(end-1, 0))
+}
+
+// goesOver reports whether an expression goes on from the end of a line, at
+// last, to the next, at i.
+func (r *reader) goesOver(last, i int) bool {
+	s := r.s
+	if s.Match(last-1, "+", "+") || s.Match(last-1, "-", "-") {
+		return false
+	}
+	before := string(s.Bytes(last))
+	if opens[before] || before == ")" && r.condition(last) {
+		return true
+	}
+	arrow := s.Match(last-1, "-", ">")
+	return !s.Is(i, "{") && (arrow || goesOn[string(s.Bytes(i))])
 }
 
 // condition reports whether the parenthesis that closes at i belongs to an if,
@@ -135,6 +142,8 @@ func (r *reader) condition(i int) bool {
 	return m > 0 && (r.s.Any(m-1, "if", "for", "while", "when"))
 }
 
+// value reads a property or a variable whose word stands at i, with its value
+// and its accessors.
 func (r *reader) value(h head, i, end int, parent string) int {
 	s := r.s
 	kind := model.DefVariable
@@ -144,45 +153,9 @@ func (r *reader) value(h head, i, end int, parent string) int {
 	case parent != "":
 		kind = model.DefProperty
 	}
-	j := r.angle(i+1, end)
-	var names []int
-	if s.Is(j, "(") { // taken apart
-		for k := j + 1; k < s.Close(j); k++ {
-			if s.IsIdent(k) && (s.Any(k-1, "(", ",")) {
-				names = append(names, k)
-			}
-		}
-		j = s.Close(j) + 1
-	} else {
-		name := -1
-		for j < end {
-			if s.IsIdent(j) {
-				name = j
-				j++
-				j = r.angle(j, end)
-				if s.Is(j, "?") {
-					j++
-				}
-				if s.Is(j, ".") {
-					j++
-					continue
-				}
-				break
-			}
-			if s.Any(j, "@", "(") {
-				j = s.Close(j) + 1
-				continue
-			}
-			if s.Is(j, ".") {
-				j++
-				continue
-			}
-			break
-		}
-		if name < 0 {
-			return i + 1
-		}
-		names = append(names, name)
+	names, j := r.valueNames(i, end)
+	if names == nil && !s.Is(r.angle(i+1, end), "(") {
+		return i + 1
 	}
 	j = r.typeAfter(j, end)
 	last := j - 1
@@ -193,25 +166,72 @@ func (r *reader) value(h head, i, end int, parent string) int {
 	if len(names) == 0 {
 		return j
 	}
-	bodies := [][2]int{{names[0], last}}
-	// Accessors belong to the property.
-	for k := j; k < end; {
-		_, a := r.head(k, end)
-		if s.Is(a, ";") && k == j {
-			k++
-			continue
+	bodies, last := r.accessors(j, end, [][2]int{{names[0], last}}, last)
+	full := parent
+	for _, n := range names {
+		if !s.Is(n, "_") {
+			full = r.add(h, parent, r.name(n), kind, last).Qualified()
 		}
-		if !s.Is(a, "get") && !s.Is(a, "set") || s.Any(a+1, ".", "=") {
+	}
+	for _, b := range bodies {
+		r.locals(b[0], b[1], full)
+	}
+	return last + 1
+}
+
+// valueNames are the names that the word at i declares: one, perhaps behind the
+// type it is added to, or several that a value is taken apart into.
+func (r *reader) valueNames(i, end int) (names []int, next int) {
+	s := r.s
+	j := r.angle(i+1, end)
+	if s.Is(j, "(") {
+		for k := j + 1; k < s.Close(j); k++ {
+			if s.IsIdent(k) && s.Any(k-1, "(", ",") {
+				names = append(names, k)
+			}
+		}
+		return names, s.Close(j) + 1
+	}
+	for j < end {
+		switch {
+		case s.IsIdent(j):
+			names = []int{j}
+			j = r.angle(j+1, end)
+			if s.Is(j, "?") {
+				j++
+			}
+			if !s.Is(j, ".") {
+				return names, j
+			}
+			j++
+		case s.Any(j, "@", "("):
+			j = s.Close(j) + 1
+		case s.Is(j, "."):
+			j++
+		default:
+			return names, j
+		}
+	}
+	return names, j
+}
+
+// accessors adds the bodies of those that follow a property, which belong to
+// it, and gives the last token of all.
+func (r *reader) accessors(k, end int, bodies [][2]int, last int) ([][2]int, int) {
+	s := r.s
+	if _, a := r.head(k, end); s.Is(a, ";") {
+		k++
+	}
+	for k < end {
+		_, a := r.head(k, end)
+		if !s.Any(a, "get", "set") || s.Any(a+1, ".", "=") || k == a && !s.Is(a+1, "(") {
 			break
 		}
-		to := a
-		b := a + 1
+		to, b := a, a+1
 		if s.Is(b, "(") {
 			to = s.Close(b)
 			b = r.typeAfter(to+1, end)
 			to = max(to, b-1)
-		} else if k == a {
-			break
 		}
 		switch {
 		case s.Is(b, "{"):
@@ -223,18 +243,7 @@ func (r *reader) value(h head, i, end int, parent string) int {
 		last = to
 		k = to + 1
 	}
-	full := parent
-	for _, n := range names {
-		if s.Text(n) == "_" {
-			continue
-		}
-		d := r.add(h, parent, r.name(n), kind, last)
-		full = d.Qualified()
-	}
-	for _, b := range bodies {
-		r.locals(b[0], b[1], full)
-	}
-	return last + 1
+	return bodies, last
 }
 
 // locals reads the functions and types declared inside a body.
@@ -284,24 +293,27 @@ func (r *reader) mentions() []model.Mention {
 
 var verbs = syntax.Set("get", "post", "put", "patch", "delete", "head", "options")
 
-// inside looks for SQL and for routes declared by calls with a block.
+// inside looks for routes declared by calls with a block.
 func (r *reader) inside() {
 	s := r.s
 	var spans []syntax.Span
 	for i := range s.Tokens {
-		if s.Tokens[i].Kind == syntax.String {
-			continue
-		}
 		if s.Match(i, "route", "(", syntax.Quoted) && s.Is(s.Close(i+1)+1, "{") {
 			open := s.Close(i+1) + 1
 			spans = append(spans, syntax.Span{First: open, Last: s.Close(open), Prefix: s.Unquote(i + 2)})
 		}
-		if verbs[string(s.Bytes(i))] && s.IsIdent(i) && !s.Is(i-1, ".") && s.Is(i+1, "(") {
-			if s.Kind(i+2) == syntax.String && s.Close(i+1) == i+3 && s.Is(i+4, "{") {
-				syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: strings.ToUpper(s.Text(i)), Pattern: s.Unquote(i + 2), Line: s.Line(i)})
-			}
-		} else if len(spans) > 0 && verbs[string(s.Bytes(i))] && s.Is(i+1, "{") {
-			syntax.AddRoute(r.f, spans, i, model.RouteFact{Method: strings.ToUpper(s.Text(i)), Line: s.Line(i)})
+		if s.Tokens[i].Kind != syntax.Ident || !verbs[string(s.Bytes(i))] {
+			continue
 		}
+		fact := model.RouteFact{Method: strings.ToUpper(s.Text(i)), Line: s.Line(i)}
+		if s.Is(i+1, "(") && !s.Is(i-1, ".") {
+			if !s.Match(i+2, syntax.Quoted, ")", "{") {
+				continue
+			}
+			fact.Pattern = s.Unquote(i + 2)
+		} else if len(spans) == 0 || !s.Is(i+1, "{") {
+			continue
+		}
+		syntax.AddRoute(r.f, spans, i, fact)
 	}
 }

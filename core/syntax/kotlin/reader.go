@@ -108,52 +108,63 @@ func (r *reader) beforeWord(i int) bool {
 }
 
 type head struct {
-	first              int
-	hidden, constant   bool
-	enum, note, common bool
-	marks              []string
+	first                        int
+	hidden                       bool
+	constant, enum, note, common bool
+	marks                        []string
 }
 
+// say notes what a word before a declaration says of it.
+func (h *head) say(word string) {
+	switch word {
+	case "private", "internal", "protected":
+		h.hidden = true
+	case "const":
+		h.constant = true
+	case "enum":
+		h.enum = true
+	case "annotation":
+		h.note = true
+	case "companion":
+		h.common = true
+	}
+}
+
+// head reads the annotations and words before a declaration.
 func (r *reader) head(i, end int) (head, int) {
 	s := r.s
 	h := head{first: i}
 	for i < end {
 		switch {
 		case s.Is(i, "@"):
-			j := i + 1
-			if s.Match(j, syntax.Name, ":") {
-				j += 2
-			}
-			if s.Is(j, "[") {
-				i = s.Close(j) + 1
-				continue
-			}
-			name, k := jvm.Dotted(r.s, j)
-			h.marks = append(h.marks, "@"+name)
-			k = r.angle(k, end)
-			if s.Is(k, "(") && s.Tokens[k].Start == s.Tokens[k-1].End {
-				k = s.Close(k) + 1
-			}
-			i = max(k, i+1)
+			i = r.annotation(i, end, &h)
 		case s.IsIdent(i) && modifiers[string(s.Bytes(i))] && r.beforeWord(i):
-			switch s.Text(i) {
-			case "private", "internal", "protected":
-				h.hidden = true
-			case "const":
-				h.constant = true
-			case "enum":
-				h.enum = true
-			case "annotation":
-				h.note = true
-			case "companion":
-				h.common = true
-			}
+			h.say(s.Text(i))
 			i++
 		default:
 			return h, i
 		}
 	}
 	return h, i
+}
+
+// annotation reads @Name<T>(…), @get:Name or @[…] at i.
+func (r *reader) annotation(i, end int, h *head) int {
+	s := r.s
+	j := i + 1
+	if s.Match(j, syntax.Name, ":") {
+		j += 2
+	}
+	if s.Is(j, "[") {
+		return s.Close(j) + 1
+	}
+	name, k := jvm.Dotted(s, j)
+	h.marks = append(h.marks, "@"+name)
+	k = r.angle(k, end)
+	if s.Is(k, "(") && s.Tokens[k].Start == s.Tokens[k-1].End {
+		k = s.Close(k) + 1
+	}
+	return max(k, i+1)
 }
 
 // angle steps over <…> at i.
@@ -196,6 +207,7 @@ func (r *reader) add(h head, parent, name string, kind model.DefinitionKind, las
 func (r *reader) member(i, end int, parent string, local bool) int {
 	s := r.s
 	h, i := r.head(i, end)
+	next := 0
 	switch s.Text(i) {
 	case "class", "interface", "object":
 		return r.typeOf(h, i, end, parent)
@@ -215,25 +227,15 @@ func (r *reader) member(i, end int, parent string, local bool) int {
 			return last + 1
 		}
 	case "constructor":
-		if parent != "" && s.Is(i+1, "(") {
-			last := s.Close(i + 1)
-			j := last + 1
-			if s.Is(j, ":") { // this(…) or super(…)
-				last = s.Close(j + 2)
-				j = last + 1
-			}
-			if s.Is(j, "{") {
-				last = s.Close(j)
-			}
-			d := r.add(h, parent, "constructor", model.DefMethod, last)
-			d.Params = s.Params(i + 1)
-			return last + 1
-		}
+		next = r.constructor(h, i, parent)
 	case "init":
 		if s.Is(i+1, "{") {
 			r.locals(i+2, s.Close(i+1), parent)
 			return s.Close(i+1) + 1
 		}
+	}
+	if next > 0 {
+		return next
 	}
 	if !local && s.Is(i, "{") {
 		r.locals(i+1, s.Close(i), parent)
@@ -241,71 +243,56 @@ func (r *reader) member(i, end int, parent string, local bool) int {
 	return s.Close(i) + 1
 }
 
+// constructor reads a secondary one and gives the token behind it, 0 where the
+// word is none.
+func (r *reader) constructor(h head, i int, parent string) int {
+	s := r.s
+	if parent == "" || !s.Is(i+1, "(") {
+		return 0
+	}
+	last := s.Close(i + 1)
+	if s.Is(last+1, ":") { // this(…) or super(…)
+		last = s.Close(last + 3)
+	}
+	if s.Is(last+1, "{") {
+		last = s.Close(last + 1)
+	}
+	r.add(h, parent, "constructor", model.DefMethod, last).Params = s.Params(i + 1)
+	return last + 1
+}
+
+// typeOf reads a type whose word stands at i: its name, its primary
+// constructor, what it builds upon, and its body.
 func (r *reader) typeOf(h head, i, end int, parent string) int {
 	s := r.s
-	kind := model.DefClass
+	d := model.Definition{Parent: parent, Kind: model.DefClass, Line: s.Line(h.first), Exported: !h.hidden, Marks: h.marks}
 	switch {
 	case h.enum:
-		kind = model.DefEnum
+		d.Kind = model.DefEnum
 	case h.note, s.Is(i, "interface"):
-		kind = model.DefInterface
+		d.Kind = model.DefInterface
 	}
-	name, j := "", i+1
+	j := i + 1
 	switch {
 	case s.IsIdent(j) && !s.Is(j, "by"):
-		name = r.name(j)
+		d.Name = r.name(j)
 		j++
 	case h.common:
-		name = "Companion"
+		d.Name = "Companion"
 	default: // an object without a name is an expression
 		return i + 1
 	}
-	d := model.Definition{Name: name, Parent: parent, Kind: kind, Line: s.Line(h.first), Exported: !h.hidden, Marks: h.marks}
+	j = r.primary(r.angle(j, end), end)
 	last := j - 1
-	j = r.angle(j, end)
-	var parts int
-	// The way to a primary constructor.
-	if h2, k := r.head(j, end); s.Is(k, "constructor") {
-		j = k + 1
-	} else if k > j && s.Is(k, "(") && len(h2.marks) > 0 {
-		j = k
-	}
+	parts := -1
 	if s.Is(j, "(") {
 		parts = j
 		d.Params = s.Params(j)
 		last = s.Close(j)
 		j = last + 1
-	} else {
-		last = max(last, j-1)
 	}
 	if s.Is(j, ":") {
-		j++
-		for j < end {
-			if s.Is(j, "@") {
-				_, j = r.head(j, end)
-			}
-			base, k := jvm.Dotted(r.s, j)
-			if base == "" {
-				break
-			}
-			d.Bases = append(d.Bases, base)
-			k = r.angle(k, end)
-			if s.Is(k, "(") {
-				k = s.Close(k) + 1
-			}
-			if s.Is(k, "by") {
-				// A brace after it opens the body of the class.
-				for k++; k < end && !s.Is(k, "{") && !s.Is(k, ",") && (s.Line(k) == s.Line(k-1) || s.Is(k-1, "by") || s.Is(k, ".")); {
-					k = s.Close(k) + 1
-				}
-			}
-			last = k - 1
-			if !s.Is(k, ",") {
-				j = k
-				break
-			}
-			j = k + 1
-		}
+		d.Bases, j, last = r.bases(j+1, end, last)
 	}
 	if s.Is(j, "where") {
 		for j < end && !s.Is(j, "{") && s.Line(j)-s.Line(last) < 2 {
@@ -315,34 +302,91 @@ func (r *reader) typeOf(h head, i, end int, parent string) int {
 	}
 	open := -1
 	if s.Is(j, "{") {
-		open = j
-		last = s.Close(j)
+		open, last = j, s.Close(j)
 	}
 	d.EndLine = s.EndLine(last)
 	r.f.Definitions = append(r.f.Definitions, d)
 	if parent == "" {
-		r.names[name] = true
+		r.names[d.Name] = true
 	}
 	full := d.Qualified()
-	if parts > 0 {
-		for _, a := range s.Args(parts) {
-			h, k := r.head(a[0], a[1])
-			if (s.Any(k, "val", "var")) && s.IsIdent(k+1) {
-				r.add(h, full, r.name(k+1), model.DefProperty, a[1]-1)
-			}
-		}
-	}
+	r.parts(parts, full)
 	if open < 0 {
 		return last + 1
 	}
 	k := open + 1
-	if kind == model.DefEnum {
+	if d.Kind == model.DefEnum {
 		k = r.entries(k, last, full)
 	}
 	for k < last {
 		k = max(r.member(k, last, full, false), k+1)
 	}
 	return last + 1
+}
+
+// primary steps over the words before the parameters of a primary constructor.
+func (r *reader) primary(j, end int) int {
+	h, k := r.head(j, end)
+	switch {
+	case r.s.Is(k, "constructor"):
+		return k + 1
+	case k > j && r.s.Is(k, "(") && len(h.marks) > 0:
+		return k
+	}
+	return j
+}
+
+// parts defines the properties that a primary constructor declares as
+// parameters.
+func (r *reader) parts(open int, parent string) {
+	s := r.s
+	if open < 0 {
+		return
+	}
+	for _, a := range s.Args(open) {
+		h, k := r.head(a[0], a[1])
+		if s.Any(k, "val", "var") && s.IsIdent(k+1) {
+			r.add(h, parent, r.name(k+1), model.DefProperty, a[1]-1)
+		}
+	}
+}
+
+// bases reads what stands behind the colon of a type; last is its last token.
+func (r *reader) bases(j, end, before int) (bases []string, next, last int) {
+	s := r.s
+	for last = before; j < end; {
+		if s.Is(j, "@") {
+			_, j = r.head(j, end)
+		}
+		base, k := jvm.Dotted(s, j)
+		if base == "" {
+			break
+		}
+		bases = append(bases, base)
+		k = r.angle(k, end)
+		if s.Is(k, "(") {
+			k = s.Close(k) + 1
+		}
+		if s.Is(k, "by") {
+			k = r.delegate(k+1, end)
+		}
+		last, j = k-1, k
+		if !s.Is(k, ",") {
+			break
+		}
+		j++
+	}
+	return bases, j, last
+}
+
+// delegate steps over the expression behind "by". A brace after it opens the
+// body of the class.
+func (r *reader) delegate(k, end int) int {
+	s := r.s
+	for k < end && !s.Any(k, "{", ",") && (s.Line(k) == s.Line(k-1) || s.Is(k-1, "by") || s.Is(k, ".")) {
+		k = s.Close(k) + 1
+	}
+	return k
 }
 
 // entries reads the constants of an enum.
