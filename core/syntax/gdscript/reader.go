@@ -63,37 +63,35 @@ func (r *reader) doc() {
 // head reads class_name and extends, which may stand in either order.
 func (r *reader) head() {
 	s := r.s
-	var base string
-	line := 0
 	for i := 0; i < s.Len() && i < 200 && r.class == ""; i++ {
 		if s.Match(i, "class_name", syntax.Name) {
 			r.class = s.Text(i + 1)
 		}
 	}
-	for i := 0; i < s.Len(); i++ {
-		start := i == 0 || s.Kind(i-1) == syntax.Newline || s.Kind(i-1) == syntax.Indent
+	base, line := "", 0
+	for i := 0; i < s.Len() && i <= 200 && s.Kind(i) != syntax.Indent; i++ {
+		if i > 0 && s.Kind(i-1) != syntax.Newline {
+			continue // no statement begins here
+		}
 		switch {
-		case s.Match(i, "class_name", syntax.Name) && start && line == 0:
+		case s.Match(i, "class_name", syntax.Name) && line == 0:
 			line = s.Line(i)
 			if s.Is(i+2, "extends") {
 				base = r.base(i + 3)
 			}
-		case s.Is(i, "extends") && start && base == "":
+		case s.Is(i, "extends") && base == "":
 			base = r.base(i + 1)
 		}
-		if s.Kind(i) == syntax.Indent || i > 200 {
-			break
-		}
 	}
-	if r.class != "" {
-		line = max(line, 1)
-		d := model.Definition{Name: r.class, Kind: model.DefClass, Line: line, EndLine: s.EndLine(s.Len() - 1), Exported: true}
-		if base != "" && !strings.HasPrefix(base, "res:") {
-			d.Bases = []string{base}
-		}
-		r.f.Definitions = append(r.f.Definitions, d)
-		r.names[r.class] = true
+	if r.class == "" {
+		return
 	}
+	d := model.Definition{Name: r.class, Kind: model.DefClass, Line: max(line, 1), EndLine: s.EndLine(s.Len() - 1), Exported: true}
+	if base != "" && !strings.HasPrefix(base, "res:") {
+		d.Bases = []string{base}
+	}
+	r.f.Definitions = append(r.f.Definitions, d)
+	r.names[r.class] = true
 }
 
 // base is what stands behind extends: a class, or a script by its path.
@@ -164,98 +162,134 @@ func (r *reader) add(first, last int, name, parent string, kind model.Definition
 // standing are the annotations that do not belong to what follows them.
 var standing = syntax.Set("tool", "icon", "export_group", "export_subgroup", "export_category", "warning_ignore_start", "warning_ignore_restore")
 
+// statement is one as far as it is read: its first token, the word it begins
+// with, and its last token.
+type statement struct {
+	first, at, last int
+	parent          string
+	class           bool // it stands in a class
+	marks           []string
+}
+
+// declarations reads what each word declares.
+var declarations map[string]func(*reader, statement) *model.Definition
+
+func init() {
+	named := func(kind model.DefinitionKind) func(*reader, statement) *model.Definition {
+		return func(r *reader, d statement) *model.Definition { return r.named(d, kind) }
+	}
+	// within has another kind in a class than outside of one.
+	within := func(inside, outside model.DefinitionKind) func(*reader, statement) *model.Definition {
+		return func(r *reader, d statement) *model.Definition {
+			if d.class {
+				return r.named(d, inside)
+			}
+			return r.named(d, outside)
+		}
+	}
+	called := func(read func(*reader, statement) *model.Definition) func(*reader, statement) *model.Definition {
+		return func(r *reader, d statement) *model.Definition {
+			def := read(r, d)
+			if def != nil {
+				def.Params = len(r.s.Args(d.at + 2))
+			}
+			return def
+		}
+	}
+	declarations = map[string]func(*reader, statement) *model.Definition{
+		"func":   called(within(model.DefMethod, model.DefFunction)),
+		"signal": called(named(model.DefOther)),
+		"const":  named(model.DefConstant),
+		"var":    within(model.DefProperty, model.DefVariable),
+		"class":  (*reader).innerClass,
+		"enum": func(r *reader, d statement) *model.Definition {
+			r.enum(d.first, d.at, d.last, d.parent)
+			return nil
+		},
+	}
+}
+
+func (r *reader) named(d statement, kind model.DefinitionKind) *model.Definition {
+	if !r.s.IsIdent(d.at + 1) {
+		return nil
+	}
+	return r.add(d.first, d.last, r.s.Text(d.at+1), d.parent, kind)
+}
+
+// innerClass reads a class with the block below it.
+func (r *reader) innerClass(d statement) *model.Definition {
+	s := r.s
+	def := r.named(d, model.DefClass)
+	if def == nil {
+		return nil
+	}
+	if s.Match(d.at+2, "extends", syntax.Name) {
+		def.Bases = []string{s.Text(d.at + 3)}
+	}
+	name := def.Qualified()
+	for k := d.at; k < d.last; k++ {
+		if s.Is(k, ":") {
+			def.Marks = d.marks
+			r.block(k+1, d.last, name, true)
+			return nil // what was made on the way may lie elsewhere by now
+		}
+	}
+	return nil
+}
+
 // block reads the statements between i and end.
 func (r *reader) block(i, end int, parent string, class bool) {
 	s := r.s
 	for i < end {
-		if k := s.Kind(i); k == syntax.Newline || k == syntax.Indent || k == syntax.Dedent {
+		switch s.Kind(i) {
+		case syntax.Newline, syntax.Indent, syntax.Dedent:
 			i++
 			continue
 		}
-		first := i
-		var marks []string
-		for s.Match(i, "@", syntax.Name) {
-			alone := standing[s.Text(i+1)]
-			marks = append(marks, "@"+s.Text(i+1))
-			i += 2
-			if s.Is(i, "(") {
-				i = s.Close(i) + 1
-			}
-			for s.Kind(i) == syntax.Newline {
-				i++
-			}
-			if alone {
-				first, marks = i, nil
+		d := statement{first: i, parent: parent, class: class}
+		d.at = r.annotations(&d)
+		for s.Any(d.at, "static", "onready", "export", "remote", "puppet", "master") {
+			d.at++
+			if s.Is(d.at, "(") {
+				d.at = s.Close(d.at) + 1
 			}
 		}
-		for s.Any(i, "static", "onready", "export", "remote", "puppet", "master") {
-			i++
-			if s.Is(i, "(") {
-				i = s.Close(i) + 1
-			}
-		}
-		last := r.end(i, end)
-		if s.Any(i, "var", "const", "signal", "enum") {
+		d.last = r.end(d.at, end)
+		if s.Any(d.at, "var", "const", "signal", "enum") {
 			// More of them may stand in the same line.
-			for k := i; k < last; k = s.Close(k) + 1 {
+			for k := d.at; k < d.last; k = s.Close(k) + 1 {
 				if s.Is(k, ";") {
-					last = k
+					d.last = k
 				}
 			}
 		}
-		var d *model.Definition
-		switch s.Text(i) {
-		case "func":
-			if s.IsIdent(i + 1) {
-				kind := model.DefFunction
-				if class {
-					kind = model.DefMethod
-				}
-				d = r.add(first, last, s.Text(i+1), parent, kind)
-				d.Params = len(s.Args(i + 2))
-			}
-		case "class":
-			if s.IsIdent(i + 1) {
-				d = r.add(first, last, s.Text(i+1), parent, model.DefClass)
-				if s.Match(i+2, "extends", syntax.Name) {
-					d.Bases = []string{s.Text(i + 3)}
-				}
-				name := d.Qualified()
-				for k := i; k < last; k++ {
-					if s.Is(k, ":") {
-						d.Marks = marks
-						r.block(k+1, last, name, true)
-						break
-					}
-				}
-				i = last + 1
-				continue
-			}
-		case "enum":
-			r.enum(first, i, last, parent)
-		case "signal":
-			if s.IsIdent(i + 1) {
-				d = r.add(first, last, s.Text(i+1), parent, model.DefOther)
-				d.Params = len(s.Args(i + 2))
-			}
-		case "const":
-			if s.IsIdent(i + 1) {
-				d = r.add(first, last, s.Text(i+1), parent, model.DefConstant)
-			}
-		case "var":
-			if s.IsIdent(i + 1) {
-				kind := model.DefVariable
-				if class {
-					kind = model.DefProperty
-				}
-				d = r.add(first, last, s.Text(i+1), parent, kind)
+		if read := declarations[s.Text(d.at)]; read != nil {
+			if def := read(r, d); def != nil {
+				def.Marks = d.marks
 			}
 		}
-		if d != nil {
-			d.Marks = marks
-		}
-		i = max(last, i) + 1
+		i = max(d.last, d.at) + 1
 	}
+}
+
+// annotations reads those before a statement and gives where its words begin.
+func (r *reader) annotations(d *statement) int {
+	s, i := r.s, d.first
+	for s.Match(i, "@", syntax.Name) {
+		alone := standing[s.Text(i+1)]
+		d.marks = append(d.marks, "@"+s.Text(i+1))
+		i += 2
+		if s.Is(i, "(") {
+			i = s.Close(i) + 1
+		}
+		for s.Kind(i) == syntax.Newline {
+			i++
+		}
+		if alone {
+			d.first, d.marks = i, nil
+		}
+	}
+	return i
 }
 
 func (r *reader) enum(first, i, last int, parent string) {

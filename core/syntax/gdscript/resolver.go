@@ -11,76 +11,92 @@ import (
 // resolve follows paths from the folder that holds the project file, and names
 // of classes and of what is loaded for all.
 func resolve(t *syntax.Tree) {
-	roots := map[string]bool{}
-	classes := map[string][]string{}
-	loaded := map[string]string{} // folder of the project and name to file
+	x := &index{t: t, roots: map[string]bool{}, classes: map[string][]string{}, loaded: map[string]string{}}
 	for _, f := range t.Files {
 		if f.Facts == nil {
 			continue
 		}
 		switch f.Language {
 		case "Godot project":
-			roots[path.Dir(f.Path)] = true
+			x.roots[path.Dir(f.Path)] = true
 		case "GDScript":
 			for _, d := range f.Facts.Definitions {
 				if d.Kind == model.DefClass && d.Parent == "" {
-					classes[d.Name] = append(classes[d.Name], f.Path)
+					x.classes[d.Name] = append(x.classes[d.Name], f.Path)
 				}
 			}
 		}
 	}
 	for _, f := range t.Files {
-		if f.Language == "Godot project" && f.Facts != nil {
-			for _, im := range f.Facts.Imports {
-				if to := find(t, roots, f, im.Text); im.Alias != "" && to != "" {
-					loaded[path.Dir(f.Path)+"\n"+im.Alias] = to
-				}
+		if f.Language != "Godot project" || f.Facts == nil {
+			continue
+		}
+		for _, im := range f.Facts.Imports {
+			if to := find(t, x.roots, f, im.Text); im.Alias != "" && to != "" {
+				x.loaded[path.Dir(f.Path)+"\n"+im.Alias] = to
 			}
 		}
 	}
-	scenes := scenesOf(t, roots)
+	scenes := scenesOf(t, x.roots)
 	t.Each(func(out *syntax.Out, f *model.File) {
 		scenes.link(out, f)
-		for _, im := range f.Facts.Imports {
-			to := find(t, roots, f, im.Text)
-			switch {
-			case im.Alias == "class":
-				if to := one(roots, classes[im.Text], rootOf(roots, f.Path)); to != "" && to != f.Path {
-					out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
-				}
-			case to == "":
-				if !strings.HasPrefix(im.Text, "uid://") {
-					out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such file below the project"})
-				}
-			case to != f.Path:
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
-				if im.Alias == "extends" {
-					out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkInheritance, Line: im.Line, Text: im.Text, Sure: true})
-				}
-			}
-		}
-		root := rootOf(roots, f.Path)
-		own := map[string]bool{}
-		for _, d := range f.Facts.Definitions {
-			own[d.Name] = true
-		}
-		for _, m := range f.Facts.Mentions {
-			to := loaded[root+"\n"+m.Name]
-			if to == "" && !own[m.Name] {
-				to = one(roots, classes[m.Name], root)
-			}
-			if to != "" && to != f.Path {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkImport, Line: m.Line, Text: m.Name, Sure: true})
-			}
-		}
-		for _, d := range f.Facts.Definitions {
-			for _, b := range d.Bases {
-				if to := one(roots, classes[b], root); to != "" && to != f.Path {
-					out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkInheritance, Line: d.Line, Text: b, Sure: true})
-				}
-			}
-		}
+		x.imports(out, f)
+		x.names(out, f)
 	}, "GDScript", "Godot scene", "Godot resource", "Godot project")
+}
+
+// index is what is looked up from all files of a tree.
+type index struct {
+	t       *syntax.Tree
+	roots   map[string]bool     // folders with a project file
+	classes map[string][]string // name to files
+	loaded  map[string]string   // folder of the project and name to file
+}
+
+// to links f with another file.
+func to(out *syntax.Out, f *model.File, target string, kind model.LinkKind, line int, text string) {
+	if target != "" && target != f.Path {
+		out.Links = append(out.Links, model.Link{From: f.Path, To: target, Kind: kind, Line: line, Text: text, Sure: true})
+	}
+}
+
+// imports links what a file takes in by path, and the class it builds upon.
+func (x *index) imports(out *syntax.Out, f *model.File) {
+	for _, im := range f.Facts.Imports {
+		if im.Alias == "class" {
+			to(out, f, one(x.roots, x.classes[im.Text], rootOf(x.roots, f.Path)), im.Kind, im.Line, im.Text)
+			continue
+		}
+		target := find(x.t, x.roots, f, im.Text)
+		if target == "" && !strings.HasPrefix(im.Text, "uid://") {
+			out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such file below the project"})
+		}
+		to(out, f, target, im.Kind, im.Line, im.Text)
+		if im.Alias == "extends" {
+			to(out, f, target, model.LinkInheritance, im.Line, im.Text)
+		}
+	}
+}
+
+// names links what a file speaks of: what is loaded for all, and classes.
+func (x *index) names(out *syntax.Out, f *model.File) {
+	root := rootOf(x.roots, f.Path)
+	own := map[string]bool{}
+	for _, d := range f.Facts.Definitions {
+		own[d.Name] = true
+	}
+	for _, m := range f.Facts.Mentions {
+		target := x.loaded[root+"\n"+m.Name]
+		if target == "" && !own[m.Name] {
+			target = one(x.roots, x.classes[m.Name], root)
+		}
+		to(out, f, target, model.LinkImport, m.Line, m.Name)
+	}
+	for _, d := range f.Facts.Definitions {
+		for _, b := range d.Bases {
+			to(out, f, one(x.roots, x.classes[b], root), model.LinkInheritance, d.Line, b)
+		}
+	}
 }
 
 // stage is a scene in which a script stands at a node.

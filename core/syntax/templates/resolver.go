@@ -66,36 +66,38 @@ func (x *Index) Find(from, name string) string {
 			return p
 		}
 	}
-	best, score, tied := "", -1, false
 	for _, form := range forms {
-		dir, base := path.Split(strings.ToLower(path.Clean(form)))
-		dir = strings.Trim(strings.TrimLeft(dir, "./"), "/")
-		for _, p := range x.byStem[stem(base)] {
-			if !fits(base, strings.ToLower(path.Base(p))) {
-				continue
-			}
-			in := strings.ToLower(path.Dir(p))
-			if dir != "" && in != dir && !strings.HasSuffix(in, "/"+dir) {
-				continue
-			}
-			n := 2 * common(p, from)
-			if path.Dir(p) == path.Dir(from) {
-				n++
-			}
-			if n > score {
-				best, score, tied = p, n, false
-			} else if n == score && p != best {
-				tied = true
-			}
-		}
-		if best != "" {
-			break
+		if best, tied := x.nearest(from, form); tied {
+			return ""
+		} else if best != "" {
+			return best
 		}
 	}
-	if tied {
-		return ""
+	return ""
+}
+
+// nearest is the template of that form which shares most of its path with the
+// file from; tied where several do.
+func (x *Index) nearest(from, form string) (best string, tied bool) {
+	dir, base := path.Split(strings.ToLower(path.Clean(form)))
+	dir = strings.Trim(strings.TrimLeft(dir, "./"), "/")
+	score := -1
+	for _, p := range x.byStem[stem(base)] {
+		in := strings.ToLower(path.Dir(p))
+		if !fits(base, strings.ToLower(path.Base(p))) || dir != "" && in != dir && !strings.HasSuffix(in, "/"+dir) {
+			continue
+		}
+		n := 2 * common(p, from)
+		if path.Dir(p) == path.Dir(from) {
+			n++
+		}
+		if n > score {
+			best, score, tied = p, n, false
+		} else if n == score && p != best {
+			tied = true
+		}
 	}
-	return best
+	return best, tied
 }
 
 func (x *Index) template(p string) bool {
@@ -133,33 +135,10 @@ func resolve(t *syntax.Tree) {
 	types := syntax.NewTypeIndex(t, ".", false, "C#")
 	t.Each(func(out *syntax.Out, f *model.File) {
 		for _, m := range f.Facts.Templates {
-			to := ""
-			for _, name := range spelled(f.Language, m.Name) {
-				if to = x.Find(f.Path, name); to != "" {
-					break
-				}
-			}
-			if to == "" && path.Ext(m.Name) != "" {
-				to = beside(t, path.Dir(f.Path), m.Name)
-			}
-			// What a variable holds has the template of its kind, by the variable's name.
-			held := strings.HasPrefix(m.Name, "@")
-			switch {
-			case to != "" && to != f.Path:
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: !held})
-			case to == "" && f.Language != "Blade" && f.Language != "HTML" && !held:
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: m.Name, Line: m.Line, Reason: "no template of this name, or several"})
-			}
+			x.link(t, out, f, m)
 		}
 		for _, im := range f.Facts.Imports {
-			text, _, _ := strings.Cut(im.Text, "?")
-			to := ""
-			if p, ok := syntax.Join(path.Dir(f.Path), text); ok && t.File(p) != nil && !strings.HasPrefix(text, "/") {
-				to = p
-			} else if p, ok := syntax.Join(strings.TrimPrefix(strings.TrimPrefix(text, "~"), "/")); ok && strings.HasPrefix(strings.TrimPrefix(text, "~"), "/") {
-				to = below(t, path.Dir(f.Path), p)
-			}
-			if to != "" && to != f.Path {
+			if to := brought(t, f, im.Text); to != "" && to != f.Path {
 				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
 			}
 		}
@@ -169,6 +148,42 @@ func resolve(t *syntax.Tree) {
 			}
 		}
 	}, names...)
+}
+
+// link follows the name of a template. What a variable holds has the template
+// of its kind, by the variable's name.
+func (x *Index) link(t *syntax.Tree, out *syntax.Out, f *model.File, m model.Mention) {
+	to := ""
+	for _, name := range spelled(f.Language, m.Name) {
+		if to = x.Find(f.Path, name); to != "" {
+			break
+		}
+	}
+	if to == "" && path.Ext(m.Name) != "" {
+		to = beside(t, path.Dir(f.Path), m.Name)
+	}
+	variable := strings.HasPrefix(m.Name, "@")
+	switch {
+	case to != "" && to != f.Path:
+		out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: !variable})
+	case to == "" && f.Language != "Blade" && f.Language != "HTML" && !variable:
+		out.Unresolved = append(out.Unresolved, model.Unresolved{
+			From: f.Path, Text: m.Name, Line: m.Line, Reason: "no template of this name, or several",
+		})
+	}
+}
+
+// brought is the file that a page brings along by its address.
+func brought(t *syntax.Tree, f *model.File, address string) string {
+	text, _, _ := strings.Cut(address, "?")
+	if p, ok := syntax.Join(path.Dir(f.Path), text); ok && t.File(p) != nil && !strings.HasPrefix(text, "/") {
+		return p
+	}
+	rest, absolute := strings.CutPrefix(strings.TrimPrefix(text, "~"), "/")
+	if p, ok := syntax.Join(rest); ok && absolute {
+		return below(t, path.Dir(f.Path), p)
+	}
+	return ""
 }
 
 // beside looks for a text that is put in as it is: from the folder of the
