@@ -108,7 +108,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		c, faults := judgement.ReadCharter(in.Body.Text)
 		res := &judgement.Result{Judgement: o.Judgement, Charter: c, Faults: faults}
 		if c != nil {
-			res.Held = c.Hold(o.facts, o.Roles, o.InScope, time.Now())
+			res.Held = c.Hold(o.Reading, time.Now())
 		}
 		return &body[*CharterState]{stateOf(in.Body.Text, in.Body.Version, "jantel", res)}, nil
 	}, notFound)

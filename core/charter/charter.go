@@ -13,6 +13,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 
 	"github.com/bmatcuk/doublestar/v4"
 	"github.com/goccy/go-yaml"
@@ -208,66 +209,85 @@ func LineOf(src []byte, text string) int {
 	return strings.Count(string(src[:i]), "\n") + 1
 }
 
-func (c *Charter) check(src []byte) (out []Fault) {
-	fault := func(line int, format string, args ...any) {
-		out = append(out, Fault{line, fmt.Sprintf(format, args...)})
+// faults gathers what is wrong with a charter.
+type faults struct {
+	src   []byte
+	found []Fault
+	globs int
+}
+
+func (x *faults) add(line int, format string, args ...any) {
+	x.found = append(x.found, Fault{line, fmt.Sprintf(format, args...)})
+}
+
+func (x *faults) glob(g string) {
+	x.globs++
+	if !doublestar.ValidatePattern(g) || strings.HasPrefix(g, "/") || strings.Contains(g, "..") {
+		x.add(LineOf(x.src, g), "%q is no glob of paths below the root", g)
 	}
+}
+
+func (c *Charter) check(src []byte) []Fault {
+	x := &faults{src: src}
 	if len(c.Layers) == 0 {
-		fault(1, "a charter needs at least one layer")
+		x.add(1, "a charter needs at least one layer")
 	}
 	names := map[string]bool{}
-	globs := 0
-	glob := func(g string) {
-		globs++
-		if !doublestar.ValidatePattern(g) || strings.HasPrefix(g, "/") || strings.Contains(g, "..") {
-			fault(LineOf(src, g), "%q is no glob of paths below the root", g)
-		}
-	}
 	for _, l := range c.Layers {
-		if l.Name == "" {
-			fault(l.line, "a layer needs a name")
-		} else if names[l.Name] {
-			fault(l.line, "two layers are called %q", l.Name)
-		}
+		x.layer(l, names[l.Name])
 		names[l.Name] = true
-		if len(l.Holds) == 0 {
-			fault(l.line, "the layer %q holds nothing; give it globs under holds", l.Name)
-		}
-		for _, g := range l.Holds {
-			glob(g)
-		}
 	}
 	for _, l := range c.Layers {
 		for _, m := range l.May {
 			if !names[m] {
-				fault(l.line, "%q may depend on %q, which is no layer", l.Name, m)
+				x.add(l.line, "%q may depend on %q, which is no layer", l.Name, m)
 			}
 		}
 	}
 	for _, a := range c.Apart {
 		if len(a.Places) < 2 {
-			fault(LineOf(src, a.Name), "areas kept apart need at least two places")
+			x.add(LineOf(src, a.Name), "areas kept apart need at least two places")
 		}
 		for _, g := range a.Places {
-			glob(g)
+			x.glob(g)
 		}
 	}
 	for _, e := range c.Exceptions {
-		glob(e.From)
-		glob(e.To)
-		if strings.TrimSpace(e.Reason) == "" {
-			fault(e.line, "an exception needs a reason")
-		}
-		if e.Until != "" {
-			if _, err := time.Parse(time.DateOnly, e.Until); err != nil {
-				fault(e.line, "%q is no day as YYYY-MM-DD", e.Until)
-			}
-		}
+		x.exception(e)
 	}
-	if globs > maxGlobs {
-		fault(0, "more than %d globs", maxGlobs)
+	if x.globs > maxGlobs {
+		x.add(0, "more than %d globs", maxGlobs)
 	}
-	return out
+	return x.found
+}
+
+func (x *faults) layer(l Layer, twice bool) {
+	switch {
+	case l.Name == "":
+		x.add(l.line, "a layer needs a name")
+	case twice:
+		x.add(l.line, "two layers are called %q", l.Name)
+	}
+	if len(l.Holds) == 0 {
+		x.add(l.line, "the layer %q holds nothing; give it globs under holds", l.Name)
+	}
+	for _, g := range l.Holds {
+		x.glob(g)
+	}
+}
+
+func (x *faults) exception(e Exception) {
+	x.glob(e.From)
+	x.glob(e.To)
+	if strings.TrimSpace(e.Reason) == "" {
+		x.add(e.line, "an exception needs a reason")
+	}
+	if e.Until == "" {
+		return
+	}
+	if _, err := time.Parse(time.DateOnly, e.Until); err != nil {
+		x.add(e.line, "%q is no day as YYYY-MM-DD", e.Until)
+	}
 }
 
 // Breach is a dependency that the charter forbids.
@@ -294,90 +314,138 @@ type Result struct {
 
 // Hold holds a codebase against the charter. Dependencies of tests are left
 // out; today decides which exceptions have expired.
-func (c *Charter) Hold(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, today time.Time) *Result {
-	out := &Result{Breaches: []Breach{}, LayerOf: map[string]string{}, Loose: []string{}, Idle: []string{}, Expired: []Exception{}, Wiring: []model.Evidence{}}
-	hits := map[string]bool{}
-	for _, f := range s.Files {
-		if !judged[f.Path] {
-			continue
-		}
-		for _, l := range c.Layers {
-			for _, g := range l.Holds {
-				if match(g, f.Path) {
-					hits[g] = true
-					if out.LayerOf[f.Path] == "" {
-						out.LayerOf[f.Path] = l.Name
-					}
-				}
-			}
-		}
-		role := roles[f.Path].Role
-		if out.LayerOf[f.Path] == "" && f.Facts != nil && len(f.Facts.Definitions) > 0 && role != model.RoleTest && role != model.RoleConfig && role != model.RoleDocs && role != model.RoleScript {
-			out.Loose = append(out.Loose, f.Path)
-		}
-		for _, a := range c.Apart {
-			for _, g := range a.Places {
-				hits[g] = hits[g] || match(g, f.Path)
-			}
-		}
-		for _, e := range c.Exceptions {
-			for _, g := range []string{e.From, e.To} {
-				hits[g] = hits[g] || match(g, f.Path)
+func (c *Charter) Hold(r *reading.Reading, today time.Time) *Result {
+	x := &comparison{Charter: c, r: r, used: map[string]bool{}, Result: &Result{
+		Breaches: []Breach{}, LayerOf: map[string]string{}, Loose: []string{}, Idle: []string{}, Expired: []Exception{}, Wiring: []model.Evidence{},
+	}}
+	for f := range r.Own(".") {
+		x.place(f)
+	}
+	live := x.live(today)
+	x.idle(live)
+	x.links(live)
+	for _, f := range r.Files {
+		x.wiring(f)
+	}
+	return x.Result
+}
+
+// comparison is a charter and a codebase on the way to a result.
+type comparison struct {
+	*Charter
+	*Result
+	r    *reading.Reading
+	used map[string]bool // globs that match a file
+}
+
+// place finds the layer of a file, and notes which globs match it.
+func (x *comparison) place(f *model.File) {
+	for _, l := range x.Layers {
+		for _, g := range l.Holds {
+			if x.matches(g, f.Path) && x.LayerOf[f.Path] == "" {
+				x.LayerOf[f.Path] = l.Name
 			}
 		}
 	}
+	if x.LayerOf[f.Path] == "" && len(f.Facts.Definitions) > 0 && !aside[x.r.Role(f.Path)] {
+		x.Loose = append(x.Loose, f.Path)
+	}
+	for _, a := range x.Apart {
+		for _, g := range a.Places {
+			x.matches(g, f.Path)
+		}
+	}
+	for _, e := range x.Exceptions {
+		x.matches(e.From, f.Path)
+		x.matches(e.To, f.Path)
+	}
+}
+
+// aside are the roles of files that need no layer.
+var aside = map[model.Role]bool{model.RoleTest: true, model.RoleConfig: true, model.RoleDocs: true, model.RoleScript: true}
+
+func (x *comparison) matches(g, p string) bool {
+	is := match(g, p)
+	x.used[g] = x.used[g] || is
+	return is
+}
+
+// live are the exceptions that have not expired; the others are noted.
+func (x *comparison) live(today time.Time) (live []Exception) {
+	for _, e := range x.Exceptions {
+		if day, err := time.Parse(time.DateOnly, e.Until); err == nil && today.After(day.AddDate(0, 0, 1)) {
+			x.Expired = append(x.Expired, e)
+			continue
+		}
+		live = append(live, e)
+	}
+	return live
+}
+
+// idle lists the globs of layers and exceptions that match nothing.
+func (x *comparison) idle(live []Exception) {
+	var globs []string
+	for _, l := range x.Layers {
+		globs = append(globs, l.Holds...)
+	}
+	for _, e := range live {
+		globs = append(globs, e.From, e.To)
+	}
+	for _, g := range globs {
+		if !x.used[g] {
+			x.Idle = append(x.Idle, g)
+		}
+	}
+	slices.Sort(x.Idle)
+	x.Idle = slices.Compact(x.Idle)
+}
+
+// links lists the dependencies that are forbidden and not excepted.
+func (x *comparison) links(live []Exception) {
 	layer := map[string]*Layer{}
 	may := map[[2]string]bool{}
-	for i := range c.Layers {
-		l := &c.Layers[i]
+	for i := range x.Layers {
+		l := &x.Layers[i]
 		layer[l.Name] = l
 		for _, m := range l.May {
 			may[[2]string{l.Name, m}] = true
 		}
-		for _, g := range l.Holds {
-			if !hits[g] {
-				out.Idle = append(out.Idle, g)
-			}
-		}
 	}
-	var live []Exception
-	for _, e := range c.Exceptions {
-		if day, err := time.Parse(time.DateOnly, e.Until); err == nil && e.Until != "" && today.After(day.AddDate(0, 0, 1)) {
-			out.Expired = append(out.Expired, e)
+	for _, l := range x.r.Edges() {
+		if !orders(l.Kind) || l.FromRole == model.RoleTest {
 			continue
 		}
-		live = append(live, e)
-		for _, g := range []string{e.From, e.To} {
-			if !hits[g] {
-				out.Idle = append(out.Idle, g)
-			}
-		}
-	}
-	for _, l := range s.Links {
-		if l.Kind.Repeats() || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || !judged[l.From] || !judged[l.To] || roles[l.From].Role == model.RoleTest {
-			continue
-		}
-		rule := c.forbids(out.LayerOf[l.From], out.LayerOf[l.To], l, layer, may)
+		from, to := x.LayerOf[l.From], x.LayerOf[l.To]
+		rule := x.forbids(from, to, *l.Link, layer, may)
 		if rule == "" || slices.ContainsFunc(live, func(e Exception) bool { return match(e.From, l.From) && match(e.To, l.To) }) {
 			continue
 		}
-		out.Breaches = append(out.Breaches, Breach{l.From, l.To, l.Line, l.Text, l.Kind, out.LayerOf[l.From], out.LayerOf[l.To], rule})
+		x.Breaches = append(x.Breaches, Breach{l.From, l.To, l.Line, l.Text, l.Kind, from, to, rule})
 	}
-	slices.SortFunc(out.Breaches, func(a, b Breach) int {
+	slices.SortFunc(x.Breaches, func(a, b Breach) int {
 		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Rule, b.Rule))
 	})
-	for _, f := range s.Files {
-		if l := layer[out.LayerOf[f.Path]]; l != nil && l.Wiring && f.Facts != nil && roles[f.Path].Role != model.RoleTest {
-			for _, d := range f.Facts.Definitions {
-				if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && d.EndLine-d.Line+1 > wiringLines {
-					out.Wiring = append(out.Wiring, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s has %d lines", d.Qualified(), d.EndLine-d.Line+1)})
-				}
-			}
+}
+
+// orders reports whether a link of that kind says which of two comes first: who
+// only sends to another does not.
+func orders(k model.LinkKind) bool {
+	return !k.Repeats() && k != model.LinkHTTP && k != model.LinkMessage
+}
+
+// wiring lists the long functions of a file whose layer only wires.
+func (x *comparison) wiring(f *model.File) {
+	name := x.LayerOf[f.Path]
+	i := slices.IndexFunc(x.Layers, func(l Layer) bool { return l.Name == name })
+	if i < 0 || !x.Layers[i].Wiring || x.r.IsTest(f.Path) {
+		return
+	}
+	for _, d := range f.Facts.Definitions {
+		lines := d.EndLine - d.Line + 1
+		if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && lines > wiringLines {
+			x.Wiring = append(x.Wiring, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s has %d lines", d.Qualified(), lines)})
 		}
 	}
-	slices.Sort(out.Idle)
-	out.Idle = slices.Compact(out.Idle)
-	return out
 }
 
 // wiringLines is how long a function may be that only wires.
@@ -448,8 +516,8 @@ func Derive(s *model.Survey, j *model.Judgement) *Charter {
 		return ""
 	}
 	need := map[[2]string]bool{}
-	for _, l := range s.Links {
-		if l.Kind.Repeats() || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || !j.InScope[l.From] || !j.InScope[l.To] || j.Roles[l.From].Role == model.RoleTest {
+	for _, l := range reading.Of(s, j.InScope, j.Roles).Edges() {
+		if !orders(l.Kind) || l.FromRole == model.RoleTest {
 			continue
 		}
 		a, b := find(l.From), find(l.To)

@@ -9,6 +9,7 @@ import (
 	"jantel/core/charter"
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/reading"
 	"jantel/core/testkit"
 
 	"github.com/stretchr/testify/require"
@@ -58,7 +59,7 @@ func hold(t *testing.T, text, tree string) *charter.Result {
 	require.Empty(t, faults)
 	s := testkit.Survey(t, tree)
 	j := judgement.Judge(s, model.Brief{}, nil)
-	return c.Hold(s, j.Roles, j.InScope, today)
+	return c.Hold(reading.Of(s, j.InScope, j.Roles), today)
 }
 
 func breaches(r *charter.Result) []string {
@@ -157,7 +158,7 @@ func TestACharterIsDerivedFromTheLevels(t *testing.T) {
 	require.NoError(t, err)
 	again, faults := charter.Parse([]byte(text))
 	require.Empty(t, faults, text)
-	require.Empty(t, again.Hold(s, j.Roles, j.InScope, today).Breaches, "what is there now is allowed")
+	require.Empty(t, again.Hold(reading.Of(s, j.InScope, j.Roles), today).Breaches, "what is there now is allowed")
 	var names []string
 	for _, l := range again.Layers {
 		names = append(names, l.Name+" "+strings.Join(l.May, ","))

@@ -18,6 +18,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/parallel"
 	"jantel/core/patterns"
+	"jantel/core/reading"
 	"jantel/core/smells"
 	"jantel/core/syntax"
 	"jantel/core/weave"
@@ -32,7 +33,9 @@ const judgesVersion = 5
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {
 	*model.Judgement
-	Scores *smells.Scores
+	// Reading is the survey as it was judged.
+	Reading *reading.Reading
+	Scores  *smells.Scores
 	// Charter is what the codebase was held against, nil where there is none.
 	Charter *charter.Charter
 	// Held is what came of it.
@@ -190,6 +193,9 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	res := &Result{Judgement: j, Scores: smells.NoScores()}
 	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().With(in.Overrules).In(s)}
 	run(w, all)
+	if res.Reading == nil {
+		res.Reading = reading.Of(s, j.InScope, j.Roles)
+	}
 	for i, whole := range w.whole {
 		if whole {
 			j.Modules[i].Patterns = j.Patterns

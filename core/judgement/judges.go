@@ -11,6 +11,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/parallel"
 	"jantel/core/patterns"
+	"jantel/core/reading"
 	"jantel/core/smells"
 	"jantel/core/weave"
 )
@@ -47,6 +48,7 @@ type work struct {
 var judges = []judge{
 	{"scope", nil, judgeScope},
 	{"roles", nil, judgeRoles},
+	{"reading", []string{"scope", "roles"}, func(w *work) { w.result.Reading = reading.Of(w.survey, w.out.InScope, w.out.Roles) }},
 	{"file rings", []string{"scope"}, judgeFileRings},
 	{"folder rings", []string{"scope", "roles"}, judgeFolderRings},
 	{"modules", []string{"scope"}, func(w *work) { w.modules = weave.Modules(w.survey, w.out.InScope) }},
@@ -55,11 +57,11 @@ var judges = []judge{
 	{"cut", []string{"names", "modules"}, func(w *work) { w.out.Modules, w.out.Cut = w.aim.Cuts(w.survey.Links, slices.Clone(w.modules)) }},
 	{"levels", []string{"roles", "modules"}, judgeLevels},
 	{"folders", []string{"scope", "roles"}, judgeFolders},
-	{"charter", []string{"scope", "roles"}, judgeCharter},
+	{"charter", []string{"reading"}, judgeCharter},
 	{"module levels", []string{"cut", "levels"}, judgeModuleLevels},
 	{"patterns", []string{"cut", "folders"}, judgePatterns},
 	{"module patterns", []string{"module levels", "folders"}, func(w *work) { w.whole = modulePatterns(w.survey, w.out, w.parts) }},
-	{"smells", []string{"features", "module levels", "file rings", "folder rings", "folders", "charter"}, judgeSmells},
+	{"smells", []string{"reading", "features", "module levels", "file rings", "folder rings", "folders", "charter"}, judgeSmells},
 	{"legibility", []string{"smells"}, judgeLegibility},
 }
 
@@ -180,7 +182,7 @@ func judgeCharter(w *work) {
 	if today.IsZero() {
 		today = w.survey.SurveyedAt
 	}
-	res.Charter, res.Held = c, c.Hold(w.survey, w.out.Roles, w.out.InScope, today)
+	res.Charter, res.Held = c, c.Hold(res.Reading, today)
 }
 
 func judgePatterns(w *work) {
@@ -195,8 +197,10 @@ func judgeSmells(w *work) {
 		thresholds = w.result.Charter.Thresholds
 	}
 	// The modules are copied: their patterns are ranked while the rules look.
-	w.rules = &smells.Context{Thresholds: thresholds, Held: w.result.Held, Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut,
-		Survey: w.survey, Roles: j.Roles, Judged: j.InScope, Folders: j.Folders, Stage: j.Brief.Stage, Cycles: j.Cycles}
+	w.rules = &smells.Context{
+		Reading: w.result.Reading, Folders: j.Folders, Stage: j.Brief.Stage, Thresholds: thresholds, Held: w.result.Held,
+		Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Cycles: j.Cycles,
+	}
 	found, notes := smells.Find(w.rules)
 	w.in.Quiet.apply(found)
 	j.Smells, j.Notes = found, append(j.Notes, notes...)

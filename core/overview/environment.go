@@ -3,16 +3,16 @@ package overview
 import (
 	"sort"
 
-	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/reading"
 )
 
 // environment counts the variables of the environment that judged files below
 // a place read, tests aside, and says where each is read first.
-func environment(s *model.Survey, j *judgement.Result, place string) (int, []model.Evidence) {
+func environment(r *reading.Reading, place string) (int, []model.Evidence) {
 	first := map[string]model.Evidence{}
-	for _, f := range s.Files {
-		if f.Facts == nil || !j.InScope[f.Path] || !model.Within(place, f.Path) || j.Roles[f.Path].Role == model.RoleTest {
+	for f := range r.Own(place) {
+		if r.IsTest(f.Path) {
 			continue
 		}
 		for _, m := range f.Facts.Env {

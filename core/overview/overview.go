@@ -14,9 +14,9 @@ import (
 	"jantel/core/model"
 	"jantel/core/parallel"
 	"jantel/core/patterns"
+	"jantel/core/reading"
 	"jantel/core/smells"
 	"jantel/core/syntax"
-	"jantel/core/weave"
 )
 
 // Sentence is a statement with what it rests on.
@@ -230,15 +230,12 @@ func contains(ss []model.Smell, id string) bool {
 
 func totals(s *model.Survey, j *judgement.Result, place string) Totals {
 	t := Totals{Skipped: map[string]int{}}
-	for _, f := range s.Files {
-		if !model.Within(place, f.Path) {
-			continue
-		}
+	for _, f := range j.Reading.At(place) {
 		t.Files++
 		t.Lines += f.Lines()
 		t.Bytes += f.Bytes
 		if f.Facts != nil {
-			if j.InScope[f.Path] && weave.IsCode(f) {
+			if j.InScope[f.Path] && reading.IsCode(f) {
 				t.CodeLines += f.Facts.Code
 				t.Source++
 			}
@@ -280,8 +277,8 @@ func totals(s *model.Survey, j *judgement.Result, place string) Totals {
 func languages(s *model.Survey, j *judgement.Result, place string) []Share {
 	by := map[string]*Share{}
 	total := 0
-	for _, f := range s.Files {
-		if !model.Within(place, f.Path) || !j.InScope[f.Path] || f.Language == "" || !weave.IsCode(f) && !syntax.ProfileOf(f.Language).Counted {
+	for f := range j.Reading.Own(place) {
+		if f.Language == "" || !reading.IsCode(f) && !syntax.ProfileOf(f.Language).Counted {
 			continue
 		}
 		x := by[f.Language]
@@ -333,8 +330,8 @@ func purposeOf(name, text string) string {
 // first, then its project files, from the top of the tree down.
 func runs(s *model.Survey, j *judgement.Result, place string) []Run {
 	out := []Run{}
-	for _, f := range s.Files {
-		if f.Facts == nil || f.Skipped != "" || !model.Within(place, f.Path) || j.Roles[f.Path].Role == model.RoleTest {
+	for _, f := range j.Reading.At(place) {
+		if f.Facts == nil || f.Skipped != "" || j.Reading.IsTest(f.Path) {
 			continue
 		}
 		d := model.FolderOf(f.Path)
@@ -382,10 +379,7 @@ func runs(s *model.Survey, j *judgement.Result, place string) []Run {
 // that the sheet, the text and the JSON speak of.
 func Entries(s *model.Survey, j *judgement.Result, place string) []model.Evidence {
 	out := []model.Evidence{}
-	for _, f := range s.Files {
-		if !j.InScope[f.Path] || !model.Within(place, f.Path) || f.Facts == nil {
-			continue
-		}
+	for f := range j.Reading.Own(place) {
 		role := j.Roles[f.Path].Role
 		if role == model.RoleTest || role == model.RoleDocs {
 			continue

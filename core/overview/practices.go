@@ -9,9 +9,9 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 	"jantel/core/routes"
 	"jantel/core/syntax"
-	"jantel/core/weave"
 )
 
 // Absence is said only where it means something: of a logger where the packages
@@ -25,10 +25,7 @@ const most = 6
 func logging(s *model.Survey, j *judgement.Result, place string) (found []model.Evidence, known bool) {
 	loggers := map[string][]string{} // by language
 	code, unknown := 0, 0
-	for _, f := range s.Files {
-		if !j.InScope[f.Path] || !model.Within(place, f.Path) || f.Facts == nil || !weave.IsCode(f) || j.Roles[f.Path].Role == model.RoleTest {
-			continue
-		}
+	for f := range j.Reading.Source(place) {
 		code += f.Facts.Code
 		if l := syntax.Named(f.Language); l != nil && l.Loggers != nil {
 			loggers[f.Language] = l.Loggers
@@ -98,24 +95,24 @@ var healthWords = regexp.MustCompile(`(?i)health|(?:^|[/_-])(?:ready|readyz|live
 
 // healthChecks finds what says whether a system is well: a route, a
 // registration, a probe of what it runs in.
-func healthChecks(s *model.Survey, served []model.Route, place string) (out []model.Evidence) {
+func healthChecks(r *reading.Reading, served []model.Route, place string) (out []model.Evidence) {
 	put := func(p string, line int, note string) {
 		if len(out) < most {
 			out = append(out, model.Evidence{Path: p, Line: line, Note: note})
 		}
 	}
-	for _, r := range served {
-		if healthWords.MatchString(r.Pattern) {
-			put(r.Path, r.Line, r.Pattern)
+	for _, a := range served {
+		if healthWords.MatchString(a.Pattern) {
+			put(a.Path, a.Line, a.Pattern)
 		}
 	}
-	for _, e := range s.External {
+	for _, e := range r.External {
 		if p := strings.ToLower(e.Package); model.Within(place, e.From) && (strings.Contains(p, "health") || strings.Contains(p, "actuator") || strings.Contains(p, "terminus")) {
 			put(e.From, e.Line, e.Package)
 		}
 	}
-	for _, f := range s.Files {
-		if f.Facts == nil || f.Skipped != "" || !model.Within(place, f.Path) {
+	for _, f := range r.At(place) {
+		if f.Facts == nil || f.Skipped != "" {
 			continue
 		}
 		for _, r := range f.Facts.Runs {
@@ -124,7 +121,7 @@ func healthChecks(s *model.Survey, served []model.Route, place string) (out []mo
 			}
 		}
 		for _, d := range f.Facts.Definitions {
-			if w := naming.Words(naming.Own(d.Name)); len(w) > 0 && w[0] == "health" && weave.IsCode(f) {
+			if w := naming.Words(naming.Own(d.Name)); len(w) > 0 && w[0] == "health" && reading.IsCode(f) {
 				put(f.Path, d.Line, naming.Own(d.Name))
 			}
 		}

@@ -12,7 +12,6 @@ import (
 	"jantel/core/model"
 	"jantel/core/patterns"
 	"jantel/core/smells"
-	"jantel/core/weave"
 )
 
 // Reason is a place with why it is named.
@@ -70,11 +69,8 @@ func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sen
 	// Tests beside or below what they test.
 	tests, source := 0, 0
 	var ev []model.Evidence
-	for _, f := range s.Files {
-		if !j.InScope[f.Path] || !model.Within(place, f.Path) || !weave.IsCode(f) {
-			continue
-		}
-		if j.Roles[f.Path].Role == model.RoleTest {
+	for f := range j.Reading.Code(place) {
+		if j.Reading.IsTest(f.Path) {
 			tests += f.Facts.Code
 			if len(ev) < 6 {
 				ev = append(ev, model.Evidence{Path: f.Path})
@@ -91,8 +87,8 @@ func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sen
 	}
 	// Small parts.
 	long, functions := 0, 0
-	for _, f := range s.Files {
-		if !j.InScope[f.Path] || !model.Within(place, f.Path) || f.Facts == nil || j.Roles[f.Path].Role == model.RoleTest {
+	for f := range j.Reading.Own(place) {
+		if j.Reading.IsTest(f.Path) {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {
@@ -268,7 +264,7 @@ func readFirst(s *model.Survey, j *judgement.Result, place string, entries []mod
 	}
 	source := func(p string) bool {
 		f := s.File(p)
-		return f != nil && j.InScope[p] && model.Within(place, p) && weave.IsCode(f) && j.Roles[p].Role != model.RoleTest
+		return f != nil && model.Within(place, p) && j.Reading.IsSource(f)
 	}
 	for i, e := range entries {
 		if i == 2 {
@@ -316,9 +312,9 @@ func ask(s *model.Survey, j *judgement.Result, place string) []Sentence {
 		files int
 	}
 	parts := map[string]map[string]*know{}
-	for _, f := range s.Files {
+	for f := range j.Reading.Own(place) {
 		h := s.History.File(f.Path)
-		if h == nil || !j.InScope[f.Path] || !model.Within(place, f.Path) || len(h.Authors) == 0 {
+		if h == nil || len(h.Authors) == 0 {
 			continue
 		}
 		rest := f.Path
@@ -385,8 +381,8 @@ func ask(s *model.Survey, j *judgement.Result, place string) []Sentence {
 func practices(s *model.Survey, j *judgement.Result, place string, starts bool) []Practice {
 	find := func(ok func(p, base string, f *model.File) bool) []model.Evidence {
 		ev := []model.Evidence{}
-		for _, f := range s.Files {
-			if model.Within(place, f.Path) && f.Skipped != model.SkippedVendored && ok(f.Path, strings.ToLower(path.Base(f.Path)), f) && len(ev) < 6 {
+		for _, f := range j.Reading.At(place) {
+			if f.Skipped != model.SkippedVendored && ok(f.Path, strings.ToLower(path.Base(f.Path)), f) && len(ev) < 6 {
 				ev = append(ev, model.Evidence{Path: f.Path})
 			}
 		}
@@ -422,8 +418,8 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 		out = append(out, p)
 	}
 	runs := []model.Evidence{}
-	for _, f := range s.Files {
-		if f.Facts != nil && len(f.Facts.Commands) > 0 && strings.HasPrefix(strings.ToLower(path.Base(f.Path)), "readme") && model.Within(place, f.Path) && len(runs) < 3 {
+	for _, f := range j.Reading.At(place) {
+		if f.Facts != nil && len(f.Facts.Commands) > 0 && strings.HasPrefix(strings.ToLower(path.Base(f.Path)), "readme") && len(runs) < 3 {
 			runs = append(runs, model.Evidence{Path: f.Path, Line: f.Facts.Commands[0].Line, Note: f.Facts.Commands[0].Text})
 		}
 	}
@@ -455,7 +451,7 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 	if len(monitors) > 0 || serves {
 		add("Monitoring", monitors, "Measures are handed out.", "Nothing that hands out measures was found.")
 	}
-	health := healthChecks(s, served, place)
+	health := healthChecks(j.Reading, served, place)
 	if len(health) > 0 || serves {
 		add("A health check", health, "Something asks, or is asked, whether it is well.", "No route, probe or registration for one was found.")
 	}

@@ -85,7 +85,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
 		}
 	}
-	if vars, ev := environment(s, j, sh.Place); vars > 0 {
+	if vars, ev := environment(j.Reading, sh.Place); vars > 0 {
 		add(ev, "It reads %s of its environment.", strings.ToLower(counted(vars, "variable")))
 	}
 	historySentence(s, sh.Place, add)
@@ -124,8 +124,8 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 	}
 	if t.Partial > 0 {
 		var ev []model.Evidence
-		for _, f := range s.Files {
-			if f.Facts != nil && f.Facts.Read == model.ReadPartial && f.Skipped == "" && model.Within(sh.Place, f.Path) && len(ev) < 12 {
+		for _, f := range j.Reading.At(sh.Place) {
+			if f.Facts != nil && f.Facts.Read == model.ReadPartial && f.Skipped == "" && len(ev) < 12 {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: f.Facts.Problem})
 			}
 		}
@@ -180,8 +180,8 @@ func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidenc
 
 func largestOf(s *model.Survey, j *judgement.Result, place string, r model.Role) string {
 	best, n := "", 0
-	for _, f := range s.Files {
-		if j.InScope[f.Path] && j.Roles[f.Path].Role == r && model.Within(place, f.Path) && f.Lines() > n {
+	for f := range j.Reading.Own(place) {
+		if j.Reading.Role(f.Path) == r && f.Lines() > n {
 			best, n = f.Path, f.Lines()
 		}
 	}
@@ -189,12 +189,7 @@ func largestOf(s *model.Survey, j *judgement.Result, place string, r model.Role)
 }
 
 func largest(s *model.Survey, j *judgement.Result, place string) []model.Evidence {
-	var fs []*model.File
-	for _, f := range s.Files {
-		if j.InScope[f.Path] && model.Within(place, f.Path) && weave.IsCode(f) {
-			fs = append(fs, f)
-		}
-	}
+	fs := slices.Collect(j.Reading.Code(place))
 	sort.SliceStable(fs, func(i, k int) bool { return fs[i].Facts.Code > fs[k].Facts.Code })
 	var ev []model.Evidence
 	for i, f := range fs {

@@ -95,7 +95,7 @@ func system(s *model.Survey, j *judgement.Result, place string) []Roster {
 			others.add(n, e.From, e.Line)
 		}
 	}
-	for _, f := range s.Files {
+	for _, f := range j.Reading.At(place) {
 		if f.Facts == nil || !counts(f.Path) {
 			continue
 		}
@@ -120,7 +120,7 @@ func system(s *model.Survey, j *judgement.Result, place string) []Roster {
 			}
 		}
 	}
-	_, vars := environment(s, j, place)
+	_, vars := environment(j.Reading, place)
 	env := Roster{Name: "variables of the environment", Items: vars}
 	out := []Roster{}
 	for _, g := range []Roster{processes.group("processes"), kept.group("stores"), others.group("other systems"), plans.group("planned jobs"), checks.group("checks of sign-in and rights"), env} {

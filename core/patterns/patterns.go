@@ -12,6 +12,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 	"jantel/core/relations"
 	"jantel/core/weave"
 )
@@ -184,7 +185,7 @@ func newContext(root string, s *model.Survey, roles map[string]model.RoleOf, jud
 		if r == model.RoleView && judged[f.Path] {
 			c.drawn = append(c.drawn, f)
 		}
-		if judged[f.Path] && weave.IsCode(f) && r != model.RoleTest && r != model.RoleConfig {
+		if judged[f.Path] && reading.IsCode(f) && r != model.RoleTest && r != model.RoleConfig {
 			c.source = append(c.source, f)
 			c.byRole[r] = append(c.byRole[r], f)
 		}

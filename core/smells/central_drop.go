@@ -5,7 +5,6 @@ import (
 	"path"
 
 	"jantel/core/model"
-	"jantel/core/weave"
 )
 
 var centralDropRule = &Rule{
@@ -22,10 +21,8 @@ func centralDrop(c *Context, r *Rule) (out []hit) {
 	limit := c.Value(r, "share")
 	in, _ := c.degrees()
 	source := 0
-	for _, f := range c.Survey.Files {
-		if c.Judged[f.Path] && weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleTest {
-			source++
-		}
+	for range c.Source(".") {
+		source++
 	}
 	if source < 20 {
 		return nil

@@ -24,8 +24,8 @@ func climbingImports(c *Context, r *Rule) (out []hit) {
 			targets[l.From] = append(targets[l.From], l.To)
 		}
 	}
-	for _, f := range c.Survey.Files {
-		if !c.Judged[f.Path] || f.Facts == nil || c.Roles[f.Path].Role == model.RoleTest {
+	for f := range c.Own(".") {
+		if c.IsTest(f.Path) {
 			continue
 		}
 		var ev []model.Evidence

@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 )
 
 var featureKnowsInsideRule = &Rule{
@@ -24,7 +25,7 @@ var featureKnowsInsideRule = &Rule{
 func featureKnowsInside(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "users"))
 	doors := map[string]string{} // folder to its index
-	for _, f := range c.sources {
+	for f := range c.Source(".") {
 		if n, _ := f.Facts.Sign(model.SignReExports); n > 0 && isIndex(f.Path) {
 			doors[model.FolderOf(f.Path)] = f.Path
 		}
@@ -33,10 +34,10 @@ func featureKnowsInside(c *Context, r *Rule) (out []hit) {
 		return nil
 	}
 	through := map[string]map[string]bool{}
-	past := map[string][]*edge{}
-	for i := range c.edges {
-		l := &c.edges[i]
-		if l.fromRole == model.RoleTest || l.again {
+	past := map[string][]*reading.Edge{}
+	for i := range c.Edges() {
+		l := &c.Edges()[i]
+		if l.FromRole == model.RoleTest || l.Again {
 			continue
 		}
 		// The outermost door between the two ends is the one to knock at.

@@ -5,7 +5,7 @@ import (
 	"path"
 
 	"jantel/core/model"
-	"jantel/core/weave"
+	"jantel/core/reading"
 )
 
 var fileElsewhereRule = &Rule{
@@ -22,9 +22,9 @@ var fileElsewhereRule = &Rule{
 func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	least := int(c.Value(r, "dependencies"))
 	own, other := map[string]int{}, map[string]map[string]int{}
-	for i := range c.edges {
-		l := &c.edges[i]
-		if l.fromRole == model.RoleTest || l.toRole == model.RoleTest {
+	for i := range c.Edges() {
+		l := &c.Edges()[i]
+		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest {
 			continue
 		}
 		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {
@@ -53,12 +53,12 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 		}
 		// Where its folder is one of its kind, its kind is why it lies there.
 		same := 0
-		for _, g := range c.code(model.FolderOf(f.Path)) {
+		for _, g := range c.SourceIn(model.FolderOf(f.Path)) {
 			if c.Roles[g.Path].Role == role {
 				same++
 			}
 		}
-		if same > 2 && role != "" || !weave.IsCode(f) {
+		if same > 2 && role != "" || !reading.IsCode(f) {
 			continue
 		}
 		out = append(out, hit{path: f.Path, strength: 0.25 + 0.03*float64(most-least), touches: []string{f.Path}, evidence: []model.Evidence{{Path: best, Note: fmt.Sprintf("%d of its %d dependencies", most, total)}},

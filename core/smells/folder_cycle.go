@@ -18,8 +18,8 @@ var folderCycleRule = &Rule{
 // folderCycle reports folders whose files need each other in a ring.
 func folderCycle(c *Context, _ *Rule) (out []hit) {
 	lines := map[[2]string]model.Link{}
-	for i := range c.edges {
-		l := c.edges[i].Link
+	for i := range c.Edges() {
+		l := c.Edges()[i].Link
 		if l.Kind == model.LinkLazyImport {
 			continue
 		}

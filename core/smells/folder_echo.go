@@ -30,7 +30,7 @@ func folderEcho(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		last := naming.Singular(folder[len(folder)-1])
-		files := c.code(d.Path)
+		files := c.SourceIn(d.Path)
 		var echo []string
 		for _, f := range files {
 			w := naming.Words(naming.Stem(f.Path))

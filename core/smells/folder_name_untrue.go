@@ -28,7 +28,7 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
 	for _, d := range c.Folders {
 		promised, ok := weave.Words().Folders[strings.Join(naming.Words(d.Name), " ")]
-		fs := c.codeIn[d.Path]
+		fs := c.SourceIn(d.Path)
 		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript || promised == model.RoleConfig {
 			continue
 		}

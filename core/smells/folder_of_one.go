@@ -21,14 +21,14 @@ func folderOfOne(c *Context, _ *Rule) (out []hit) {
 		if d.Path == "." || d.Files != 1 || len(c.sub[d.Path]) > 0 || testPlace(d.Path) {
 			continue
 		}
-		files := c.code(d.Path)
+		files := c.SourceIn(d.Path)
 		if len(files) != 1 || syntax.ProfileOf(files[0].Language).PathPackages || syntax.ProfileOf(files[0].Language).FolderPackages {
 			continue
 		}
 		// Where all siblings are so, it is how the place is arranged.
 		alone := 0
 		for _, s := range c.sub[d.Parent] {
-			if len(c.own[s]) == 1 && len(c.sub[s]) == 0 {
+			if len(c.OwnIn(s)) == 1 && len(c.sub[s]) == 0 {
 				alone++
 			}
 		}

@@ -31,7 +31,7 @@ var outerPackages = []string{
 // how things are drawn, where there is an outer layer to know it.
 func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 	outer := 0
-	for _, f := range c.sources {
+	for f := range c.Source(".") {
 		switch c.Roles[f.Path].Role {
 		case model.RoleHandler, model.RoleRouting, model.RoleView:
 			outer++

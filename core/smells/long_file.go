@@ -5,7 +5,7 @@ import (
 	"sort"
 
 	"jantel/core/model"
-	"jantel/core/weave"
+	"jantel/core/reading"
 )
 
 var longFileRule = &Rule{
@@ -18,8 +18,8 @@ var longFileRule = &Rule{
 }
 
 func longFile(c *Context, r *Rule) (out []hit) {
-	for _, f := range c.Survey.Files {
-		if !c.Judged[f.Path] || f.Facts == nil || !weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleStyle && c.Roles[f.Path].Role != model.RoleView {
+	for f := range c.Own(".") {
+		if role := c.Role(f.Path); !reading.IsCode(f) && role != model.RoleStyle && role != model.RoleView {
 			continue
 		}
 		limit := c.Value(r, "code lines")

@@ -20,8 +20,8 @@ var namespaceAgainstPathRule = &Rule{
 // namespaceAgainstPath reports files whose declared namespace does not end as
 // their folders do.
 func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
-	for _, f := range c.Survey.Files {
-		if !c.Judged[f.Path] || f.Facts == nil || f.Facts.Namespace == "" || c.Roles[f.Path].Role == model.RoleTest {
+	for f := range c.Own(".") {
+		if f.Facts.Namespace == "" || c.IsTest(f.Path) {
 			continue
 		}
 		habit := syntax.ProfileOf(f.Language)

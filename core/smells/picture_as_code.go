@@ -5,7 +5,6 @@ import (
 	"sort"
 
 	"jantel/core/model"
-	"jantel/core/weave"
 )
 
 var pictureAsCodeRule = &Rule{
@@ -21,8 +20,8 @@ var pictureAsCodeRule = &Rule{
 func pictureAsCode(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
 	byFolder := map[string][]*model.File{}
-	for _, f := range c.Survey.Files {
-		if c.Judged[f.Path] && c.Roles[f.Path].Role == model.RoleAsset && weave.IsCode(f) {
+	for f := range c.Code(".") {
+		if c.Role(f.Path) == model.RoleAsset {
 			byFolder[model.FolderOf(f.Path)] = append(byFolder[model.FolderOf(f.Path)], f)
 		}
 	}

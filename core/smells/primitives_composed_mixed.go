@@ -35,7 +35,7 @@ func primitivesComposedMixed(c *Context, r *Rule) (out []hit) {
 	}
 	for _, d := range c.Folders {
 		var primitive, composed []*model.File
-		for _, f := range c.codeIn[d.Path] {
+		for _, f := range c.SourceIn(d.Path) {
 			switch {
 			case c.Roles[f.Path].Role != model.RoleView:
 			case len(renders[f.Path]) >= 3:

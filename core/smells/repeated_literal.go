@@ -24,7 +24,7 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
 	held := map[string]bool{} // texts that a constant holds
 	written := map[[2]string]bool{}
-	for _, f := range c.sources {
+	for f := range c.Source(".") {
 		for _, l := range f.Facts.Literals {
 			held[l.Value] = true
 		}

@@ -20,7 +20,7 @@ var rootClutterRule = &Rule{
 // folders for it.
 func rootClutter(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
-	files := c.code(".")
+	files := c.SourceIn(".")
 	folders := 0
 	for _, s := range c.sub["."] {
 		for _, d := range c.Folders {

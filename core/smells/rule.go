@@ -15,8 +15,8 @@ import (
 	"jantel/core/charter"
 	"jantel/core/model"
 	"jantel/core/parallel"
+	"jantel/core/reading"
 	"jantel/core/routes"
-	"jantel/core/weave"
 
 	"golang.org/x/sync/errgroup"
 )
@@ -47,9 +47,7 @@ type Rule struct {
 
 // Context is what rules look at.
 type Context struct {
-	Survey    *model.Survey
-	Roles     map[string]model.RoleOf
-	Judged    map[string]bool
+	*reading.Reading
 	Folders   []*model.Folder
 	Stage     model.Stage
 	Cycles    []model.Cycle
@@ -64,53 +62,17 @@ type Context struct {
 	routesOnce sync.Once
 	routeList  []model.Route
 
-	own map[string][]*model.File // judged files by their folder
-	sub map[string][]string      // folders by their parent
-
-	codeIn  map[string][]*model.File // those of them that are code and no test
-	sources []*model.File            // all code that is read and no test
-	edges   []edge
+	sub map[string][]string // folders by their parent
 }
 
 // index looks once at what many rules ask for.
 func (c *Context) index() {
-	c.own, c.codeIn, c.sub = map[string][]*model.File{}, map[string][]*model.File{}, map[string][]string{}
-	for _, f := range c.Survey.Files {
-		if !c.Judged[f.Path] {
-			continue
-		}
-		d := model.FolderOf(f.Path)
-		c.own[d] = append(c.own[d], f)
-		if weave.IsCode(f) && c.Roles[f.Path].Role != model.RoleTest {
-			c.codeIn[d] = append(c.codeIn[d], f)
-			if f.Facts != nil {
-				c.sources = append(c.sources, f)
-			}
-		}
-	}
+	c.sub = map[string][]string{}
 	for _, d := range c.Folders {
 		if d.Path != "." {
 			c.sub[d.Parent] = append(c.sub[d.Parent], d.Path)
 		}
 	}
-	seen := make(map[[2]string]bool, len(c.Survey.Links)/2)
-	for i := range c.Survey.Links {
-		l := &c.Survey.Links[i]
-		if l.Kind.Repeats() || !c.Judged[l.From] || !c.Judged[l.To] {
-			continue
-		}
-		k := [2]string{l.From, l.To}
-		c.edges = append(c.edges, edge{l, c.Roles[l.From].Role, c.Roles[l.To].Role, seen[k]})
-		seen[k] = true
-	}
-}
-
-// edge is a link between two judged files, with their roles, that repeats none
-// of another kind.
-type edge struct {
-	*model.Link
-	fromRole, toRole model.Role
-	again            bool // the two are linked by one before it
 }
 
 // routes lists all routes; several rules ask for them.

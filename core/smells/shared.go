@@ -10,19 +10,19 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
-	"jantel/core/weave"
+	"jantel/core/reading"
 )
 
 // units are the judged files of a folder that a reader has to take in: tests,
 // assets, prose and settings aside.
 func (c *Context) units(d string) []*model.File {
 	var out []*model.File
-	for _, f := range c.own[d] {
+	for _, f := range c.OwnIn(d) {
 		switch c.Roles[f.Path].Role {
 		case model.RoleTest, model.RoleAsset, model.RoleDocs, model.RoleConfig, model.RoleTranslation, model.RoleGenerated:
 			continue
 		}
-		if weave.IsCode(f) {
+		if reading.IsCode(f) {
 			out = append(out, f)
 		}
 	}
@@ -82,9 +82,9 @@ func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 // of files.
 func (c *Context) between(from, to model.Role) (out []model.Link) {
 	seen := map[[2]string]bool{}
-	for i := range c.edges {
-		l := &c.edges[i]
-		if l.fromRole != from || l.toRole != to || l.Kind == model.LinkRoute || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
+	for i := range c.Edges() {
+		l := &c.Edges()[i]
+		if l.FromRole != from || l.ToRole != to || l.Kind == model.LinkRoute || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
 		}
 		if k := [2]string{l.From, l.To}; !seen[k] && c.moduleOf(l.From) == c.moduleOf(l.To) {
@@ -99,17 +99,14 @@ func (c *Context) between(from, to model.Role) (out []model.Link) {
 // needs.
 func (c *Context) degrees() (in, out map[string]int) {
 	in, out = map[string]int{}, map[string]int{}
-	for i := range c.edges {
-		if l := &c.edges[i]; !l.again && l.fromRole != model.RoleTest {
+	for i := range c.Edges() {
+		if l := &c.Edges()[i]; !l.Again && l.FromRole != model.RoleTest {
 			in[l.To]++
 			out[l.From]++
 		}
 	}
 	return in, out
 }
-
-// code lists the judged program text directly in a folder, tests aside.
-func (c *Context) code(d string) []*model.File { return c.codeIn[d] }
 
 // commonFolder is the innermost folder that holds all of the paths.
 func commonFolder(ps []string) string {
@@ -167,8 +164,8 @@ func shortList(ps []string) string {
 // library reports whether a project file offers the code to others, who may use
 // what nobody here does.
 func (c *Context) library() bool {
-	for _, f := range c.Survey.Files {
-		if f.Facts != nil && f.Facts.Project != nil && c.Judged[f.Path] && !strings.Contains(f.Path, "/") && (len(f.Facts.Project.Entries) > 0 || len(f.Facts.Project.Exports) > 0) {
+	for _, f := range c.OwnIn(".") {
+		if f.Facts.Project != nil && (len(f.Facts.Project.Entries) > 0 || len(f.Facts.Project.Exports) > 0) {
 			return true
 		}
 	}
@@ -185,7 +182,7 @@ func namedThing(d model.Definition) bool {
 
 // source calls fn for each judged file of program text that is no test.
 func (c *Context) source(fn func(f *model.File)) {
-	for _, f := range c.sources {
+	for f := range c.Source(".") {
 		fn(f)
 	}
 }

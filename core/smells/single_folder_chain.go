@@ -39,12 +39,10 @@ func singleFolderChain(c *Context, r *Rule) (out []hit) {
 		}
 		var below []string
 		byConvention := false
-		for _, f := range c.Survey.Files {
-			if model.Within(d.Path, f.Path) {
-				byConvention = byConvention || syntax.ProfileOf(f.Language).PathPackages
-				if c.Judged[f.Path] {
-					below = append(below, f.Path)
-				}
+		for _, f := range c.At(d.Path) {
+			byConvention = byConvention || syntax.ProfileOf(f.Language).PathPackages
+			if c.Judged[f.Path] {
+				below = append(below, f.Path)
 			}
 		}
 		if byConvention || len(below) == 0 {

@@ -26,7 +26,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 		var one, many []string
 		for _, s := range c.sub[d.Path] {
 			words := naming.Words(path.Base(s))
-			if len(words) == 0 || len(c.code(s)) == 0 {
+			if len(words) == 0 || len(c.SourceIn(s)) == 0 {
 				continue
 			}
 			// Only kinds: what a folder is about may well be one.
@@ -49,7 +49,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		for _, s := range less {
-			out = append(out, hit{path: s, strength: 0.25, touches: paths(c.code(s)), evidence: evidence(more, "is written the other way"), message: fmt.Sprintf("*%s* is %s, %s of its siblings are not", path.Base(s), how, number(len(more)))})
+			out = append(out, hit{path: s, strength: 0.25, touches: paths(c.SourceIn(s)), evidence: evidence(more, "is written the other way"), message: fmt.Sprintf("*%s* is %s, %s of its siblings are not", path.Base(s), how, number(len(more)))})
 		}
 	}
 	return out

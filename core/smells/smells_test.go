@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/reading"
 	"jantel/core/smells"
 	"jantel/core/testkit"
 
@@ -66,15 +67,15 @@ func TestRulesAreComplete(t *testing.T) {
 // context makes a survey of n judged files in a few folders, without reading.
 func context(n int, r *rand.Rand) *smells.Context {
 	s := &model.Survey{}
-	c := &smells.Context{Survey: s, Roles: map[string]model.RoleOf{}, Judged: map[string]bool{}, Stage: model.Growing}
+	judged := map[string]bool{}
 	for i := range n {
 		f := &model.File{Path: fmt.Sprintf("d%d/f%03d.ts", i%4, i), Language: "TypeScript", Facts: &model.Facts{Lines: 1 + r.IntN(400)}}
 		s.Files = append(s.Files, f)
-		c.Judged[f.Path] = r.IntN(10) > 0
+		judged[f.Path] = r.IntN(10) > 0
 	}
 	slices.SortFunc(s.Files, func(a, b *model.File) int { return strings.Compare(a.Path, b.Path) })
 	s.BuildIndex()
-	return c
+	return &smells.Context{Reading: reading.Of(s, judged, map[string]model.RoleOf{}), Stage: model.Growing}
 }
 
 func randomSmell(c *smells.Context, r *rand.Rand) model.Smell {

@@ -24,7 +24,7 @@ var suffixAgainstFolderRule = &Rule{
 func suffixAgainstFolder(c *Context, r *Rule) (out []hit) {
 	least := int(c.Value(r, "siblings"))
 	for _, d := range c.Folders {
-		files := c.code(d.Path)
+		files := c.SourceIn(d.Path)
 		if len(files) < least || testPlace(d.Path) {
 			continue
 		}

@@ -20,7 +20,7 @@ var tooDeepRule = &Rule{
 func tooDeep(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "folders"))
 	for _, d := range c.Folders {
-		files := c.code(d.Path)
+		files := c.SourceIn(d.Path)
 		if d.Depth <= limit || len(files) == 0 || syntax.ProfileOf(files[0].Language).PathPackages || testPlace(d.Path) {
 			continue
 		}

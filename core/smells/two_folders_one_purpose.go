@@ -28,7 +28,7 @@ func twoFolders(c *Context, _ *Rule) (out []hit) {
 			var same []string
 			for _, s := range c.sub[d.Path] {
 				for _, w := range words {
-					if strings.EqualFold(path.Base(s), w) && len(c.code(s)) > 0 {
+					if strings.EqualFold(path.Base(s), w) && len(c.SourceIn(s)) > 0 {
 						same = append(same, s)
 					}
 				}
@@ -38,7 +38,7 @@ func twoFolders(c *Context, _ *Rule) (out []hit) {
 			}
 			var touches []string
 			for _, s := range same {
-				touches = append(touches, paths(c.code(s))...)
+				touches = append(touches, paths(c.SourceIn(s))...)
 			}
 			sort.Strings(same)
 			out = append(out, hit{path: d.Path, extra: strings.Join(same, "\x00"), strength: 0.4, touches: touches, evidence: evidence(same, "promises the same"),

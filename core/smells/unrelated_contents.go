@@ -22,13 +22,13 @@ var unrelatedContentsRule = &Rule{
 func unrelatedContents(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
 	tied := map[string]bool{} // folders in which one file needs another
-	for i := range c.edges {
-		if d := model.FolderOf(c.edges[i].From); d == model.FolderOf(c.edges[i].To) {
+	for i := range c.Edges() {
+		if d := model.FolderOf(c.Edges()[i].From); d == model.FolderOf(c.Edges()[i].To) {
 			tied[d] = true
 		}
 	}
 	for _, d := range c.Folders {
-		fs := c.codeIn[d.Path]
+		fs := c.SourceIn(d.Path)
 		if d.Path == "." || len(fs) < limit || tied[d.Path] {
 			continue
 		}

@@ -19,8 +19,8 @@ var wiringWithLogicRule = &Rule{
 // their own.
 func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "lines"))
-	for _, f := range c.Survey.Files {
-		if !c.Judged[f.Path] || f.Facts == nil || c.Roles[f.Path].Role != model.RoleEntry {
+	for f := range c.Own(".") {
+		if c.Role(f.Path) != model.RoleEntry {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {

@@ -9,6 +9,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/parallel"
+	"jantel/core/reading"
 )
 
 // cutFile is a file as the cut sees it: what it is about and what kind it is,
@@ -31,7 +32,7 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 	}
 	bares := make([]*bare, len(a.files))
 	parallel.Each(len(a.files), func(i int) {
-		if f := a.files[i]; IsCode(f) && roles[f.Path].Role != model.RoleTest {
+		if f := a.files[i]; reading.IsCode(f) && roles[f.Path].Role != model.RoleTest {
 			// The role again, without what its folders say of it.
 			alone := *f
 			alone.Path = path.Base(f.Path)
@@ -53,7 +54,7 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 		}
 	}
 	for _, f := range a.files {
-		if !IsCode(f) || roles[f.Path].Role == model.RoleTest {
+		if !reading.IsCode(f) || roles[f.Path].Role == model.RoleTest {
 			continue
 		}
 		role, feature := bareRoles[f.Path], bareFeatures[f.Path]
@@ -367,7 +368,7 @@ func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 	files := map[string]int{}
 	loose := map[string]int{}
 	for _, f := range s.Files {
-		if !judged[f.Path] || !IsCode(f) {
+		if !judged[f.Path] || !reading.IsCode(f) {
 			continue
 		}
 		m := moduleOf(paths, f.Path)

@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 )
 
 // Aim is what features and cuts are told from: the judged files with their
@@ -110,7 +111,7 @@ func featured(f *model.File, r model.Role) bool {
 	case model.RoleStyle, model.RoleSchema, model.RoleView, model.RoleTest:
 		return true
 	}
-	return IsCode(f)
+	return reading.IsCode(f)
 }
 
 // stemWord is a word as features are named: in the singular.

@@ -68,127 +68,167 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 			g.Modules = append(g.Modules, ModuleCut{m.Path, m.Name, m.Cut})
 		}
 	}
-	type at struct {
-		role    model.Role
-		feature string
-	}
-	type gathering struct {
-		files   []*model.File
-		lines   int
-		folders map[string]int
-	}
-	cells := map[at]*gathering{}
-	byFeature := map[string]*gathering{}
-	roles := map[model.Role]bool{}
-	for _, f := range s.Files {
-		role := j.Roles[f.Path].Role
-		if !j.InScope[f.Path] || !model.Within(place, f.Path) || role == "" || f.Facts == nil || !featured(f, role) {
-			continue
-		}
-		k := at{role, j.FeatureOf[f.Path].Feature}
-		for _, c := range []*gathering{get(cells, k, func() *gathering { return &gathering{folders: map[string]int{}} }), get(byFeature, k.feature, func() *gathering { return &gathering{folders: map[string]int{}} })} {
-			c.files = append(c.files, f)
-			c.lines += f.Lines()
-			c.folders[model.FolderOf(f.Path)] += max(f.Lines(), 1)
-		}
-		roles[role] = true
-	}
+	w := weavingOf(s, j, place)
 	for _, r := range model.Roles {
-		if roles[r] {
+		if w.roles[r] {
 			g.Roles = append(g.Roles, r)
 		}
 	}
-	names := make([]string, 0, len(byFeature))
-	for n := range byFeature {
-		if n != "" {
-			names = append(names, n)
-		}
-	}
-	slices.SortFunc(names, func(a, b string) int {
-		return cmp.Or(cmp.Compare(len(byFeature[b].files), len(byFeature[a].files)), cmp.Compare(a, b))
-	})
-	if len(names) > maxColumns {
-		g.More = len(names) - maxColumns
-		names = names[:maxColumns]
-	}
-	main := func(c *gathering) string {
-		best := ""
-		for d, n := range c.folders {
-			if best == "" || n > c.folders[best] || n == c.folders[best] && d < best {
-				best = d
-			}
-		}
-		return best
-	}
-	// Features of one part of the tree stand together, the largest first.
-	top := func(n string) string {
-		d := main(byFeature[n])
-		if place != "." {
-			d = strings.TrimPrefix(strings.TrimPrefix(d, place), "/")
-		}
-		d, _, _ = strings.Cut(d, "/")
-		return d
-	}
-	weight := map[string]int{}
-	for _, n := range names {
-		weight[top(n)] += len(byFeature[n].files)
-	}
-	slices.SortStableFunc(names, func(a, b string) int {
-		return cmp.Or(cmp.Compare(weight[top(b)], weight[top(a)]), cmp.Compare(top(a), top(b)), cmp.Compare(len(byFeature[b].files), len(byFeature[a].files)), cmp.Compare(a, b))
-	})
-	folders := map[string]map[string]int{}
-	for _, n := range names {
-		folders[n] = byFeature[n].folders
-	}
-	for from := 0; from < len(names); {
-		to := from
-		for to < len(names) && top(names[to]) == top(names[from]) {
-			to++
-		}
-		together(names[from:to], folders)
-		from = to
-	}
-	if byFeature[""] != nil {
+	var names []string
+	names, g.More = w.names()
+	features := len(names)
+	missed := w.usual(names, g.Roles)
+	if w.byFeature[""] != nil {
 		names = append(names, "")
 	}
-	have := map[model.Role]int{}
-	for _, n := range names {
-		for _, r := range g.Roles {
-			if n != "" && cells[at{r, n}] != nil {
-				have[r]++
-			}
-		}
-	}
-	features := len(names)
-	if byFeature[""] != nil {
-		features--
-	}
 	for k, n := range names {
-		c := Column{Name: n, Files: len(byFeature[n].files), Lines: byFeature[n].lines, Scatter: scatter(paths(byFeature[n].files), j.Roles), Missing: []int{}}
+		of := w.byFeature[n]
+		c := Column{Name: n, Files: len(of.files), Lines: of.lines, Scatter: scatter(paths(of.files), j.Roles), Missing: []int{}}
 		if n != "" {
-			c.Group = top(n)
+			c.Group = w.group(n)
 		}
 		for i, r := range g.Roles {
-			x := cells[at{r, n}]
-			if x == nil {
-				// Most features have such a part: its absence stands out.
-				if n != "" && features >= 3 && 4*have[r] >= 3*features && r != model.RoleTest {
-					c.Missing = append(c.Missing, i)
-				}
-				continue
+			switch x := w.cells[crossing{r, n}]; {
+			case x != nil:
+				g.Cells = append(g.Cells, x.cell(i, k))
+			case n != "" && features >= 3 && missed[r]:
+				c.Missing = append(c.Missing, i)
 			}
-			largest := x.files[0]
-			for _, f := range x.files[1:] {
-				if f.Lines() > largest.Lines() {
-					largest = f
-				}
-			}
-			g.Cells = append(g.Cells, Cell{Role: i, Feature: k, Files: len(x.files), Lines: x.lines, Folder: main(x), Folders: len(x.folders), First: largest.Path, Paths: paths(x.files)})
 		}
 		g.Features = append(g.Features, c)
 	}
 	g.join()
 	return g
+}
+
+// crossing is a place of the grid.
+type crossing struct {
+	role    model.Role
+	feature string
+}
+
+// gathering is what lies together in a cell or a column.
+type gathering struct {
+	files   []*model.File
+	lines   int
+	folders map[string]int // folder to lines
+}
+
+func (c *gathering) add(f *model.File) {
+	c.files = append(c.files, f)
+	c.lines += f.Lines()
+	c.folders[model.FolderOf(f.Path)] += max(f.Lines(), 1)
+}
+
+// main is the folder that holds most of it.
+func (c *gathering) main() string {
+	best := ""
+	for d, n := range c.folders {
+		if best == "" || n > c.folders[best] || n == c.folders[best] && d < best {
+			best = d
+		}
+	}
+	return best
+}
+
+func (c *gathering) cell(role, feature int) Cell {
+	largest := c.files[0]
+	for _, f := range c.files[1:] {
+		if f.Lines() > largest.Lines() {
+			largest = f
+		}
+	}
+	return Cell{
+		Role: role, Feature: feature, Files: len(c.files), Lines: c.lines,
+		Folder: c.main(), Folders: len(c.folders), First: largest.Path, Paths: paths(c.files),
+	}
+}
+
+// weaving is the files of a place by role and by feature.
+type weaving struct {
+	place     string
+	cells     map[crossing]*gathering
+	byFeature map[string]*gathering
+	roles     map[model.Role]bool
+}
+
+func weavingOf(s *model.Survey, j *model.Judgement, place string) *weaving {
+	w := &weaving{place: place, cells: map[crossing]*gathering{}, byFeature: map[string]*gathering{}, roles: map[model.Role]bool{}}
+	fresh := func() *gathering { return &gathering{folders: map[string]int{}} }
+	for _, f := range s.Files {
+		role := j.Roles[f.Path].Role
+		if !j.InScope[f.Path] || !model.Within(place, f.Path) || role == "" || f.Facts == nil || !featured(f, role) {
+			continue
+		}
+		feature := j.FeatureOf[f.Path].Feature
+		get(w.cells, crossing{role, feature}, fresh).add(f)
+		get(w.byFeature, feature, fresh).add(f)
+		w.roles[role] = true
+	}
+	return w
+}
+
+// group is the part of the place that most of a feature lies in.
+func (w *weaving) group(feature string) string {
+	d := w.byFeature[feature].main()
+	if w.place != "." {
+		d = strings.TrimPrefix(strings.TrimPrefix(d, w.place), "/")
+	}
+	d, _, _ = strings.Cut(d, "/")
+	return d
+}
+
+// names are the features to show, with how many are not: those of one part of
+// the tree together, the largest first, and within a part those beside each
+// other that lie in the same folders.
+func (w *weaving) names() (names []string, more int) {
+	for n := range w.byFeature {
+		if n != "" {
+			names = append(names, n)
+		}
+	}
+	size := func(n string) int { return len(w.byFeature[n].files) }
+	slices.SortFunc(names, func(a, b string) int { return cmp.Or(cmp.Compare(size(b), size(a)), cmp.Compare(a, b)) })
+	if len(names) > maxColumns {
+		more = len(names) - maxColumns
+		names = names[:maxColumns]
+	}
+	group, weight := map[string]string{}, map[string]int{}
+	folders := map[string]map[string]int{}
+	for _, n := range names {
+		group[n] = w.group(n)
+		weight[group[n]] += size(n)
+		folders[n] = w.byFeature[n].folders
+	}
+	slices.SortStableFunc(names, func(a, b string) int {
+		x, y := group[a], group[b]
+		return cmp.Or(cmp.Compare(weight[y], weight[x]), cmp.Compare(x, y), cmp.Compare(size(b), size(a)), cmp.Compare(a, b))
+	})
+	for from := 0; from < len(names); {
+		to := from
+		for to < len(names) && group[names[to]] == group[names[from]] {
+			to++
+		}
+		together(names[from:to], folders)
+		from = to
+	}
+	return names, more
+}
+
+// usual are the roles that three of four features have: that one has no such
+// part stands out.
+func (w *weaving) usual(names []string, roles []model.Role) map[model.Role]bool {
+	out := map[model.Role]bool{}
+	for _, r := range roles {
+		have := 0
+		for _, n := range names {
+			if w.cells[crossing{r, n}] != nil {
+				have++
+			}
+		}
+		out[r] = 4*have >= 3*len(names) && r != model.RoleTest
+	}
+	return out
 }
 
 // join tells of each cell which neighbours lie with it in one folder.

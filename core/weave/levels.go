@@ -3,6 +3,7 @@ package weave
 import (
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/reading"
 )
 
 // fewLevels and manyLevels bound how many folders are put in levels at once.
@@ -24,7 +25,7 @@ func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 	in := func(p string) bool { return counted[p] }
 	dirs := map[string]int{}
 	for _, f := range s.Files {
-		if in(f.Path) && IsCode(f) {
+		if in(f.Path) && reading.IsCode(f) {
 			dirs[model.FolderOf(f.Path)]++
 		}
 	}

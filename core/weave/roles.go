@@ -9,11 +9,8 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
-	"jantel/core/syntax"
+	"jantel/core/reading"
 )
-
-// IsCode reports whether a file is program text rather than data or prose.
-func IsCode(f *model.File) bool { return syntax.ProfileOf(f.Language).Code }
 
 type vote struct {
 	role   model.Role
@@ -68,7 +65,7 @@ func (lex *Lexicon) votes(f *model.File) (out []vote) {
 	lower := strings.ToLower(base)
 	stem := naming.Stem(base)
 	ext := strings.TrimPrefix(strings.ToLower(path.Ext(base)), ".")
-	isCode := IsCode(f)
+	isCode := reading.IsCode(f)
 
 	if isTestName(lower) {
 		add(model.RoleTest, 3, "its name has the form of a test's")

@@ -1,0 +1,141 @@
+// Package reading is one indexed view of a survey with what is told of its
+// files: which are judged and what each is technically. It is made once for a
+// judgement; every judge and every view that asks "which files lie here" or
+// "what needs this" asks it.
+package reading
+
+import (
+	"iter"
+	"sort"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// Reading is a survey in the eyes of those who judge it. It is not changed once
+// it is made, and may be asked by several at a time.
+type Reading struct {
+	*model.Survey
+	// Judged holds the paths of the files that count.
+	Judged map[string]bool
+	Roles  map[string]model.RoleOf
+
+	folders map[string]*folder
+	edges   []Edge
+}
+
+// folder is what lies directly in one folder.
+type folder struct {
+	own, source []*model.File
+}
+
+// Edge is a link between two judged files, with their roles, that repeats none
+// of another kind.
+type Edge struct {
+	*model.Link
+	FromRole, ToRole model.Role
+	Again            bool // the two are linked by one before it
+}
+
+// Of indexes a survey, whose files and links are sorted by path.
+func Of(s *model.Survey, judged map[string]bool, roles map[string]model.RoleOf) *Reading {
+	r := &Reading{Survey: s, Judged: judged, Roles: roles, folders: map[string]*folder{}}
+	for _, f := range s.Files {
+		if !judged[f.Path] {
+			continue
+		}
+		at := model.FolderOf(f.Path)
+		d := r.folders[at]
+		if d == nil {
+			d = &folder{}
+			r.folders[at] = d
+		}
+		d.own = append(d.own, f)
+		if r.IsSource(f) {
+			d.source = append(d.source, f)
+		}
+	}
+	seen := make(map[[2]string]bool, len(s.Links)/2)
+	for i := range s.Links {
+		l := &s.Links[i]
+		if l.Kind.Repeats() || !judged[l.From] || !judged[l.To] {
+			continue
+		}
+		k := [2]string{l.From, l.To}
+		r.edges = append(r.edges, Edge{l, roles[l.From].Role, roles[l.To].Role, seen[k]})
+		seen[k] = true
+	}
+	return r
+}
+
+// IsCode reports whether a file is program text rather than data or prose.
+func IsCode(f *model.File) bool { return syntax.ProfileOf(f.Language).Code }
+
+// Role is what a file is technically, "" where nothing tells.
+func (r *Reading) Role(path string) model.Role { return r.Roles[path].Role }
+
+// IsTest reports whether a file is one of the tests.
+func (r *Reading) IsTest(path string) bool { return r.Roles[path].Role == model.RoleTest }
+
+// IsSource reports whether a file is judged program text and no test.
+func (r *Reading) IsSource(f *model.File) bool {
+	return r.Judged[f.Path] && IsCode(f) && !r.IsTest(f.Path)
+}
+
+// At lists all files at a place: the file itself, or those below a folder.
+func (r *Reading) At(place string) []*model.File {
+	if place == "." {
+		return r.Files
+	}
+	// What lies below a folder stands together in the order of paths, and so
+	// does a file alone.
+	from := sort.Search(len(r.Files), func(i int) bool { return r.Files[i].Path >= place })
+	if from < len(r.Files) && r.Files[from].Path == place {
+		return r.Files[from : from+1]
+	}
+	from = sort.Search(len(r.Files), func(i int) bool { return r.Files[i].Path >= place+"/" })
+	to := sort.Search(len(r.Files), func(i int) bool { return r.Files[i].Path >= place+"0" }) // "0" follows "/"
+	return r.Files[from:to]
+}
+
+// Own goes over the judged files at a place.
+func (r *Reading) Own(place string) iter.Seq[*model.File] {
+	return r.where(place, func(f *model.File) bool { return r.Judged[f.Path] })
+}
+
+// Code goes over the judged program text at a place, tests among it.
+func (r *Reading) Code(place string) iter.Seq[*model.File] {
+	return r.where(place, func(f *model.File) bool { return r.Judged[f.Path] && IsCode(f) })
+}
+
+// Source goes over the judged program text at a place, tests left out.
+func (r *Reading) Source(place string) iter.Seq[*model.File] { return r.where(place, r.IsSource) }
+
+func (r *Reading) where(place string, is func(*model.File) bool) iter.Seq[*model.File] {
+	return func(yield func(*model.File) bool) {
+		for _, f := range r.At(place) {
+			if is(f) && !yield(f) {
+				return
+			}
+		}
+	}
+}
+
+// OwnIn lists the judged files that lie directly in a folder.
+func (r *Reading) OwnIn(d string) []*model.File {
+	if in := r.folders[d]; in != nil {
+		return in.own
+	}
+	return nil
+}
+
+// SourceIn lists the judged program text directly in a folder, tests left out.
+func (r *Reading) SourceIn(d string) []*model.File {
+	if in := r.folders[d]; in != nil {
+		return in.source
+	}
+	return nil
+}
+
+// Edges lists the links between judged files, in the order of the survey.
+func (r *Reading) Edges() []Edge { return r.edges }
