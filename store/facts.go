@@ -1,7 +1,6 @@
 package store
 
 import (
-	"bytes"
 	"context"
 	"database/sql"
 	"encoding/json"
@@ -17,7 +16,6 @@ import (
 	"jantel/core/syntax"
 	"jantel/review"
 
-	"github.com/fxamacker/cbor/v2"
 	"github.com/klauspost/compress/s2"
 	"github.com/klauspost/compress/zstd"
 	"github.com/tinylib/msgp/msgp"
@@ -28,9 +26,6 @@ import (
 var (
 	packer   = mustEncoder()
 	unpacker = mustDecoder()
-	// Facts come from a file on disk that anyone could have changed: sizes
-	// are bounded.
-	decoding = mustMode()
 )
 
 func mustEncoder() *zstd.Encoder {
@@ -49,51 +44,23 @@ func mustDecoder() *zstd.Decoder {
 	return d
 }
 
-func mustMode() cbor.DecMode {
-	m, err := cbor.DecOptions{MaxArrayElements: 10_000_000, MaxMapPairs: 10_000_000}.DecMode()
-	if err != nil {
-		panic(err)
-	}
-	return m
-}
-
-// pack packs what has code made for it by that code, and all else by what it
-// looks like. The first is an array and the second a map, which tells them apart.
-func pack(v any) ([]byte, error) {
-	var b []byte
-	var err error
-	if m, ok := v.(msgp.Marshaler); ok {
-		b, err = m.MarshalMsg(nil)
-	} else {
-		b, err = cbor.Marshal(v)
-	}
+// pack packs a record by the code that was made for it; there is no other
+// packing.
+func pack(r msgp.Marshaler) ([]byte, error) {
+	b, err := r.MarshalMsg(nil)
 	if err != nil {
 		return nil, err
 	}
 	return s2.Encode(nil, b), nil
 }
 
-// zstdMark opens what was packed by versions that packed facts like texts.
-var zstdMark = []byte{0x28, 0xb5, 0x2f, 0xfd}
-
 // maxUnpacked bounds what a record may claim to hold, in bytes.
 const maxUnpacked = 2 << 30
 
-func unpack(data []byte, into any) error {
-	_, err := unpackWith(nil, data, into)
-	return err
-}
-
-// unpackWith is unpack with room to open the record in, which it returns for
-// the next; nothing of what is unpacked lies in it.
-func unpackWith(room, data []byte, into any) ([]byte, error) {
-	if bytes.HasPrefix(data, zstdMark) {
-		b, err := unpacker.DecodeAll(data, nil)
-		if err != nil {
-			return room, err
-		}
-		return room, decoding.Unmarshal(b, into)
-	}
+// unpack opens a record, with room to do it in, which it returns for the next;
+// nothing of what is unpacked lies in it. Records come from a file that anyone
+// could have changed.
+func unpack(room, data []byte, into msgp.Unmarshaler) ([]byte, error) {
 	if n, err := s2.DecodedLen(data); err != nil || n > maxUnpacked {
 		return room, errors.Join(errors.New("a record is damaged"), err)
 	}
@@ -101,11 +68,8 @@ func unpackWith(room, data []byte, into any) ([]byte, error) {
 	if err != nil {
 		return room, err
 	}
-	if m, ok := into.(msgp.Unmarshaler); ok && len(b) > 0 && msgp.NextType(b) == msgp.ArrayType {
-		_, err = m.UnmarshalMsg(b)
-		return b[:cap(b)], err
-	}
-	return b[:cap(b)], decoding.Unmarshal(b, into)
+	_, err = into.UnmarshalMsg(b)
+	return b[:cap(b)], err
 }
 
 // Facts implements survey.Cache.
@@ -125,7 +89,7 @@ func (f *Facts) Facts(ctx context.Context, keys []string) map[string]*model.Fact
 			for r := range rows {
 				x := &model.Facts{}
 				var err error
-				if room, err = unpackWith(room, r.data, x); err == nil {
+				if room, err = unpack(room, r.data, x); err == nil {
 					mine[r.key] = x
 				}
 			}
@@ -218,38 +182,15 @@ func (f *Facts) insert(ctx context.Context, into string, keys []string, blobs []
 	})
 }
 
-// manifest is a survey as it is kept: the facts of its files are kept by
-// content, once for all surveys.
-type manifest struct {
-	Codebase   string
-	Origin     model.Origin
-	SurveyedAt int64
-	Files      []kept
-	Links      []model.Link
-	External   []model.External
-	Unresolved []model.Unresolved
-	Twins      []model.Twins
-	Notes      []model.Note
-	History    *model.History
-	Timings    map[string]float64
-}
-
-type kept struct {
-	_        struct{} `cbor:",toarray"`
-	Path     string
-	Language string
-	Hash     string
-	Bytes    int64
-	Skipped  string
-	Key      string // of its facts, "" when it was not read
-}
-
 // SaveSurvey keeps a survey. Its facts must have been saved by the cache.
 func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error {
-	m := manifest{Codebase: s.Codebase, Origin: s.Origin, SurveyedAt: s.SurveyedAt.UnixMilli(), Links: s.Links, External: s.External, Unresolved: s.Unresolved, Twins: s.Twins, Notes: s.Notes, History: s.History, Timings: s.Timings}
+	m := manifest{
+		Codebase: s.Codebase, Origin: s.Origin, SurveyedAt: s.SurveyedAt.UnixMilli(), Links: s.Links, External: s.External,
+		Unresolved: s.Unresolved, Twins: s.Twins, Notes: s.Notes, History: s.History, Timings: s.Timings,
+	}
 	extra := map[string]*model.Facts{}
 	for _, x := range s.Files {
-		k := kept{Path: x.Path, Language: x.Language, Hash: x.Hash, Bytes: x.Bytes, Skipped: x.Skipped}
+		k := manifestFile{Path: x.Path, Language: x.Language, Hash: x.Hash, Bytes: x.Bytes, Skipped: x.Skipped}
 		if x.Facts != nil {
 			k.Key = survey.FactKey(x.Hash, languageOf(x))
 			extra[k.Key] = x.Facts
@@ -260,7 +201,7 @@ func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error
 	if err := f.saveMissing(ctx, extra); err != nil {
 		return fmt.Errorf("the facts of the survey can not be kept: %w", err)
 	}
-	data, err := pack(m)
+	data, err := pack(&m)
 	if err != nil {
 		return err
 	}
@@ -334,7 +275,7 @@ func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
 		return nil, err
 	}
 	var m manifest
-	if err := unpack(data, &m); err != nil {
+	if _, err := unpack(nil, data, &m); err != nil {
 		return nil, fmt.Errorf("%w: survey %d is damaged (%v); survey the codebase again", review.ErrNotFound, id, err)
 	}
 	keys := make([]string, 0, len(m.Files))
@@ -344,7 +285,10 @@ func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
 		}
 	}
 	facts := f.Facts(ctx, keys)
-	s := &model.Survey{Codebase: m.Codebase, Origin: m.Origin, SurveyedAt: fromMillis(m.SurveyedAt), Links: m.Links, External: m.External, Unresolved: m.Unresolved, Twins: m.Twins, Notes: m.Notes, History: m.History, Timings: m.Timings}
+	s := &model.Survey{
+		Codebase: m.Codebase, Origin: m.Origin, SurveyedAt: fromMillis(m.SurveyedAt), Links: m.Links, External: m.External,
+		Unresolved: m.Unresolved, Twins: m.Twins, Notes: m.Notes, History: m.History, Timings: m.Timings,
+	}
 	for _, k := range m.Files {
 		x := &model.File{Path: k.Path, Language: k.Language, Hash: k.Hash, Bytes: k.Bytes, Skipped: k.Skipped}
 		if k.Key != "" {

@@ -368,3 +368,28 @@ func TestAStepOfMarkingIsTakenBackWithoutWhatOthersDidSince(t *testing.T) {
 	_, _, err = r.UndoMarks(ctx, c.ID+1, folder)
 	require.ErrorIs(t, err, review.ErrNotFound, "a step belongs to its codebase")
 }
+
+func TestWhatEarlierVersionsReadIsReadAgain(t *testing.T) {
+	ctx, dir := context.Background(), t.TempDir()
+	facts, err := store.OpenFacts(ctx, dir)
+	require.NoError(t, err)
+	require.NoError(t, facts.Close())
+	db := raw(t, filepath.Join(dir, "facts.db"))
+	_, err = db.Exec(`DELETE FROM goose_db_version WHERE version_id > 1;
+		INSERT INTO facts VALUES ('a:Go:1.1', x'28b52ffd00');
+		INSERT INTO stamps VALUES ('folder:/a', x'00');
+		INSERT INTO texts VALUES ('a', x'28b52ffd00');
+		INSERT INTO surveys VALUES (1, x'28b52ffd00')`)
+	require.NoError(t, err)
+	require.NoError(t, db.Close())
+	facts, err = store.OpenFacts(ctx, dir)
+	require.NoError(t, err)
+	defer func() { require.NoError(t, facts.Close()) }()
+	require.Empty(t, facts.Facts(ctx, []string{"a:Go:1.1"}))
+	require.Empty(t, facts.Stamps(ctx, "folder:/a"))
+	_, err = facts.Survey(ctx, 1)
+	require.ErrorContains(t, err, "survey the codebase again")
+	texts, err := facts.KeptTexts(ctx)
+	require.NoError(t, err)
+	require.Equal(t, map[string]bool{"a": true}, texts, "texts are packed as they were")
+}

@@ -31,9 +31,11 @@ type stampRows []stampRow
 // Stamps implements survey.Cache.
 func (f *Facts) Stamps(ctx context.Context, of string) map[string]survey.Stamped {
 	var rows stampRows
-	// What an older version kept can not be unpacked: then nothing is known.
 	data, err := f.blob(ctx, "SELECT data FROM stamps WHERE source = ?", of, "")
-	if err != nil || unpack(data, &rows) != nil {
+	if err == nil {
+		_, err = unpack(nil, data, &rows)
+	}
+	if err != nil { // nothing is known, then
 		return map[string]survey.Stamped{}
 	}
 	out := make(map[string]survey.Stamped, len(rows))

@@ -11,7 +11,6 @@ import (
 
 	"jantel/core/model"
 
-	"github.com/fxamacker/cbor/v2"
 	"github.com/stretchr/testify/require"
 )
 
@@ -82,16 +81,6 @@ func TestFactsComeBackAsTheyWerePacked(t *testing.T) {
 	_, err = back.UnmarshalMsg(b)
 	require.NoError(t, err)
 	require.Equal(t, empty, back)
-}
-
-// TestFactsOfEarlierVersionsAreReadable: surveys kept by them are judged still.
-func TestFactsOfEarlierVersionsAreReadable(t *testing.T) {
-	var f, back model.Facts
-	fill(rand.New(rand.NewPCG(7, 8)), reflect.ValueOf(&f).Elem(), "lot", "größe")
-	b, err := cbor.Marshal(f)
-	require.NoError(t, err)
-	require.NoError(t, cbor.Unmarshal(b, &back))
-	require.Equal(t, f, back)
 }
 
 // TestEveryKindIsPacked goes by the source, so that a new kind can not be

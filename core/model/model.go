@@ -3,6 +3,12 @@
 // It computes nothing.
 package model
 
+//go:generate go tool msgp -file model.go -o model_packed.go -io=false -tests=false -unexported
+
+//msgp:tuple TwinPlace Twins Link External Unresolved Note Origin History Author FileHistory Pair
+//msgp:ignore Survey File Route Message Entity Stage LinkKind DefinitionKind
+//msgp:limit arrays:10000000 maps:2000000
+
 import (
 	"sort"
 	"time"
@@ -206,39 +212,39 @@ type Origin struct {
 // History is what Git tells of a codebase, up to the revision surveyed. Times
 // are seconds since 1970.
 type History struct {
-	Commits       int           `cbor:"1,keyasint"`
-	Authors       []Author      `cbor:"2,keyasint,omitempty"` // most commits first
-	First         int64         `cbor:"3,keyasint"`
-	Last          int64         `cbor:"4,keyasint"`
-	MedianFolders *float64      `cbor:"5,keyasint,omitempty"` // folders an ordinary commit touches
-	Files         []FileHistory `cbor:"6,keyasint,omitempty"` // by path
-	Pairs         []Pair        `cbor:"7,keyasint,omitempty"` // files that change together, most often first
-	Cut           string        `cbor:"8,keyasint,omitempty"` // why it is not the whole history
+	Commits       int
+	Authors       []Author // most commits first
+	First         int64
+	Last          int64
+	MedianFolders *float64      // folders an ordinary commit touches
+	Files         []FileHistory // by path
+	Pairs         []Pair        // files that change together, most often first
+	Cut           string        // why it is not the whole history
 }
 
 // Author is somebody who changed the code.
 type Author struct {
-	Name    string `cbor:"1,keyasint" json:"name"`
-	Commits int    `cbor:"2,keyasint" json:"commits"`
-	Last    int64  `cbor:"3,keyasint" json:"last"`
+	Name    string `json:"name"`
+	Commits int    `json:"commits"`
+	Last    int64  `json:"last"`
 }
 
 // FileHistory is how a file came to be what it is.
 type FileHistory struct {
-	Path    string         `cbor:"1,keyasint"`
-	Changes int            `cbor:"2,keyasint"`
-	Authors map[string]int `cbor:"3,keyasint"` // name to changes
-	First   int64          `cbor:"4,keyasint"`
-	Last    int64          `cbor:"5,keyasint"`
+	Path    string
+	Changes int
+	Authors map[string]int // name to changes
+	First   int64
+	Last    int64
 }
 
 // Pair is two files that change in the same commits: how often, and in what
 // share of the changes of the one that changes less.
 type Pair struct {
-	A          string  `cbor:"1,keyasint" json:"a"`
-	B          string  `cbor:"2,keyasint" json:"b"`
-	Together   int     `cbor:"3,keyasint" json:"together"`
-	Confidence float64 `cbor:"4,keyasint" json:"confidence"`
+	A          string  `json:"a"`
+	B          string  `json:"b"`
+	Together   int     `json:"together"`
+	Confidence float64 `json:"confidence"`
 }
 
 // File returns the history of a file, or nil.
