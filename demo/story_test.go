@@ -91,7 +91,7 @@ func TestTheCharterOfTheDemoIsBrokenWhereTheReviewSaysSo(t *testing.T) {
 	c, faults := charter.Parse([]byte(demo.Charter))
 	require.Empty(t, faults)
 	j := judgement.JudgeBy(s, judgement.Inputs{Charter: demo.Charter})
-	held := j.Held
+	held := j.Conformance
 	require.Empty(t, held.Idle, "every glob of the charter holds something")
 	require.Empty(t, held.Wiring)
 	var from []string

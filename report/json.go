@@ -208,11 +208,11 @@ type jsonBreach struct {
 
 // breachList is null without a charter: then nothing is known of breaches.
 func breachList(j *judgement.Result) []jsonBreach {
-	if j.Held == nil {
+	if j.Conformance == nil {
 		return nil
 	}
 	out := []jsonBreach{}
-	for _, b := range j.Held.Breaches {
+	for _, b := range j.Conformance.Breaches {
 		out = append(out, jsonBreach{b.From, b.To, b.Line, b.LayerFrom, b.LayerTo, b.Rule})
 	}
 	return out

@@ -107,8 +107,8 @@ func sarif(w io.Writer, results []sarifResult) error {
 // SARIF writes smells and breaches as SARIF 2.1.0.
 func SARIF(w io.Writer, _ *model.Survey, j *judgement.Result) error {
 	results := []sarifResult{}
-	if j.Held != nil {
-		results = breachesOf(j.Held.Breaches)
+	if j.Conformance != nil {
+		results = breachesOf(j.Conformance.Breaches)
 	}
 	for _, sm := range j.Smells {
 		if sm.Silenced != "" || sm.Rule == breachRule {

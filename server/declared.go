@@ -61,10 +61,10 @@ func stateOf(text string, version int64, from string, j *judgement.Result) *Char
 	if len(j.Faults) > 0 {
 		st.Faults = j.Faults
 	}
-	if j.Held == nil {
+	if j.Conformance == nil {
 		return st
 	}
-	h := j.Held
+	h := j.Conformance
 	st.Charter, st.Breaches, st.Idle, st.Expired, st.Wiring, st.Loosely = j.Charter, h.Breaches, h.Idle, h.Expired, h.Wiring, len(h.Loose)
 	st.Loose = h.Loose[:min(len(h.Loose), maxLoose)]
 	n := map[string]int{}
@@ -108,7 +108,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		c, faults := judgement.ReadCharter(in.Body.Text)
 		res := &judgement.Result{Judgement: o.Judgement, Charter: c, Faults: faults}
 		if c != nil {
-			res.Held = c.Hold(o.Reading, time.Now())
+			res.Conformance = c.Hold(o.Reading, time.Now())
 		}
 		return &body[*CharterState]{stateOf(in.Body.Text, in.Body.Version, "jantel", res)}, nil
 	}, notFound)

@@ -36,11 +36,11 @@ type Dependencies struct {
 const maxOpened = 100
 
 func (s *Server) registerDrawings(api huma.API) {
-	registerView(s, api, "/api/codebases/{id}/weave", func(_ context.Context, o *open, place string) (*weave.Grid, error) {
+	registerView(s, api, "/api/codebases/{id}/weave", func(_ context.Context, o *judged, place string) (*weave.Grid, error) {
 		if o.Folder(place) == nil {
 			return nil, noPlace(place)
 		}
-		return kept(o, "weave "+place, func() *weave.Grid { return weave.GridOf(o.facts, o.Judgement, place) }), nil
+		return cached(o, "weave "+place, func() *weave.Grid { return weave.GridOf(o.facts, o.Judgement, place) }), nil
 	})
 	huma.Get(api, "/api/codebases/{id}/dependencies", s.dependencies, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/narrowed", s.narrowed, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
@@ -56,7 +56,7 @@ type Narrow struct {
 }
 
 // holds reports whether a file is left.
-func (n Narrow) holds(o *open, p string) bool {
+func (n Narrow) holds(o *judged, p string) bool {
 	f := o.FeatureOf[p].Feature
 	return (n.Role == "" || string(o.Roles[p].Role) == n.Role) && (n.Feature == "" || n.Feature == f || n.Feature == "-" && f == "")
 }
@@ -72,7 +72,7 @@ type DrawingIn struct {
 }
 
 // drawn lays the drawing of a place out, as it was arranged by hand.
-func (s *Server) drawn(ctx context.Context, o *open, place string, in DrawingIn) (*drawing.Drawing, error) {
+func (s *Server) drawn(ctx context.Context, o *judged, place string, in DrawingIn) (*drawing.Drawing, error) {
 	if o.Folder(place) == nil && o.facts.File(place) == nil {
 		return nil, noPlace(place)
 	}
@@ -84,18 +84,18 @@ func (s *Server) drawn(ctx context.Context, o *open, place string, in DrawingIn)
 		return nil, failure(err)
 	}
 	key := fmt.Sprintf("drawing %s %+v %q", place, in, order)
-	return kept(o, key, func() *drawing.Drawing {
+	return cached(o, key, func() *drawing.Drawing {
 		r := drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto, Rim: in.Rim, Focus: in.Focus, Order: order}
 		if in.Narrow != (Narrow{}) {
 			r.Only = func(p string) bool { return in.holds(o, p) }
 		}
-		if o.Held != nil && o.Charter.Rings {
+		if o.Conformance != nil && o.Charter.Rings {
 			for _, l := range o.Charter.Layers {
 				if !l.Wiring { // it stands outside of them all
 					r.Circles = append(r.Circles, l.Name)
 				}
 			}
-			r.RingOf = o.Held.LayerOf
+			r.RingOf = o.Conformance.LayerOf
 		}
 		return drawing.Of(o.facts, o.Roles, o.InScope, r)
 	}), nil
@@ -118,7 +118,7 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	list := kept(o, "packages "+place, func() []Package { return packages(o, place) })
+	list := cached(o, "packages "+place, func() []Package { return packages(o, place) })
 	return &view[*Dependencies]{tag, &Dependencies{Drawing: d, Packages: list, Levels: o.Levels}}, nil
 }
 
@@ -174,7 +174,7 @@ func (s *Server) belongings(ctx context.Context, in *ViewIn) (*view[[]Belonging]
 	if o.Folder(place) == nil {
 		return nil, noPlace(place)
 	}
-	out := kept(o, "belongings "+place, func() []Belonging {
+	out := cached(o, "belongings "+place, func() []Belonging {
 		out := []Belonging{}
 		for _, b := range links.BelongingsOf(o.facts, func(p string) bool { return o.InScope[p] }, place) {
 			if o.Roles[b.Path].Role == model.RoleTest {
@@ -206,7 +206,7 @@ func (s *Server) narrowed(ctx context.Context, in *struct {
 	if in.Match == tag {
 		return nil, huma.Status304NotModified()
 	}
-	out := kept(o, fmt.Sprintf("narrowed %q", in.Narrow), func() *Narrowed {
+	out := cached(o, fmt.Sprintf("narrowed %q", in.Narrow), func() *Narrowed {
 		n := &Narrowed{Paths: []string{}}
 		for _, f := range o.facts.Files {
 			if o.InScope[f.Path] && in.holds(o, f.Path) {
@@ -225,7 +225,7 @@ func (s *Server) narrowed(ctx context.Context, in *struct {
 }
 
 // packages lists what comes from outside, most used first.
-func packages(o *open, place string) []Package {
+func packages(o *judged, place string) []Package {
 	type gathering struct {
 		files, modules, versions map[string]bool
 		path                     string

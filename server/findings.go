@@ -186,7 +186,7 @@ func (s *Server) SmellOf(ctx context.Context, codebase int64, rule, path string)
 	return ""
 }
 
-func fromSmell(o *open, f *review.Finding) error {
+func fromSmell(o *judged, f *review.Finding) error {
 	sm := o.smell(f.Smell)
 	if sm == nil {
 		return errNoSmell

@@ -37,10 +37,10 @@ type Flows struct {
 }
 
 // allFlows are the lists of the whole codebase.
-func allFlows(o *open) *Flows {
+func allFlows(o *judged) *Flows {
 	// Asked for first: what is kept is made one at a time.
-	all := kept(o, "routes", func() []model.Route { return routes.Of(o.facts) })
-	return kept(o, "flows", func() *Flows {
+	all := cached(o, "routes", func() []model.Route { return routes.Of(o.facts) })
+	return cached(o, "flows", func() *Flows {
 		out := &Flows{Requests: []RequestRow{}, Messages: []MessageRow{}, Entities: relations.Entities(o.facts)}
 		own, abroad := relations.Requests(o.facts, all)
 		for _, q := range own {
@@ -73,7 +73,7 @@ func allFlows(o *open) *Flows {
 }
 
 // flows lists what is sent, received and kept at a place.
-func (s *Server) flows(_ context.Context, o *open, place string) (*Flows, error) {
+func (s *Server) flows(_ context.Context, o *judged, place string) (*Flows, error) {
 	all := allFlows(o)
 	if place == "." {
 		return all, nil

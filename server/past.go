@@ -28,8 +28,8 @@ func (p *past) fill(r *Row) {
 }
 
 // pasts sums up the history of each file and of each folder with all below it.
-func (o *open) pasts() map[string]*past {
-	return kept(o, "pasts", func() map[string]*past {
+func (o *judged) pasts() map[string]*past {
+	return cached(o, "pasts", func() map[string]*past {
 		out := map[string]*past{}
 		if o.facts.History == nil {
 			return out

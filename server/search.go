@@ -19,7 +19,7 @@ import (
 )
 
 // findPlaces ranks folders, files and definitions by how well a query fits.
-func findPlaces(o *open, q string, most int) []PlaceHit {
+func findPlaces(o *judged, q string, most int) []PlaceHit {
 	m := find.NewMatcher(q)
 	hits := []PlaceHit{}
 	add := func(h PlaceHit, score int) {
@@ -156,7 +156,7 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 
 // each calls fn with the text of every judged or skipped text file below a
 // place, on all cores, in no order.
-func (c *corpus) each(ctx context.Context, facts *store.Facts, o *open, at string, fn func(*model.File, []byte) bool) (int, error) {
+func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at string, fn func(*model.File, []byte) bool) (int, error) {
 	c.mu.Lock()
 	if c.survey != o.survey {
 		c.survey, c.texts, c.size = o.survey, map[string][]byte{}, 0

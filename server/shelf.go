@@ -17,38 +17,38 @@ import (
 // shelf keeps the surveys that are looked at in memory, with the newest
 // judgement of each, so that a view is made in milliseconds.
 type shelf struct {
-	s    *Server
-	mu   sync.Mutex
-	held []*held // most recently used first
+	s       *Server
+	mu      sync.Mutex
+	shelved []*shelved // most recently used first
 }
 
 const shelfSize = 3
 
-type held struct {
-	survey int64
-	facts  once[*model.Survey]
-	mu     sync.Mutex
-	result *judgement.Result
-	shown  *model.Survey  // the facts with what the lead declared
-	views  map[string]any // what was made of result, by name
+type shelved struct {
+	survey   int64
+	facts    once[*model.Survey]
+	mu       sync.Mutex
+	result   *judgement.Result
+	declared *model.Survey  // the facts with what the lead declared
+	views    map[string]any // what was made of result, by name
 }
 
 func newShelf(s *Server) *shelf { return &shelf{s: s} }
 
 // open is a survey ready to be looked at.
-type open struct {
+type judged struct {
 	codebase int64
 	survey   int64
 	facts    *model.Survey
 	*judgement.Result
-	held    *held
+	shelved *shelved
 	touched int64
 }
 
 var errNoSmell = huma.Error404NotFound("this survey has no such smell any more")
 
 // smell is the smell that has an id, or had it before; nil when there is none.
-func (o *open) smell(id string) *model.Smell {
+func (o *judged) smell(id string) *model.Smell {
 	for i := range o.Smells {
 		if sm := &o.Smells[i]; sm.ID == id || slices.Contains(sm.Was, id) {
 			return sm
@@ -79,7 +79,7 @@ type view[T any] struct {
 }
 
 // survey loads what a view request names.
-func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) {
+func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error) {
 	if _, err := sh.s.review.Codebase(ctx, codebase); err != nil {
 		return nil, failure(err)
 	}
@@ -129,15 +129,15 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*open, error) 
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if v := in.Version(); h.result == nil || h.result.Version != v {
-		h.shown = weave.Declare(facts, by)
-		h.result, h.views = judgement.JudgeBy(h.shown, in), map[string]any{}
+		h.declared = weave.Declare(facts, by)
+		h.result, h.views = judgement.JudgeBy(h.declared, in), map[string]any{}
 		if keys := in.Quiet.Keyless(h.result.Smells); len(keys) > 0 {
 			if err := sh.s.review.KeepKeys(ctx, codebase, keys); err != nil {
 				return nil, failure(err)
 			}
 		}
 	}
-	return &open{codebase, found, h.shown, h.result, h, touched}, nil
+	return &judged{codebase, found, h.declared, h.result, h, touched}, nil
 }
 
 // warm loads and judges the newest surveys of codebases, the first of them
@@ -153,55 +153,55 @@ func (sh *shelf) warm(list []CodebaseStatus) {
 	})
 }
 
-func (sh *shelf) hold(id int64) *held {
+func (sh *shelf) hold(id int64) *shelved {
 	sh.mu.Lock()
 	defer sh.mu.Unlock()
-	for i, h := range sh.held {
+	for i, h := range sh.shelved {
 		if h.survey == id {
-			copy(sh.held[1:i+1], sh.held[:i])
-			sh.held[0] = h
+			copy(sh.shelved[1:i+1], sh.shelved[:i])
+			sh.shelved[0] = h
 			return h
 		}
 	}
-	h := &held{survey: id}
-	sh.held = append([]*held{h}, sh.held[:min(len(sh.held), shelfSize-1)]...)
+	h := &shelved{survey: id}
+	sh.shelved = append([]*shelved{h}, sh.shelved[:min(len(sh.shelved), shelfSize-1)]...)
 	return h
 }
 
-func (sh *shelf) drop(gone *held) {
+func (sh *shelf) drop(gone *shelved) {
 	sh.mu.Lock()
 	defer sh.mu.Unlock()
-	for i, h := range sh.held {
+	for i, h := range sh.shelved {
 		if h == gone {
-			sh.held = append(sh.held[:i], sh.held[i+1:]...)
+			sh.shelved = append(sh.shelved[:i], sh.shelved[i+1:]...)
 			return
 		}
 	}
 }
 
 // kept makes a part of a view once for a judgement.
-func kept[T any](o *open, name string, make func() T) T {
-	o.held.mu.Lock()
-	defer o.held.mu.Unlock()
-	if o.held.result == o.Result {
-		if v, ok := o.held.views[name].(T); ok {
+func cached[T any](o *judged, name string, make func() T) T {
+	o.shelved.mu.Lock()
+	defer o.shelved.mu.Unlock()
+	if o.shelved.result == o.Result {
+		if v, ok := o.shelved.views[name].(T); ok {
 			return v
 		}
 	}
 	v := make()
-	if o.held.result == o.Result {
-		o.held.views[name] = v
+	if o.shelved.result == o.Result {
+		o.shelved.views[name] = v
 	}
 	return v
 }
 
 // etag names the state that an answer was made from.
-func (o *open) etag() string {
+func (o *judged) etag() string {
 	return fmt.Sprintf("%q", fmt.Sprintf("%d-%s-%d", o.survey, o.Version, o.touched))
 }
 
 // registerView registers a view: a function of an open survey and a place.
-func registerView[T any](s *Server, api huma.API, path string, make func(ctx context.Context, o *open, place string) (T, error)) {
+func registerView[T any](s *Server, api huma.API, path string, make func(ctx context.Context, o *judged, place string) (T, error)) {
 	huma.Get(api, path, func(ctx context.Context, in *ViewIn) (*view[T], error) {
 		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
 		if err != nil {

@@ -183,7 +183,7 @@ func (s *Server) routesView(ctx context.Context, in *struct {
 		return nil, huma.Status304NotModified()
 	}
 	out := []model.Route{}
-	for _, r := range kept(o, "routes", func() []model.Route { return routes.Of(o.facts) }) {
+	for _, r := range cached(o, "routes", func() []model.Route { return routes.Of(o.facts) }) {
 		here := model.Within(in.place(), r.Path) || r.HandlerPath != "" && model.Within(in.place(), r.HandlerPath)
 		if here && (in.Typed == "" || routes.Match(r.Pattern, in.Typed)) {
 			out = append(out, r)
@@ -196,11 +196,11 @@ func noPlace(place string) error {
 	return huma.Error404NotFound("there is no " + place + " in this survey")
 }
 
-func (s *Server) overview(_ context.Context, o *open, place string) (*overview.Sheet, error) {
+func (s *Server) overview(_ context.Context, o *judged, place string) (*overview.Sheet, error) {
 	if o.facts.File(place) != nil {
 		place = model.FolderOf(place)
 	}
-	sh := kept(o, "overview "+place, func() *overview.Sheet { return overview.Of(o.facts, o.Result, place) })
+	sh := cached(o, "overview "+place, func() *overview.Sheet { return overview.Of(o.facts, o.Result, place) })
 	if sh == nil {
 		return nil, noPlace(place)
 	}
@@ -209,7 +209,7 @@ func (s *Server) overview(_ context.Context, o *open, place string) (*overview.S
 
 // readLines returns the looked-at lines of each folder. A mark counts while
 // the file still has the content it was set on.
-func (s *Server) readLines(ctx context.Context, o *open) (map[string]int, map[string]bool, error) {
+func (s *Server) readLines(ctx context.Context, o *judged) (map[string]int, map[string]bool, error) {
 	marks, err := s.review.ReadMarks(ctx, o.codebase)
 	if err != nil {
 		return nil, nil, failure(err)
@@ -249,8 +249,8 @@ type parts struct {
 	out    map[string]int
 }
 
-func (o *open) parts() *parts {
-	return kept(o, "parts", func() *parts {
+func (o *judged) parts() *parts {
+	return cached(o, "parts", func() *parts {
 		p := &parts{counts: map[string]int{}, worst: map[string]float64{}, in: map[string]int{}, out: map[string]int{}}
 		for _, sm := range o.Smells {
 			if sm.Silenced == "" {
@@ -269,7 +269,7 @@ func (o *open) parts() *parts {
 	})
 }
 
-func (s *Server) layout(ctx context.Context, o *open, place string) (*Ledger, error) {
+func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, error) {
 	if o.facts.File(place) != nil {
 		place = model.FolderOf(place)
 	}
@@ -347,7 +347,7 @@ func (s *Server) layout(ctx context.Context, o *open, place string) (*Ledger, er
 	return l, nil
 }
 
-func (s *Server) margin(ctx context.Context, o *open, place string) (*Margin, error) {
+func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, error) {
 	m := &Margin{Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Finding{}, Strains: []model.Strain{}, Titles: map[string]RuleText{}, Roles: map[model.Role]int{}, Role: model.RoleOf{Reasons: []string{}}}
 	readFolders, readFiles, err := s.readLines(ctx, o)
 	if err != nil {
@@ -376,7 +376,7 @@ func (s *Server) margin(ctx context.Context, o *open, place string) (*Margin, er
 			m.Kind = "codebase"
 		}
 		m.Name, m.Lines, m.Files, m.Purpose, m.Roles = d.Name, d.Lines, d.Files, d.Purpose, d.Roles
-		m.Ties = kept(o, "ties", func() map[string]links.Ties { return links.TiesOf(o.facts.Links) })[place]
+		m.Ties = cached(o, "ties", func() map[string]links.Ties { return links.TiesOf(o.facts.Links) })[place]
 		score := d.Legibility
 		m.Score = &score
 		if st := o.Scores.Arithmetic(place); st != nil {
@@ -445,7 +445,7 @@ func changed(h *model.History, p string) *Changed {
 }
 
 // smells lists all smells of a place, so that every number opens its list.
-func (s *Server) smells(_ context.Context, o *open, place string) ([]model.Smell, error) {
+func (s *Server) smells(_ context.Context, o *judged, place string) ([]model.Smell, error) {
 	out := []model.Smell{}
 	for _, sm := range o.Smells {
 		if model.Within(place, sm.Path) {
@@ -458,7 +458,7 @@ func (s *Server) smells(_ context.Context, o *open, place string) ([]model.Smell
 // maxShown is how much of a text is sent to be shown.
 const maxShown = 2 << 20
 
-func (s *Server) code(ctx context.Context, o *open, place string) (*Code, error) {
+func (s *Server) code(ctx context.Context, o *judged, place string) (*Code, error) {
 	f := o.facts.File(place)
 	if f == nil {
 		return nil, noPlace(place)
@@ -467,8 +467,8 @@ func (s *Server) code(ctx context.Context, o *open, place string) (*Code, error)
 	if c.Feature.Reasons == nil {
 		c.Feature.Reasons = []string{}
 	}
-	if o.Held != nil {
-		c.Layer = o.Held.LayerOf[place]
+	if o.Conformance != nil {
+		c.Layer = o.Conformance.LayerOf[place]
 	}
 	if c.Role.Reasons == nil {
 		c.Role.Reasons = []string{}
@@ -533,7 +533,7 @@ func names(ns []string) []string {
 }
 
 // siblings lists what lies beside a place, itself among it.
-func (s *Server) siblings(_ context.Context, o *open, place string) ([]Sibling, error) {
+func (s *Server) siblings(_ context.Context, o *judged, place string) ([]Sibling, error) {
 	out := []Sibling{}
 	if place == "." {
 		return out, nil

@@ -121,8 +121,8 @@ func pour(z *zip.Writer, name, from string) (string, error) {
 
 // Restore brings a backup back into a data folder that no server uses. Where
 // there is a review already it refuses, unless forced; then the old one is
-// kept beside. Nothing is changed before the whole backup was found sound.
-func Restore(ctx context.Context, dir, file string, force bool) (kept string, err error) {
+// aside beside. Nothing is changed before the whole backup was found sound.
+func Restore(ctx context.Context, dir, file string, force bool) (aside string, err error) {
 	lock, err := LockFolder(dir, "")
 	if err != nil {
 		return "", err
@@ -161,12 +161,12 @@ func Restore(ctx context.Context, dir, file string, force bool) (kept string, er
 		}
 	}
 	if there {
-		if kept, err = putAside(ctx, dir); err != nil {
+		if aside, err = putAside(ctx, dir); err != nil {
 			return "", err
 		}
 	}
 	// At every moment up to here the old review was in its place.
-	return kept, os.Rename(filepath.Join(scratch, reviewFile), filepath.Join(dir, reviewFile))
+	return aside, os.Rename(filepath.Join(scratch, reviewFile), filepath.Join(dir, reviewFile))
 }
 
 // moveUploads makes the codebases of a restored review read their archives
@@ -193,9 +193,9 @@ func escapeLike(s string) string {
 }
 
 // putAside keeps the review of a folder beside, while it stays in its place.
-func putAside(ctx context.Context, dir string) (kept string, err error) {
-	kept = filepath.Join(dir, "replaced-"+time.Now().UTC().Format("20060102-150405"))
-	if err := os.MkdirAll(kept, 0o700); err != nil {
+func putAside(ctx context.Context, dir string) (aside string, err error) {
+	aside = filepath.Join(dir, "replaced-"+time.Now().UTC().Format("20060102-150405"))
+	if err := os.MkdirAll(aside, 0o700); err != nil {
 		return "", err
 	}
 	// What still stands in its log is written into the one file; a damaged one
@@ -204,15 +204,15 @@ func putAside(ctx context.Context, dir string) (kept string, err error) {
 		_, _ = db.ExecContext(ctx, "PRAGMA wal_checkpoint(TRUNCATE)")
 		_ = db.Close()
 	}
-	if err := os.Link(filepath.Join(dir, reviewFile), filepath.Join(kept, reviewFile)); err != nil {
+	if err := os.Link(filepath.Join(dir, reviewFile), filepath.Join(aside, reviewFile)); err != nil {
 		return "", err
 	}
 	for _, n := range []string{reviewFile + "-wal", reviewFile + "-shm"} {
-		if err := os.Rename(filepath.Join(dir, n), filepath.Join(kept, n)); err != nil && !errors.Is(err, fs.ErrNotExist) {
+		if err := os.Rename(filepath.Join(dir, n), filepath.Join(aside, n)); err != nil && !errors.Is(err, fs.ErrNotExist) {
 			return "", err
 		}
 	}
-	return kept, nil
+	return aside, nil
 }
 
 // unpackBackup writes what a backup holds into a folder, each file checked

@@ -302,8 +302,8 @@ func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
 	return s, nil
 }
 
-// KeptTexts returns the hashes of all texts that are kept.
-func (f *Facts) KeptTexts(ctx context.Context) (map[string]bool, error) {
+// TextHashes returns the hashes of all texts that are kept.
+func (f *Facts) TextHashes(ctx context.Context) (map[string]bool, error) {
 	out := map[string]bool{}
 	err := f.rows(ctx, "SELECT hash FROM texts", nil, func(row *sql.Rows) error {
 		var h string

@@ -389,7 +389,7 @@ func TestWhatEarlierVersionsReadIsReadAgain(t *testing.T) {
 	require.Empty(t, facts.Stamps(ctx, "folder:/a"))
 	_, err = facts.Survey(ctx, 1)
 	require.ErrorContains(t, err, "survey the codebase again")
-	texts, err := facts.KeptTexts(ctx)
+	texts, err := facts.TextHashes(ctx)
 	require.NoError(t, err)
 	require.Equal(t, map[string]bool{"a": true}, texts, "texts are packed as they were")
 }

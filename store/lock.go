@@ -19,7 +19,7 @@ type Owner struct {
 }
 
 // Lock is a data folder that one server has for itself.
-type Lock struct{ held *flock.Flock }
+type Lock struct{ lock *flock.Flock }
 
 // ErrLocked says that another server uses a data folder.
 var ErrLocked = errors.New("in use")
@@ -31,8 +31,8 @@ func LockFolder(dir, address string) (*Lock, error) {
 		return nil, err
 	}
 	p := filepath.Join(dir, "lock")
-	held := flock.New(p)
-	got, err := held.TryLock()
+	lock := flock.New(p)
+	got, err := lock.TryLock()
 	if err != nil {
 		return nil, fmt.Errorf("the data folder %s can not be locked: %w", dir, err)
 	}
@@ -52,8 +52,8 @@ func LockFolder(dir, address string) (*Lock, error) {
 		// Who it is tells people; the lock itself does not depend on it.
 		_ = os.WriteFile(p+".owner", text, 0o600)
 	}
-	return &Lock{held}, nil
+	return &Lock{lock}, nil
 }
 
 // Release lets go of the folder.
-func (l *Lock) Release() error { return l.held.Unlock() }
+func (l *Lock) Release() error { return l.lock.Unlock() }

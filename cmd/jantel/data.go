@@ -31,12 +31,12 @@ func restoreCommand() *cobra.Command {
 	var data string
 	var force bool
 	c := &cobra.Command{Use: "restore FILE", Short: "Bring a backup back, while no server runs on the folder", Args: cobra.ExactArgs(1), RunE: func(cmd *cobra.Command, args []string) error {
-		kept, err := store.Restore(cmd.Context(), data, args[0], force)
+		aside, err := store.Restore(cmd.Context(), data, args[0], force)
 		if err != nil {
 			return err
 		}
-		if kept != "" {
-			_, _ = fmt.Fprintf(cmd.OutOrStdout(), "What was there before is kept in %s.\n", report.Plain(kept))
+		if aside != "" {
+			_, _ = fmt.Fprintf(cmd.OutOrStdout(), "What was there before is kept in %s.\n", report.Plain(aside))
 		}
 		_, err = fmt.Fprintf(cmd.OutOrStdout(), "Restored %s to %s. Codebases are surveyed again when you ask for it.\n", report.Plain(args[0]), report.Plain(data))
 		return err

@@ -277,8 +277,8 @@ func recorded(ctx context.Context, f surveyFlags, abs string, b model.Brief) ([]
 		if err != nil {
 			return nil, b, nil
 		}
-		if kept, v, err := rv.Brief(ctx, c.ID); err == nil && v > 0 && b.Stage == "" {
-			b = kept
+		if saved, v, err := rv.Brief(ctx, c.ID); err == nil && v > 0 && b.Stage == "" {
+			b = saved
 		}
 		quiet, _ := rv.Silences(ctx, c.ID)
 		return found, b, quiet
@@ -351,19 +351,19 @@ func runCheck(cmd *cobra.Command, path string, f surveyFlags) (int, error) {
 	if len(j.Faults) > 0 {
 		return 0, fmt.Errorf("the charter can not be read: %w", j.Faults[0])
 	}
-	if j.Held == nil {
+	if j.Conformance == nil {
 		return 0, fmt.Errorf("there is no charter: put a %s at the top of the codebase, or name one with --charter", charter.FileName)
 	}
 	w := cmd.OutOrStdout()
 	switch f.format {
 	case "json":
-		err = report.BreachesJSON(w, j.Held)
+		err = report.BreachesJSON(w, j.Conformance)
 	case "sarif":
-		err = report.BreachesSARIF(w, j.Held)
+		err = report.BreachesSARIF(w, j.Conformance)
 	default:
-		err = report.BreachesText(w, j.Held)
+		err = report.BreachesText(w, j.Conformance)
 	}
-	return len(j.Held.Breaches) + len(j.Held.Wiring), err
+	return len(j.Conformance.Breaches) + len(j.Conformance.Wiring), err
 }
 
 // charterText reads the charter a flag names, "" for none.

@@ -61,13 +61,13 @@ func (d *Drawing) layout(r Request) {
 		}
 	}
 	// Within a ring the levels are those that are left once it is cut.
-	open := links.NewGraph(names)
+	acyclic := links.NewGraph(names)
 	for _, b := range d.Bundles {
 		if orders(b.Class) && !cut[[2]string{b.From, b.To}] {
-			open.Add(b.From, b.To)
+			acyclic.Add(b.From, b.To)
 		}
 	}
-	for l, level := range open.Levels() {
+	for l, level := range acyclic.Levels() {
 		for _, n := range level {
 			d.Boxes[at[n]].Level = l
 		}

@@ -146,18 +146,18 @@ func (p *Pattern) In(text []byte, most int) []Hit {
 	return hits
 }
 
-// shown is how much of a long line a hit shows.
-const shown = 240
+// width is how much of a long line a hit shows.
+const width = 240
 
 func cut(line []byte, n, start, end int) Hit {
 	from := 0
-	if start > shown/2 && len(line) > shown {
-		from = start - shown/3
+	if start > width/2 && len(line) > width {
+		from = start - width/3
 		for from > 0 && !utf8.RuneStart(line[from]) {
 			from--
 		}
 	}
-	to := min(len(line), max(from+shown, min(end, start+shown)))
+	to := min(len(line), max(from+width, min(end, start+width)))
 	t := string(line[from:to])
 	lead := len(t) - len(strings.TrimLeft(t, " \t"))
 	if lead > start-from {

@@ -38,8 +38,8 @@ type Result struct {
 	Scores  *smells.Scores
 	// Charter is what the codebase was held against, nil where there is none.
 	Charter *charter.Charter
-	// Held is what came of it.
-	Held *charter.Result
+	// Conformance is what came of it.
+	Conformance *charter.Result
 	// Faults say why the charter could not be read.
 	Faults []charter.Fault
 	// FromCodebase tells that the charter lies in the codebase.

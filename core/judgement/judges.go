@@ -182,7 +182,7 @@ func judgeCharter(w *work) {
 	if today.IsZero() {
 		today = w.survey.SurveyedAt
 	}
-	res.Charter, res.Held = c, c.Hold(res.Reading, today)
+	res.Charter, res.Conformance = c, c.Hold(res.Reading, today)
 }
 
 func judgePatterns(w *work) {
@@ -198,7 +198,7 @@ func judgeSmells(w *work) {
 	}
 	// The modules are copied: their patterns are ranked while the rules look.
 	w.rules = &smells.Context{
-		Reading: w.result.Reading, Folders: j.Folders, Stage: j.Brief.Stage, Thresholds: thresholds, Held: w.result.Held,
+		Reading: w.result.Reading, Folders: j.Folders, Stage: j.Brief.Stage, Thresholds: thresholds, Conformance: w.result.Conformance,
 		Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Cycles: j.Cycles,
 	}
 	found, notes := smells.Find(w.rules)

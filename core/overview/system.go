@@ -79,7 +79,7 @@ func (g *gatherer) group(name string) Roster {
 // who may do something. Tests are set aside. Groups without items are left
 // out.
 func system(s *model.Survey, j *judgement.Result, place string) []Roster {
-	var processes, kept, others, plans, checks gatherer
+	var processes, databases, others, plans, checks gatherer
 	counts := func(path string) bool {
 		f := s.File(path)
 		return f != nil && model.Within(place, path) && j.Roles[path].Role != model.RoleTest && f.Skipped == ""
@@ -89,7 +89,7 @@ func system(s *model.Survey, j *judgement.Result, place string) []Roster {
 			continue
 		}
 		if n := named(stores, e.Package); n != "" {
-			kept.add(n, e.From, e.Line)
+			databases.add(n, e.From, e.Line)
 		}
 		if n := named(abroad, e.Package); n != "" {
 			others.add(n, e.From, e.Line)
@@ -108,7 +108,7 @@ func system(s *model.Survey, j *judgement.Result, place string) []Roster {
 			case model.RunProcess:
 				processes.add(r.Name, f.Path, r.Line)
 			case model.RunStore:
-				kept.add(r.Name, f.Path, r.Line)
+				databases.add(r.Name, f.Path, r.Line)
 			}
 		}
 	}
@@ -123,7 +123,7 @@ func system(s *model.Survey, j *judgement.Result, place string) []Roster {
 	_, vars := environment(j.Reading, place)
 	env := Roster{Name: "variables of the environment", Items: vars}
 	out := []Roster{}
-	for _, g := range []Roster{processes.group("processes"), kept.group("stores"), others.group("other systems"), plans.group("planned jobs"), checks.group("checks of sign-in and rights"), env} {
+	for _, g := range []Roster{processes.group("processes"), databases.group("stores"), others.group("other systems"), plans.group("planned jobs"), checks.group("checks of sign-in and rights"), env} {
 		if len(g.Items) > 0 {
 			out = append(out, g)
 		}

@@ -116,7 +116,7 @@ func roles(text string, groups ...[]model.Role) func(*context) outcome {
 			}
 		}
 		words := []string{"none", "one", "two", "all three", "all four"}
-		return told(float64(n)/float64(len(groups)), fmt.Sprintf(text, words[n])+".", ev)
+		return outcomeOf(float64(n)/float64(len(groups)), fmt.Sprintf(text, words[n])+".", ev)
 	}
 }
 
@@ -137,7 +137,7 @@ func named(yes, no string, enough int, words ...string) func(*context) outcome {
 			}
 		}
 		if len(first) == 0 {
-			return told(0, no+".", nil)
+			return outcomeOf(0, no+".", nil)
 		}
 		var names []string
 		for i, d := range first {
@@ -148,9 +148,9 @@ func named(yes, no string, enough int, words ...string) func(*context) outcome {
 		}
 		share := float64(len(first)) / float64(enough)
 		if share < 0.5 || len(first) == 1 && enough > 1 {
-			return told(min(share, 0.4), no+fmt.Sprintf(", but for %s.", strings.Join(names, ", ")), foldersEvidence(first, "so named"))
+			return outcomeOf(min(share, 0.4), no+fmt.Sprintf(", but for %s.", strings.Join(names, ", ")), foldersEvidence(first, "so named"))
 		}
-		return told(share, yes+": "+strings.Join(names, ", ")+".", foldersEvidence(first, "so named"))
+		return outcomeOf(share, yes+": "+strings.Join(names, ", ")+".", foldersEvidence(first, "so named"))
 	}
 }
 
@@ -158,7 +158,7 @@ func named(yes, no string, enough int, words ...string) func(*context) outcome {
 func parts(yes, no string, groups ...[]string) func(*context) outcome {
 	return func(c *context) outcome {
 		if ds := c.siblings(groups...); ds != nil {
-			return told(1, yes+": "+names(ds)+".", foldersEvidence(ds, "so named"))
+			return outcomeOf(1, yes+": "+names(ds)+".", foldersEvidence(ds, "so named"))
 		}
 		var found []*model.Folder
 		for _, g := range groups {
@@ -170,11 +170,11 @@ func parts(yes, no string, groups ...[]string) func(*context) outcome {
 		case len(found) == len(groups):
 			// Apart from each other they must hold a good part of the code.
 			n := c.within(found...)
-			return told(c.large(n, 0.25), fmt.Sprintf("%s: %s, with %d of %d source files.", yes, names(found), n, len(c.source)), foldersEvidence(found, "so named"))
+			return outcomeOf(c.large(n, 0.25), fmt.Sprintf("%s: %s, with %d of %d source files.", yes, names(found), n, len(c.source)), foldersEvidence(found, "so named"))
 		case len(found) > 0:
-			return told(0.15*float64(len(found)), no+", but for "+names(found)+".", foldersEvidence(found, "so named"))
+			return outcomeOf(0.15*float64(len(found)), no+", but for "+names(found)+".", foldersEvidence(found, "so named"))
 		}
-		return told(0, no+".", nil)
+		return outcomeOf(0, no+".", nil)
 	}
 }
 
@@ -196,12 +196,12 @@ func downwards(c *context) outcome {
 		}
 	}
 	if down+up < 3 {
-		return told(0, "There are too few dependencies between layers to tell their direction.", nil)
+		return outcomeOf(0, "There are too few dependencies between layers to tell their direction.", nil)
 	}
 	share := float64(down) / float64(down+up)
 	// Half of them pointing down is chance; all of them is a direction.
 	text := fmt.Sprintf("%d of %d dependencies between layers point from the outside in.", down, down+up)
-	return told((share-0.5)*2, text, linksEvidence(sorted(against)))
+	return outcomeOf((share-0.5)*2, text, linksEvidence(sorted(against)))
 }
 
 func sorted(ls []model.Link) []model.Link {
@@ -214,14 +214,14 @@ func sorted(ls []model.Link) []model.Link {
 
 func skips(c *context) outcome {
 	skip := append(append([]model.Link(nil), c.links[[2]model.Role{model.RoleHandler, model.RoleDataAccess}]...), c.links[[2]model.Role{model.RoleRouting, model.RoleDataAccess}]...)
-	kept := len(c.links[[2]model.Role{model.RoleHandler, model.RoleLogic}])
-	if kept == 0 {
-		return told(0, "No handler uses the logic.", nil)
+	direct := len(c.links[[2]model.Role{model.RoleHandler, model.RoleLogic}])
+	if direct == 0 {
+		return outcomeOf(0, "No handler uses the logic.", nil)
 	}
 	if len(skip) == 0 {
-		return told(1, fmt.Sprintf("Handlers reach data only through the logic (%d dependencies).", kept), nil)
+		return outcomeOf(1, fmt.Sprintf("Handlers reach data only through the logic (%d dependencies).", direct), nil)
 	}
-	return told(float64(kept)/float64(kept+2*len(skip)), fmt.Sprintf("%d dependencies of handlers or routes skip the logic and reach data directly; %d keep to it.", len(skip), kept), linksEvidence(sorted(skip)))
+	return outcomeOf(float64(direct)/float64(direct+2*len(skip)), fmt.Sprintf("%d dependencies of handlers or routes skip the logic and reach data directly; %d keep to it.", len(skip), direct), linksEvidence(sorted(skip)))
 }
 
 func leads(yes, no string, from model.Role, to ...model.Role) func(*context) outcome {
@@ -231,9 +231,9 @@ func leads(yes, no string, from model.Role, to ...model.Role) func(*context) out
 			ls = append(ls, c.links[[2]model.Role{from, t}]...)
 		}
 		if len(ls) == 0 {
-			return told(0, no+".", nil)
+			return outcomeOf(0, no+".", nil)
 		}
-		return told(min(1, float64(len(ls))/4), fmt.Sprintf("%s (%d dependencies).", yes, len(ls)), linksEvidence(sorted(ls)))
+		return outcomeOf(min(1, float64(len(ls))/4), fmt.Sprintf("%s (%d dependencies).", yes, len(ls)), linksEvidence(sorted(ls)))
 	}
 }
 
@@ -253,15 +253,15 @@ func kindShare(c *context) outcome {
 		}
 	}
 	if len(c.source) == 0 {
-		return told(0, "There is no program text to tell from.", nil)
+		return outcomeOf(0, "There is no program text to tell from.", nil)
 	}
 	for r, fs := range c.byRole {
 		if r != "" && 100*len(fs) >= 85*len(c.source) {
-			return told(0, fmt.Sprintf("It holds little but %s: %d of %d source files.", weave.Plural(r), len(fs), len(c.source)), nil)
+			return outcomeOf(0, fmt.Sprintf("It holds little but %s: %d of %d source files.", weave.Plural(r), len(fs), len(c.source)), nil)
 		}
 	}
 	share := float64(n) / float64(len(c.source))
-	return told(share*1.15, fmt.Sprintf("%d of %d source files lie in folders named for a technical kind.", n, len(c.source)), foldersEvidence(first, "named for a kind"))
+	return outcomeOf(share*1.15, fmt.Sprintf("%d of %d source files lie in folders named for a technical kind.", n, len(c.source)), foldersEvidence(first, "named for a kind"))
 }
 
 func pureFolders(c *context) outcome {
@@ -282,9 +282,9 @@ func pureFolders(c *context) outcome {
 		}
 	}
 	if all < 2 {
-		return told(0, "There are too few folders of three files or more to compare.", nil)
+		return outcomeOf(0, "There are too few folders of three files or more to compare.", nil)
 	}
-	return told(float64(pure)/float64(all), fmt.Sprintf("%d of %d folders of three files or more hold files of one role.", pure, all), nil)
+	return outcomeOf(float64(pure)/float64(all), fmt.Sprintf("%d of %d folders of three files or more hold files of one role.", pure, all), nil)
 }
 
 // cutBy tests whether the cut of the folders goes the same way: 1 for by
@@ -302,7 +302,7 @@ func cutBy(way float64) func(*context) outcome {
 		if *c.cut.Value*way > 0 {
 			share = 1
 		}
-		return told(share, fmt.Sprintf("Files of one %s (cut %.2f).", what, *c.cut.Value), nil)
+		return outcomeOf(share, fmt.Sprintf("Files of one %s (cut %.2f).", what, *c.cut.Value), nil)
 	}
 }
 
@@ -341,9 +341,9 @@ func featureShare(c *context) outcome {
 		ds = append(ds, dir)
 	}
 	if features < 3 || len(c.source) == 0 {
-		return told(0, "Fewer than three folders hold a feature with all its roles.", nil)
+		return outcomeOf(0, "Fewer than three folders hold a feature with all its roles.", nil)
 	}
-	return told(float64(n)/float64(len(c.source))*1.2, fmt.Sprintf("%d folders hold three or more roles each, together %d of %d source files.", features, n, len(c.source)), foldersEvidence(ds, "holds three or more roles"))
+	return outcomeOf(float64(n)/float64(len(c.source))*1.2, fmt.Sprintf("%d folders hold three or more roles each, together %d of %d source files.", features, n, len(c.source)), foldersEvidence(ds, "holds three or more roles"))
 }
 
 func genericName(n string) bool {
@@ -367,13 +367,13 @@ func selfContained(c *context) outcome {
 		}
 	}
 	if same+across < 5 {
-		return told(0, "There are too few dependencies to tell whether folders stand on their own.", nil)
+		return outcomeOf(0, "There are too few dependencies to tell whether folders stand on their own.", nil)
 	}
 	share := float64(same) / float64(same+across)
-	return told(share*1.6, fmt.Sprintf("%d of %d dependencies stay within their folder.", same, same+across), nil)
+	return outcomeOf(share*1.6, fmt.Sprintf("%d of %d dependencies stay within their folder.", same, same+across), nil)
 }
 
 func views(c *context) outcome {
 	p := c.part(model.RoleView)
-	return told(p*2.5, fmt.Sprintf("%d of %d source files draw the interface.", len(c.byRole[model.RoleView]), len(c.source)), filesEvidence(c.byRole[model.RoleView], "draws"))
+	return outcomeOf(p*2.5, fmt.Sprintf("%d of %d source files draw the interface.", len(c.byRole[model.RoleView]), len(c.source)), filesEvidence(c.byRole[model.RoleView], "draws"))
 }

@@ -37,7 +37,7 @@ func projects(c *context) outcome {
 			}
 		}
 	}
-	return told(float64(len(own)-1)/3, fmt.Sprintf("%d of the parts in them stand on their own, as a program or with a project file.", len(own)), ev[:min(5, len(ev))])
+	return outcomeOf(float64(len(own)-1)/3, fmt.Sprintf("%d of the parts in them stand on their own, as a program or with a project file.", len(own)), ev[:min(5, len(ev))])
 }
 
 // offers tests that others can take something from it: a project file says so,
@@ -46,7 +46,7 @@ func offers(c *context) outcome {
 	var ev []model.Evidence
 	if f := c.topPackage(); f != nil {
 		// Without a project file it may still be an application's.
-		return told(0.65, "Nearly all of it is one package, though no project file tells what it is for.", []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}})
+		return outcomeOf(0.65, "Nearly all of it is one package, though no project file tells what it is for.", []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}})
 	}
 	for _, f := range c.survey.Files {
 		if !c.judged[f.Path] || f.Facts == nil {
@@ -69,9 +69,9 @@ func offers(c *context) outcome {
 		}
 	}
 	if len(ev) == 0 {
-		return told(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
+		return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
 	}
-	return told(1, "It offers its code to others.", ev)
+	return outcomeOf(1, "It offers its code to others.", ev)
 }
 
 // topPackage is what makes nearly all of the codebase one package of Python; nil
@@ -138,16 +138,16 @@ func (c *context) pythonPackages() map[string]bool {
 func noStart(c *context) outcome {
 	fs := c.programs()
 	if len(fs) == 0 {
-		return told(1, "No program starts in it.", nil)
+		return outcomeOf(1, "No program starts in it.", nil)
 	}
 	ev := filesEvidence(fs, "a program starts in it")
 	switch {
 	case 20*len(fs) > len(c.source):
-		return told(0, fmt.Sprintf("Programs start in %d of %d source files.", len(fs), len(c.source)), ev)
+		return outcomeOf(0, fmt.Sprintf("Programs start in %d of %d source files.", len(fs), len(c.source)), ev)
 	case len(fs) == 1:
-		return told(0.6, fmt.Sprintf("One program, %s, stands beside what it offers.", fs[0].Path), ev)
+		return outcomeOf(0.6, fmt.Sprintf("One program, %s, stands beside what it offers.", fs[0].Path), ev)
 	}
-	return told(0.6, fmt.Sprintf("%d programs stand beside what it offers.", len(fs)), ev)
+	return outcomeOf(0.6, fmt.Sprintf("%d programs stand beside what it offers.", len(fs)), ev)
 }
 
 func starts(c *context) outcome {
@@ -159,13 +159,13 @@ func starts(c *context) outcome {
 		}
 	}
 	if len(c.source) == 0 {
-		return told(0, "There is no program text to tell from.", nil)
+		return outcomeOf(0, "There is no program text to tell from.", nil)
 	}
 	share := float64(len(fs)) / float64(len(c.source))
 	if share < 0.3 {
 		share /= 4 // most software has a program or two to run in it
 	}
-	return told(share*1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)), filesEvidence(fs, "a program to run"))
+	return outcomeOf(share*1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)), filesEvidence(fs, "a program to run"))
 }
 
 func loose(c *context) outcome {
@@ -180,7 +180,7 @@ func loose(c *context) outcome {
 		}
 	}
 	if len(c.source) == 0 {
-		return told(0, "There is no program text to tell from.", nil)
+		return outcomeOf(0, "There is no program text to tell from.", nil)
 	}
-	return told(float64(n)/float64(len(c.source))*1.3, fmt.Sprintf("%d of %d source files neither need nor serve another.", n, len(c.source)), nil)
+	return outcomeOf(float64(n)/float64(len(c.source))*1.3, fmt.Sprintf("%d of %d source files neither need nor serve another.", n, len(c.source)), nil)
 }

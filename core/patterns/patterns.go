@@ -27,7 +27,7 @@ type outcome struct {
 	silent bool
 }
 
-func told(share float64, text string, evidence []model.Evidence) outcome {
+func outcomeOf(share float64, text string, evidence []model.Evidence) outcome {
 	return outcome{share: share, text: text, evidence: evidence}
 }
 

@@ -127,7 +127,7 @@ func TestVerdicts(t *testing.T) {
 }
 
 // told writes a ranking with its reasons, for when a test fails.
-func told(ms []model.PatternMatch) string {
+func outcomeOf(ms []model.PatternMatch) string {
 	var b strings.Builder
 	for _, m := range ms {
 		fmt.Fprintf(&b, "%s %.1f\n", m.Name, m.Score)

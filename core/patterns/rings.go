@@ -38,17 +38,17 @@ func (c *context) rings() (best []*model.Folder) {
 // fact: three or more do, it is neither all nor little of the code, and it holds
 // hardly anything that answers, draws or stores.
 func (c *context) surrounding(core *model.Folder) (out []*model.Folder) {
-	held, outer := 0, 0
+	inside, outer := 0, 0
 	for _, f := range c.source {
 		if model.Within(core.Path, f.Path) {
-			held++
+			inside++
 			switch c.roles[f.Path].Role {
 			case model.RoleRouting, model.RoleHandler, model.RoleView, model.RoleDataAccess:
 				outer++
 			}
 		}
 	}
-	if 4*outer > held || 100*held < 15*len(c.source) || 100*held > 75*len(c.source) {
+	if 4*outer > inside || 100*inside < 15*len(c.source) || 100*inside > 75*len(c.source) {
 		return nil
 	}
 	needs, needed := map[string]bool{}, map[string]bool{}
@@ -82,17 +82,17 @@ func (c *context) surrounding(core *model.Folder) (out []*model.Folder) {
 func around(c *context) outcome {
 	ds := c.rings()
 	if ds == nil {
-		return told(0, "No folder for a core lies beside others for what surrounds it.", nil)
+		return outcomeOf(0, "No folder for a core lies beside others for what surrounds it.", nil)
 	}
 	n := c.within(ds...)
-	return told(c.large(n, 0.4), fmt.Sprintf("A core and what surrounds it lie side by side: %s, with %d of %d source files.", names(ds), n, len(c.source)), foldersEvidence(ds, "so named"))
+	return outcomeOf(c.large(n, 0.4), fmt.Sprintf("A core and what surrounds it lie side by side: %s, with %d of %d source files.", names(ds), n, len(c.source)), foldersEvidence(ds, "so named"))
 }
 
 // inward tests that a core needs nothing of what surrounds it.
 func inward(c *context) outcome {
 	ds := c.rings()
 	if ds == nil {
-		return told(0, "There is no core that could be kept clean.", nil)
+		return outcomeOf(0, "There is no core that could be kept clean.", nil)
 	}
 	core := ds[0]
 	base := core.Parent
@@ -121,7 +121,7 @@ func inward(c *context) outcome {
 		}
 	}
 	if in < 2 {
-		return told(0, fmt.Sprintf("Hardly anything depends on %s.", core.Path), nil)
+		return outcomeOf(0, fmt.Sprintf("Hardly anything depends on %s.", core.Path), nil)
 	}
-	return told(1-3*float64(out)/float64(in+out), fmt.Sprintf("%d dependencies lead into %s and %d out of it.", in, core.Path, out), linksEvidence(sorted(against)))
+	return outcomeOf(1-3*float64(out)/float64(in+out), fmt.Sprintf("%d dependencies lead into %s and %d out of it.", in, core.Path, out), linksEvidence(sorted(against)))
 }

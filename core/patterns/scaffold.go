@@ -59,11 +59,11 @@ func laidOut(c *context) outcome {
 				ev = append(ev, model.Evidence{Path: at, Note: "as a generator lays it out"})
 			}
 			if len(what) == len(parts) {
-				return told(1, "Its folders are those that a framework's generator makes: "+strings.Join(what, ", ")+".", ev)
+				return outcomeOf(1, "Its folders are those that a framework's generator makes: "+strings.Join(what, ", ")+".", ev)
 			}
 		}
 	}
-	return told(0, "Its folders are not those of a framework's generator.", nil)
+	return outcomeOf(0, "Its folders are not those of a framework's generator.", nil)
 }
 
 // find follows a form, part by part, from a folder to what is there; "" when
@@ -87,7 +87,7 @@ func find(below map[string][]string, folder string, form []string) string {
 // barely tests that little was added to what was laid out.
 func barely(c *context) outcome {
 	if len(c.source) == 0 {
-		return told(0, "There is no program text to tell from.", nil)
+		return outcomeOf(0, "There is no program text to tell from.", nil)
 	}
 	small, lines := 0, 0
 	for _, f := range c.source {
@@ -99,7 +99,7 @@ func barely(c *context) outcome {
 	share := float64(small) / float64(len(c.source))
 	text := fmt.Sprintf("%d of %d source files have 25 lines of code or fewer.", small, len(c.source))
 	if lines > 2000 {
-		return told(0, fmt.Sprintf("%d lines of code are more than a generator makes.", lines), nil)
+		return outcomeOf(0, fmt.Sprintf("%d lines of code are more than a generator makes.", lines), nil)
 	}
-	return told(2*share-1, text, nil)
+	return outcomeOf(2*share-1, text, nil)
 }

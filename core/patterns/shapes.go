@@ -101,9 +101,9 @@ var viewModelWords = []string{"view model", "viewmodel", "vm"}
 func viewModels(c *context) outcome {
 	fs := c.filesEnding(viewModelWords...)
 	if len(fs) == 0 {
-		return told(0, "No file is named for a view model.", nil)
+		return outcomeOf(0, "No file is named for a view model.", nil)
 	}
-	return told(min(float64(len(fs))/2, c.large(len(fs), 0.1)), fmt.Sprintf("%d of %d source files are view models by their names.", len(fs), len(c.source)), filesEvidence(fs, "a view model"))
+	return outcomeOf(min(float64(len(fs))/2, c.large(len(fs), 0.1)), fmt.Sprintf("%d of %d source files are view models by their names.", len(fs), len(c.source)), filesEvidence(fs, "a view model"))
 }
 
 // paired tests that view models have a view of the same name.
@@ -129,15 +129,15 @@ func paired(c *context) outcome {
 		}
 	}
 	if len(fs) == 0 {
-		return told(0, "There are no view models that could belong to views.", nil)
+		return outcomeOf(0, "There are no view models that could belong to views.", nil)
 	}
-	return told(float64(n)/float64(len(fs)), fmt.Sprintf("%d of %d view models have a view of the same name.", n, len(fs)), filesEvidence(fs, "a view model"))
+	return outcomeOf(float64(n)/float64(len(fs)), fmt.Sprintf("%d of %d view models have a view of the same name.", n, len(fs)), filesEvidence(fs, "a view model"))
 }
 
 func viewModelsApart(c *context) outcome {
 	fs := c.filesEnding(viewModelWords...)
 	if len(fs) == 0 {
-		return told(0, "There are no view models that could know their views.", nil)
+		return outcomeOf(0, "There are no view models that could know their views.", nil)
 	}
 	own := map[string]bool{}
 	for _, f := range fs {
@@ -145,9 +145,9 @@ func viewModelsApart(c *context) outcome {
 	}
 	ls := c.between(func(p string) bool { return own[p] }, func(p string) bool { return c.roles[p].Role == model.RoleView && !own[p] })
 	if len(ls) == 0 {
-		return told(1, "No view model needs a view.", nil)
+		return outcomeOf(1, "No view model needs a view.", nil)
 	}
-	return told(1-float64(len(ls))/float64(len(fs)), fmt.Sprintf("%d dependencies lead from view models to views.", len(ls)), linksEvidence(ls))
+	return outcomeOf(1-float64(len(ls))/float64(len(fs)), fmt.Sprintf("%d dependencies lead from view models to views.", len(ls)), linksEvidence(ls))
 }
 
 // A core, features and what they share.
@@ -161,9 +161,9 @@ var (
 func threeParts(c *context) outcome {
 	ds := c.siblings(coreNames, featureNames, sharedNames)
 	if ds == nil {
-		return told(0, "There is no core beside features and what they share.", nil)
+		return outcomeOf(0, "There is no core beside features and what they share.", nil)
 	}
-	return told(c.large(c.within(ds...), 0.5), fmt.Sprintf("A core, features and what they share lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named"))
+	return outcomeOf(c.large(c.within(ds...), 0.5), fmt.Sprintf("A core, features and what they share lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named"))
 }
 
 // featuresApart tests that what is shared knows no feature, nor one feature
@@ -171,7 +171,7 @@ func threeParts(c *context) outcome {
 func featuresApart(c *context) outcome {
 	ds := c.siblings(coreNames, featureNames, sharedNames)
 	if ds == nil {
-		return told(0, "There are no features that could be kept apart.", nil)
+		return outcomeOf(0, "There are no features that could be kept apart.", nil)
 	}
 	features := ds[1]
 	of := func(p string) string {
@@ -188,9 +188,9 @@ func featuresApart(c *context) outcome {
 	}
 	down := len(c.between(in(features), in(ds[0]))) + len(c.between(in(features), in(ds[2])))
 	if down == 0 {
-		return told(0, "No feature uses the core or what is shared.", nil)
+		return outcomeOf(0, "No feature uses the core or what is shared.", nil)
 	}
-	return told(1-2*float64(len(against))/float64(down+len(against)), fmt.Sprintf("%d dependencies lead from features to the core and to what is shared, %d the other way or between features.", down, len(against)), linksEvidence(against))
+	return outcomeOf(1-2*float64(len(against))/float64(down+len(against)), fmt.Sprintf("%d dependencies lead from features to the core and to what is shared, %d the other way or between features.", down, len(against)), linksEvidence(against))
 }
 
 // Interface, logic and data.
@@ -202,24 +202,24 @@ func uiLogicData(c *context) []*model.Folder {
 func threeTiers(c *context) outcome {
 	ds := uiLogicData(c)
 	if ds == nil {
-		return told(0, "There are no three folders for interface, logic and data side by side.", nil)
+		return outcomeOf(0, "There are no three folders for interface, logic and data side by side.", nil)
 	}
-	return told(c.large(c.within(ds...), 0.5), fmt.Sprintf("Interface, logic and data lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named"))
+	return outcomeOf(c.large(c.within(ds...), 0.5), fmt.Sprintf("Interface, logic and data lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named"))
 }
 
 func tiersDown(c *context) outcome {
 	ds := uiLogicData(c)
 	if ds == nil {
-		return told(0, "There are no tiers whose direction could be told.", nil)
+		return outcomeOf(0, "There are no tiers whose direction could be told.", nil)
 	}
 	down := len(c.between(in(ds[0]), in(ds[1]))) + len(c.between(in(ds[1]), in(ds[2])))
 	skip := c.between(in(ds[0]), in(ds[2]))
 	up := append(append(c.between(in(ds[1]), in(ds[0])), c.between(in(ds[2]), in(ds[1]))...), c.between(in(ds[2]), in(ds[0]))...)
 	if down == 0 {
-		return told(0, "No tier uses the one below it.", nil)
+		return outcomeOf(0, "No tier uses the one below it.", nil)
 	}
 	text := fmt.Sprintf("%d dependencies lead from a tier to the one below, %d skip one and %d lead upwards.", down, len(skip), len(up))
-	return told(1-float64(len(skip)+2*len(up))/float64(down+len(skip)+len(up)), text, linksEvidence(append(up, skip...)))
+	return outcomeOf(1-float64(len(skip)+2*len(up))/float64(down+len(skip)+len(up)), text, linksEvidence(append(up, skip...)))
 }
 
 // Message loops: one state, messages, and a function that takes both.
@@ -242,9 +242,9 @@ func updates(c *context) outcome {
 		}
 	}
 	if len(ev) == 0 {
-		return told(0, "No function takes a state and a message to the next state.", nil)
+		return outcomeOf(0, "No function takes a state and a message to the next state.", nil)
 	}
-	return told(min(float64(len(ev))/2, c.large(len(ev), 0.1)), fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)), ev[:min(5, len(ev))])
+	return outcomeOf(min(float64(len(ev))/2, c.large(len(ev), 0.1)), fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)), ev[:min(5, len(ev))])
 }
 
 func isMessage(d model.Definition) bool {
@@ -265,9 +265,9 @@ func messageTypes(c *context) outcome {
 		}
 	}
 	if len(ev) == 0 {
-		return told(0, "No type names the messages.", nil)
+		return outcomeOf(0, "No type names the messages.", nil)
 	}
-	return told(1, fmt.Sprintf("%d types name the messages.", len(ev)), ev[:min(5, len(ev))])
+	return outcomeOf(1, fmt.Sprintf("%d types name the messages.", len(ev)), ev[:min(5, len(ev))])
 }
 
 // draws tests that what draws is a function of the state beside it.
@@ -284,9 +284,9 @@ func draws(c *context) outcome {
 		}
 	}
 	if n == 0 && len(ls) == 0 {
-		return told(0, "Nothing that draws depends on a state or its messages.", nil)
+		return outcomeOf(0, "Nothing that draws depends on a state or its messages.", nil)
 	}
-	return told(float64(n+len(ls))/2, fmt.Sprintf("%d functions draw a state, and %d dependencies lead from what draws to it.", n, len(ls)), append(ev, linksEvidence(ls)...))
+	return outcomeOf(float64(n+len(ls))/2, fmt.Sprintf("%d functions draw a state, and %d dependencies lead from what draws to it.", n, len(ls)), append(ev, linksEvidence(ls)...))
 }
 
 // Publish and subscribe.
@@ -333,10 +333,10 @@ func tiedByMessages(c *context) outcome {
 		}
 	}
 	if len(ev) == 0 {
-		return told(0, "No message goes by name from one file to another.", nil)
+		return outcomeOf(0, "No message goes by name from one file to another.", nil)
 	}
 	text := fmt.Sprintf("%d messages go by name from one file to another; %d of %d source files send or receive one.", len(ev), len(parts), len(c.source))
-	return told(min(float64(len(ev))/3, 3*float64(len(parts))/float64(len(c.source))), text, ev[:min(5, len(ev))])
+	return outcomeOf(min(float64(len(ev))/3, 3*float64(len(parts))/float64(len(c.source))), text, ev[:min(5, len(ev))])
 }
 
 // receiversUnknown tests that those who send do not need those who receive.
@@ -350,14 +350,14 @@ func receiversUnknown(c *context) outcome {
 		}
 	}
 	if len(send) == 0 || len(receive) == 0 {
-		return told(0, "Nothing sends to what could receive.", nil)
+		return outcomeOf(0, "Nothing sends to what could receive.", nil)
 	}
 	ls := c.between(func(p string) bool { return send[p] && !receive[p] }, func(p string) bool { return receive[p] && !send[p] })
 	ls = slices.DeleteFunc(ls, func(l model.Link) bool { return l.Kind == model.LinkMessage })
 	if len(ls) == 0 {
-		return told(1, "Nobody who sends needs one who receives.", nil)
+		return outcomeOf(1, "Nobody who sends needs one who receives.", nil)
 	}
-	return told(1-float64(len(ls))/float64(len(send)), fmt.Sprintf("%d dependencies lead from who sends to who receives.", len(ls)), linksEvidence(ls))
+	return outcomeOf(1-float64(len(ls))/float64(len(send)), fmt.Sprintf("%d dependencies lead from who sends to who receives.", len(ls)), linksEvidence(ls))
 }
 
 // Pipelines.
@@ -367,7 +367,7 @@ var stageWords = []string{"stage", "stages", "step", "steps", "pipeline", "trans
 // row finds the folder whose files are stages: one file needs most of them in
 // turn, and they do not need each other.
 func row(c *context) outcome {
-	best := told(0, "No file puts stages in a row that do not know each other.", nil)
+	best := outcomeOf(0, "No file puts stages in a row that do not know each other.", nil)
 	// A stage is a file, or a folder beside others; by what holds them.
 	byFolder := map[string]map[string]string{}
 	put := func(d, p, name string) {
@@ -419,7 +419,7 @@ func row(c *context) outcome {
 		}
 		share := (float64(most)/float64(len(stages)) - float64(len(among))/float64(len(stages))) * c.large(len(of), 0.2)
 		if share > best.share {
-			best = told(share, fmt.Sprintf("%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most, len(stages), d, len(among)), append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...))
+			best = outcomeOf(share, fmt.Sprintf("%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most, len(stages), d, len(among)), append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...))
 		}
 	}
 	return best
@@ -452,15 +452,15 @@ func (c *context) plugged() (best *model.Folder, of map[string]bool) {
 func plugFolder(c *context) outcome {
 	d, parts := c.plugged()
 	if d == nil {
-		return told(0, "No folder of three or more plug-ins stands in it.", nil)
+		return outcomeOf(0, "No folder of three or more plug-ins stands in it.", nil)
 	}
-	return told(c.large(c.within(d), 0.25), fmt.Sprintf("%s holds %d parts that are plugged in, %d of %d source files.", d.Path, len(parts), c.within(d), len(c.source)), foldersEvidence([]*model.Folder{d}, "so named"))
+	return outcomeOf(c.large(c.within(d), 0.25), fmt.Sprintf("%s holds %d parts that are plugged in, %d of %d source files.", d.Path, len(parts), c.within(d), len(c.source)), foldersEvidence([]*model.Folder{d}, "so named"))
 }
 
 func plugsApart(c *context) outcome {
 	d, parts := c.plugged()
 	if d == nil {
-		return told(0, "There are no plug-ins that could know each other.", nil)
+		return outcomeOf(0, "There are no plug-ins that could know each other.", nil)
 	}
 	of := func(p string) string {
 		first, _, _ := strings.Cut(strings.TrimPrefix(p, d.Path+"/"), "/")
@@ -473,9 +473,9 @@ func plugsApart(c *context) outcome {
 		}
 	}
 	if len(among) == 0 {
-		return told(1, "No plug-in needs another.", nil)
+		return outcomeOf(1, "No plug-in needs another.", nil)
 	}
-	return told(1-2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %d times.", len(among)), linksEvidence(among))
+	return outcomeOf(1-2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %d times.", len(among)), linksEvidence(among))
 }
 
 // hostBlind tests that plug-ins need what they are plugged into, and that at
@@ -483,7 +483,7 @@ func plugsApart(c *context) outcome {
 func hostBlind(c *context) outcome {
 	d, parts := c.plugged()
 	if d == nil {
-		return told(0, "There is nothing that plug-ins are plugged into.", nil)
+		return outcomeOf(0, "There is nothing that plug-ins are plugged into.", nil)
 	}
 	outside := func(p string) bool { return !model.Within(d.Path, p) }
 	inner := func(p string) bool {
@@ -504,5 +504,5 @@ func hostBlind(c *context) outcome {
 		}
 	}
 	text := fmt.Sprintf("%d of %d plug-ins use what they are plugged into, and %d places know them by name.", len(needs), len(parts), len(who))
-	return told(float64(len(needs))/float64(len(parts))-0.34*float64(max(0, len(who)-1)), text, linksEvidence(known))
+	return outcomeOf(float64(len(needs))/float64(len(parts))-0.34*float64(max(0, len(who)-1)), text, linksEvidence(known))
 }

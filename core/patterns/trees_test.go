@@ -517,14 +517,14 @@ func TestEachPatternIsToldFromWhatLooksLikeIt(t *testing.T) {
 			t.Run(name+": "+s.what, func(t *testing.T) {
 				got := ranking(t, s.tree)
 				require.NotEmpty(t, got)
-				require.Equal(t, name, got[0].Name, "%s", told(got))
+				require.Equal(t, name, got[0].Name, "%s", outcomeOf(got))
 				require.NotEmpty(t, got[0].For)
 			})
 		}
 		for _, s := range c.looks {
 			t.Run(name+", but for: "+s.what, func(t *testing.T) {
 				if got := ranking(t, s.tree); len(got) > 0 {
-					require.NotEqual(t, name, got[0].Name, "%s", told(got))
+					require.NotEqual(t, name, got[0].Name, "%s", outcomeOf(got))
 				}
 			})
 		}

@@ -18,11 +18,11 @@ var charterBreachRule = &Rule{
 // charterBreach reports the dependencies that the charter forbids, once for
 // each pair of files.
 func charterBreach(c *Context, _ *Rule) (out []hit) {
-	if c.Held == nil {
+	if c.Conformance == nil {
 		return nil
 	}
 	seen := map[[2]string]bool{}
-	for _, b := range c.Held.Breaches {
+	for _, b := range c.Conformance.Breaches {
 		if k := [2]string{b.From, b.To}; !seen[k] {
 			seen[k] = true
 			out = append(out, hit{path: b.From, line: b.Line, extra: b.To, strength: 0.6, touches: []string{b.From, b.To},
@@ -30,7 +30,7 @@ func charterBreach(c *Context, _ *Rule) (out []hit) {
 				evidence: []model.Evidence{{Path: b.From, Line: b.Line, Note: b.Text}}})
 		}
 	}
-	for _, e := range c.Held.Wiring {
+	for _, e := range c.Conformance.Wiring {
 		out = append(out, hit{path: e.Path, line: e.Line, extra: "wiring", strength: 0.4, touches: []string{e.Path},
 			message: "Logic stands where the charter has only wiring: " + e.Note, evidence: []model.Evidence{e}})
 	}

@@ -32,25 +32,25 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript || promised == model.RoleConfig {
 			continue
 		}
-		held := map[model.Role]int{}
+		counts := map[model.Role]int{}
 		known := 0
 		for _, f := range fs {
 			if role := c.Roles[f.Path].Role; role != "" && role != model.RoleEntry {
-				held[role]++
+				counts[role]++
 				known++
 			}
 		}
-		if known < limit || 4*held[promised] > known {
+		if known < limit || 4*counts[promised] > known {
 			continue
 		}
-		first := slices.SortedFunc(maps.Keys(held), func(a, b model.Role) int {
-			return cmp.Or(cmp.Compare(held[b], held[a]), cmp.Compare(a, b))
+		first := slices.SortedFunc(maps.Keys(counts), func(a, b model.Role) int {
+			return cmp.Or(cmp.Compare(counts[b], counts[a]), cmp.Compare(a, b))
 		})[0]
-		if 2*held[first] <= known || belowNamed(d.Path, first) {
+		if 2*counts[first] <= known || belowNamed(d.Path, first) {
 			continue
 		}
-		out = append(out, hit{path: d.Path, strength: 0.3 + 0.3*float64(held[first])/float64(known), touches: paths(fs), evidence: rolesOf(c, fs),
-			message: fmt.Sprintf("*%s* promises %s, and %d of %d files whose role can be told are %s", d.Name, promised, held[first], known, first)})
+		out = append(out, hit{path: d.Path, strength: 0.3 + 0.3*float64(counts[first])/float64(known), touches: paths(fs), evidence: rolesOf(c, fs),
+			message: fmt.Sprintf("*%s* promises %s, and %d of %d files whose role can be told are %s", d.Name, promised, counts[first], known, first)})
 	}
 	return out
 }

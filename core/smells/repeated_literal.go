@@ -22,11 +22,11 @@ var repeatedLiteralRule = &Rule{
 // several files writes for itself.
 func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
-	held := map[string]bool{} // texts that a constant holds
+	constants := map[string]bool{} // texts that a constant holds
 	written := map[[2]string]bool{}
 	for f := range c.Source(".") {
 		for _, l := range f.Facts.Literals {
-			held[l.Value] = true
+			constants[l.Value] = true
 		}
 		for _, m := range f.Facts.Messages {
 			if m.Name != "" {
@@ -43,7 +43,7 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 	var names []string
 	for _, m := range relations.Messages(c.Survey) {
 		// A name of one word may be one of the platform's own, such as a key's.
-		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || held[m.Name] || !strings.ContainsAny(m.Name, "._:/-") || !written[[2]string{m.Path, m.Name}] {
+		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || constants[m.Name] || !strings.ContainsAny(m.Name, "._:/-") || !written[[2]string{m.Path, m.Name}] {
 			continue
 		}
 		e := by[m.Name]

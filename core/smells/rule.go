@@ -48,14 +48,14 @@ type Rule struct {
 // Context is what rules look at.
 type Context struct {
 	*reading.Reading
-	Folders   []*model.Folder
-	Stage     model.Stage
-	Cycles    []model.Cycle
-	Features  []model.Feature
-	FeatureOf map[string]model.FeatureOf
-	Modules   []model.Module
-	Cut       model.Cut       // of the whole codebase
-	Held      *charter.Result // what came of holding it against a charter, nil without one
+	Folders     []*model.Folder
+	Stage       model.Stage
+	Cycles      []model.Cycle
+	Features    []model.Feature
+	FeatureOf   map[string]model.FeatureOf
+	Modules     []model.Module
+	Cut         model.Cut       // of the whole codebase
+	Conformance *charter.Result // what came of holding it against a charter, nil without one
 	// Thresholds are the charter's own figures for parameters of rules.
 	Thresholds map[string]float64
 
@@ -85,7 +85,7 @@ func (c *Context) routes() []model.Route {
 type hit struct {
 	path, name string
 	extra      string   // what else tells it from others at the same place
-	was        []string // what told it apart in earlier versions of its rule, as told writes it
+	was        []string // what told it apart in earlier versions of its rule, as identity writes it
 	line, end  int
 	strength   float64
 	message    string
@@ -203,7 +203,7 @@ func line(s *model.Smell) int {
 // smell fills in the fixed parts. The id depends on the rule, the place and
 // the name alone, so that it stays the same from survey to survey.
 func (r *Rule) smell(h hit) model.Smell {
-	s := model.Smell{ID: idOf(told(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet, Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence, Remedy: h.remedy, Touches: h.touches}
+	s := model.Smell{ID: idOf(identity(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet, Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence, Remedy: h.remedy, Touches: h.touches}
 	if s.Remedy == "" {
 		s.Remedy = r.Remedy
 	}
@@ -227,13 +227,13 @@ func (r *Rule) smell(h hit) model.Smell {
 	return s
 }
 
-// told writes what tells a smell from all others.
-func told(slug, path, name, extra string) string {
+// identity writes what tells a smell from all others.
+func identity(slug, path, name, extra string) string {
 	return slug + "\x00" + path + "\x00" + name + "\x00" + extra
 }
 
-func idOf(told string) string {
-	sum := sha256.Sum256([]byte(told))
+func idOf(identity string) string {
+	sum := sha256.Sum256([]byte(identity))
 	return hex.EncodeToString(sum[:6])
 }
 

@@ -21,7 +21,7 @@ var order = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.R
 // upwardLink reports dependencies against the trade's order of roles. With a
 // charter the charter alone says what is up.
 func upwardLink(c *Context, _ *Rule) (out []hit) {
-	if c.Held != nil {
+	if c.Conformance != nil {
 		return nil
 	}
 	seen := map[[2]string]bool{}

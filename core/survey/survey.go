@@ -68,10 +68,10 @@ type Options struct {
 	// Keep is handed every text that was read, from several goroutines; nil
 	// keeps none.
 	Keep func(hash string, text []byte) error
-	// Kept reports whether the text of that content is kept already; a file
+	// HasText reports whether the text of that content is kept already; a file
 	// whose text is not is read even when its facts are known.
-	Kept func(hash string) bool
-	Now  func() time.Time
+	HasText func(hash string) bool
+	Now     func() time.Time
 }
 
 // FactKey is the key under which the facts of a content are kept: they change
@@ -257,7 +257,7 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 		files[i] = &model.File{Path: e.Path, Bytes: e.Size}
 		at[e.Path] = i
 		st, ok := stamps[stampKey(e)]
-		if !ok || e.Stamp.Zero() || st.Stamp != e.Stamp || r.o.Kept != nil && !r.o.Kept(st.Hash) {
+		if !ok || e.Stamp.Zero() || st.Stamp != e.Stamp || r.o.HasText != nil && !r.o.HasText(st.Hash) {
 			unread = append(unread, e)
 			continue
 		}

@@ -151,13 +151,13 @@ func (s *Stream) Unquote(i int) string {
 // brackets with an explicit stack.
 type Builder struct {
 	Stream
-	Pos    int
-	LineNo int
-	open   []int32
-	opened [256]int32 // how many of each opening sign are open, so that a stray closing one costs no search
-	full   bool
-	wasted int            // bytes looked at in vain
-	absent map[string]int // what stands nowhere at or behind a place
+	Pos      int
+	LineNo   int
+	unclosed []int32
+	opened   [256]int32 // how many of each opening sign are open, so that a stray closing one costs no search
+	full     bool
+	wasted   int            // bytes looked at in vain
+	absent   map[string]int // what stands nowhere at or behind a place
 }
 
 // NewBuilder starts a stream over src.
@@ -245,8 +245,8 @@ func (b *Builder) LastIs(text string) bool {
 
 // Open marks the newest token as an opening bracket.
 func (b *Builder) Open() {
-	if len(b.open) < MaxNesting {
-		b.open = append(b.open, int32(len(b.Tokens)-1))
+	if len(b.unclosed) < MaxNesting {
+		b.unclosed = append(b.unclosed, int32(len(b.Tokens)-1))
 		b.opened[b.Src[b.Tokens[len(b.Tokens)-1].End-1]]++
 	} else {
 		b.Misread("brackets nested deeper than are matched", b.LineNo)
@@ -257,17 +257,17 @@ func (b *Builder) Open() {
 // that reads opener; unclosed brackets in between are given up.
 func (b *Builder) Shut(opener byte) {
 	me := int32(len(b.Tokens) - 1)
-	for i := len(b.open) - 1; i >= 0 && b.opened[opener] > 0; i-- {
-		o := &b.Tokens[b.open[i]]
+	for i := len(b.unclosed) - 1; i >= 0 && b.opened[opener] > 0; i-- {
+		o := &b.Tokens[b.unclosed[i]]
 		if b.Src[o.End-1] == opener {
-			for _, k := range b.open[i:] {
+			for _, k := range b.unclosed[i:] {
 				b.opened[b.Src[b.Tokens[k].End-1]]--
 			}
-			if i != len(b.open)-1 {
+			if i != len(b.unclosed)-1 {
 				b.Misread("a bracket is not closed", int(o.Line))
 			}
-			o.Match, b.Tokens[me].Match = me, b.open[i]
-			b.open = b.open[:i]
+			o.Match, b.Tokens[me].Match = me, b.unclosed[i]
+			b.unclosed = b.unclosed[:i]
 			return
 		}
 	}
@@ -275,7 +275,7 @@ func (b *Builder) Shut(opener byte) {
 }
 
 // Depth is the number of open brackets.
-func (b *Builder) Depth() int { return len(b.open) }
+func (b *Builder) Depth() int { return len(b.unclosed) }
 
 // Misread notes the first thing that went wrong.
 func (b *Builder) Misread(what string, line int) {
@@ -286,8 +286,8 @@ func (b *Builder) Misread(what string, line int) {
 
 // Finish closes the stream and checks that every bracket was closed.
 func (b *Builder) Finish() *Stream {
-	if len(b.open) > 0 {
-		b.Misread("a bracket is not closed", int(b.Tokens[b.open[len(b.open)-1]].Line))
+	if len(b.unclosed) > 0 {
+		b.Misread("a bracket is not closed", int(b.Tokens[b.unclosed[len(b.unclosed)-1]].Line))
 	}
 	b.lines = b.LineNo
 	b.left = looksEach*len(b.Tokens) + looksMore

@@ -120,7 +120,7 @@ func serve(ctx context.Context, r Request, out *lines) (End, error) {
 
 // take surveys and keeps what comes of it.
 func take(ctx context.Context, r Request, src source.Source, facts *store.Facts, out *lines) (End, error) {
-	kept, err := facts.KeptTexts(ctx)
+	texts, err := facts.TextHashes(ctx)
 	if err != nil {
 		return End{}, err
 	}
@@ -131,18 +131,18 @@ func take(ctx context.Context, r Request, src source.Source, facts *store.Facts,
 		Listed: func(bytes int64) { debug.SetMemoryLimit(200<<20 + 3*bytes) },
 		Keep: func(hash string, text []byte) error {
 			mu.Lock()
-			have := kept[hash]
-			kept[hash] = true
+			have := texts[hash]
+			texts[hash] = true
 			mu.Unlock()
 			if have {
 				return nil
 			}
 			return keeper.Keep(hash, text)
 		},
-		Kept: func(hash string) bool {
+		HasText: func(hash string) bool {
 			mu.Lock()
 			defer mu.Unlock()
-			return kept[hash]
+			return texts[hash]
 		},
 		Progress: func(p survey.Progress) { out.write(message{Progress: &p}) },
 	})

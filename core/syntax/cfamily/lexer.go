@@ -236,7 +236,7 @@ type reader struct {
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
 	r.directives()
-	r.items(0, r.s.Len(), scope{shown: true})
+	r.items(0, r.s.Len(), scope{exported: true})
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)

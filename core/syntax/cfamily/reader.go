@@ -9,9 +9,9 @@ import (
 
 // scope is what a run of declarations lies in.
 type scope struct {
-	parent string
-	class  string // the type's simple name, "" outside of one
-	shown  bool
+	parent   string
+	class    string // the type's simple name, "" outside of one
+	exported bool
 }
 
 func (r *reader) items(i, end int, in scope) {
@@ -21,7 +21,7 @@ func (r *reader) items(i, end int, in scope) {
 }
 
 func (r *reader) add(in scope, parent, name string, kind model.DefinitionKind, first, last int) *model.Definition {
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last), Exported: in.shown})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last), Exported: in.exported})
 	if in.class == "" {
 		r.names[name] = true
 	}
@@ -100,17 +100,17 @@ func (r *reader) item(i, end int, in *scope) int {
 	case w == "friend" && r.hasBody(i, end):
 		// A function of the namespace around, written in the class.
 		out, _ := cutLast(in.parent)
-		return r.declaration(first, i+1, end, scope{parent: out, shown: true})
+		return r.declaration(first, i+1, end, scope{parent: out, exported: true})
 	case w == "friend", statements[w]:
 		return r.statement(i, end)
 	case labels[w] && r.isLabel(i, *in):
-		in.shown = w == "public" || w == "signals" || w == "slots" && in.shown || w == "Q_SIGNALS"
+		in.exported = w == "public" || w == "signals" || w == "slots" && in.exported || w == "Q_SIGNALS"
 		if s.Is(i+1, ":") {
 			return i + 2
 		}
 		return i + 3
 	case w == "static" && in.class == "":
-		decl.shown = false
+		decl.exported = false
 	}
 	return r.declaration(first, i, end, decl)
 }
@@ -244,7 +244,7 @@ func (r *reader) namespace(first, i, end int, in scope) int {
 	last := s.Close(j)
 	inner := in
 	if len(names) == 0 {
-		inner.shown = false
+		inner.exported = false
 	} else {
 		d := r.add(in, in.parent, strings.Join(names, "."), model.DefNamespace, first, last)
 		inner.parent = d.Qualified()
@@ -292,7 +292,7 @@ func (r *reader) typeAt(first, i, end int, in scope) (after int, name string, ok
 	if simple == "" {
 		simple = "-"
 	}
-	r.items(j+1, last, scope{parent: parent, class: simple, shown: !s.Is(i, "class")})
+	r.items(j+1, last, scope{parent: parent, class: simple, exported: !s.Is(i, "class")})
 	return last + 1, name, true
 }
 

@@ -14,11 +14,11 @@ var pageKeys = syntax.Set("component", "Component", "element", "loadComponent", 
 // lists of objects with a path and what is shown there, one within another.
 func (r *reader) pages() {
 	s := r.s
-	type open struct {
+	type openTag struct {
 		last   int
 		prefix string
 	}
-	var elements []open
+	var elements []openTag
 	for i := 0; i < s.Len(); i++ {
 		for n := len(elements); n > 0 && i > elements[n-1].last; n-- {
 			elements = elements[:n-1]
@@ -41,7 +41,7 @@ func (r *reader) pages() {
 				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "GET", Pattern: syntax.JoinRoute("", full), Line: s.Line(i), Handler: shows})
 			}
 			if end := s.Close(i); end > last {
-				elements = append(elements, open{end, full})
+				elements = append(elements, openTag{end, full})
 			}
 		case s.Is(i, "{") && s.Close(i) > i && len(elements) == 0:
 			if r.routeObject(i, "") {

@@ -311,22 +311,22 @@ var prismaModel = regexp.MustCompile(`^(model|enum|type)\s+(\w+)\s*\{`)
 // prisma reads the models of a schema.
 func prisma(_ string, src []byte) *model.Facts {
 	f := plain(src)
-	open := -1
+	current := -1
 	each(src, func(n int, line string) {
 		if m := prismaModel.FindStringSubmatch(line); m != nil {
 			kind := model.DefClass
 			if m[1] == "enum" {
 				kind = model.DefEnum
 			}
-			open = len(f.Definitions)
+			current = len(f.Definitions)
 			f.Definitions = append(f.Definitions, model.Definition{Name: m[2], Kind: kind, Line: n, EndLine: n, Exported: true})
 			if m[1] == "model" {
 				f.Entities = append(f.Entities, model.EntityFact{Name: m[2], Line: n, From: "schema"})
 			}
 		}
-		if line == "}" && open >= 0 {
-			f.Definitions[open].EndLine = n
-			open = -1
+		if line == "}" && current >= 0 {
+			f.Definitions[current].EndLine = n
+			current = -1
 		}
 	})
 	return f

@@ -472,15 +472,15 @@ func makefile(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "make"}
 	n := 0
 	seen := map[string]bool{}
-	var open *model.Command
+	var current *model.Command
 	for line := range strings.Lines(string(src)) {
 		n++
 		if m := target.FindStringSubmatch(line); m != nil && !seen[m[1]] && !strings.Contains(line, ":=") {
 			seen[m[1]] = true
 			p.Scripts = append(p.Scripts, model.Command{Name: m[1], Line: n})
-			open = &p.Scripts[len(p.Scripts)-1]
-		} else if strings.HasPrefix(line, "\t") && open != nil && open.Text == "" {
-			open.Text = strings.TrimLeft(strings.TrimSpace(line), "@-+")
+			current = &p.Scripts[len(p.Scripts)-1]
+		} else if strings.HasPrefix(line, "\t") && current != nil && current.Text == "" {
+			current.Text = strings.TrimLeft(strings.TrimSpace(line), "@-+")
 		}
 	}
 	return p, nil

@@ -97,7 +97,7 @@ func (r *reader) starts(i int) bool {
 	return true
 }
 
-func (r *reader) open(b block) { r.stack = append(r.stack, b) }
+func (r *reader) push(b block) { r.stack = append(r.stack, b) }
 
 // blockWords are the words that open what an "end" closes, where a statement
 // may begin; with the loops among them.
@@ -162,7 +162,7 @@ func (r *reader) token(i int) int {
 func (r *reader) block(i int) int {
 	w := blockWords[r.s.Text(i)]
 	if w.anywhere || r.starts(i) && (r.s.Is(i, "for") || !r.afterJump(i)) {
-		r.open(block{def: -1, scope: r.scope(), loop: w.loop})
+		r.push(block{def: -1, scope: r.scope(), loop: w.loop})
 	}
 	return i + 1
 }
@@ -172,7 +172,7 @@ func (r *reader) do(i int) int {
 		r.stack[n-1].loop = false // the header's own "do"
 		return i + 1
 	}
-	r.open(block{def: -1, scope: r.scope()})
+	r.push(block{def: -1, scope: r.scope()})
 	return i + 1
 }
 
@@ -302,7 +302,7 @@ func under(scope, name string) string {
 func (r *reader) class(i int) int {
 	s := r.s
 	if s.Any(i+1, "<", "<<") { // class << self
-		r.open(block{def: -1, scope: r.scope(), isType: true})
+		r.push(block{def: -1, scope: r.scope(), isType: true})
 		j := i + 1
 		for s.Is(j, "<") {
 			j++
@@ -327,7 +327,7 @@ func (r *reader) class(i int) int {
 		r.mention(base, r.scope(), s.Line(j))
 		j = k
 	}
-	r.open(block{def: d, scope: under(r.scope(), name), isType: true})
+	r.push(block{def: d, scope: under(r.scope(), name), isType: true})
 	return j
 }
 
@@ -343,7 +343,7 @@ func (r *reader) module(i int) int {
 	if i := strings.LastIndex(name, "::"); i >= 0 {
 		r.f.Definitions[d].Parent = strings.ReplaceAll(under(r.scope(), name[:i]), "::", ".")
 	}
-	r.open(block{def: d, scope: under(r.scope(), name), isType: true})
+	r.push(block{def: d, scope: under(r.scope(), name), isType: true})
 	return j
 }
 
@@ -372,7 +372,7 @@ func (r *reader) method(i int) int {
 	if s.Is(j, "=") && s.Kind(j-1) != syntax.Newline && !strings.HasSuffix(name, "=") {
 		return r.valueOf(d, j, false)
 	}
-	r.open(block{def: d, scope: r.scope()})
+	r.push(block{def: d, scope: r.scope()})
 	return j
 }
 

@@ -55,7 +55,7 @@ func (a *addresses) module() string {
 	return strings.Join(all, "/")
 }
 
-func (a *addresses) open(prefix, module string) {
+func (a *addresses) enter(prefix, module string) {
 	a.around = append(a.around, addressBlock{prefix, module, a.depth + 1})
 }
 
@@ -83,7 +83,7 @@ func (a *addresses) word(i int) {
 	l := addressLine{at: i, arg: i + 1, end: end, word: word}
 	l.opens = s.Is(end-1, "do") || end >= 2 && s.Is(end-1, "|") && hasDo(s, i, end)
 	if a.rails && l.opens && (word == "member" || word == "collection") {
-		a.open(word+"!", "")
+		a.enter(word+"!", "")
 		return
 	}
 	if s.Is(l.arg, "(") {
@@ -96,7 +96,7 @@ func (a *addresses) word(i int) {
 	if read := nesting[word]; a.rails && read != nil {
 		prefix, module := read(a, l)
 		if l.opens {
-			a.open(prefix, module)
+			a.enter(prefix, module)
 		}
 		return
 	}

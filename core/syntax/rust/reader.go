@@ -173,12 +173,12 @@ func opening(src []byte) (string, int) {
 
 // scope is what a run of items lies in.
 type scope struct {
-	parent  string // qualified name
-	modules string // path of the modules around, for files below them
-	body    bool   // of a type or a trait: functions are methods
-	trait   bool   // whose members are as public as it is
-	shown   bool
-	hidden  bool // inside a function, where modules are out of reach
+	parent   string // qualified name
+	modules  string // path of the modules around, for files below them
+	body     bool   // of a type or a trait: functions are methods
+	trait    bool   // whose members are as public as it is
+	exported bool
+	hidden   bool // inside a function, where modules are out of reach
 }
 
 // items reads declarations from i up to end and steps over everything else.
@@ -290,7 +290,7 @@ func (r *reader) path(i int) (string, int) {
 }
 
 func (r *reader) add(h head, in scope, name string, kind model.DefinitionKind, last int) *model.Definition {
-	exported := h.public || in.trait && in.shown
+	exported := h.public || in.trait && in.exported
 	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: in.parent, Kind: kind,
 		Line: r.s.Line(h.first), EndLine: r.s.EndLine(last), Exported: exported, Marks: h.marks})
 	d := &r.f.Definitions[len(r.f.Definitions)-1]
@@ -425,7 +425,7 @@ func (r *reader) traitItem(d declared) int {
 	def := r.add(d.head, d.in, r.s.Text(d.at+1), model.DefInterface, last)
 	def.Bases = r.bounds(d.at+2, max(open, d.at+2))
 	if open >= 0 {
-		r.items(open+1, last, scope{parent: def.Qualified(), body: true, trait: true, shown: def.Exported, hidden: d.in.hidden})
+		r.items(open+1, last, scope{parent: def.Qualified(), body: true, trait: true, exported: def.Exported, hidden: d.in.hidden})
 	}
 	return last + 1
 }
@@ -569,14 +569,14 @@ func (r *reader) enum(h head, i, end int, in scope) int {
 	if open < 0 {
 		return last + 1
 	}
-	parent, shown := d.Qualified(), d.Exported
+	parent, exported := d.Qualified(), d.Exported
 	for k := open + 1; k < last; {
 		h, j := r.attributes(k, last)
 		if !s.IsIdent(j) {
 			k = max(s.Close(j)+1, k+1)
 			continue
 		}
-		h.public = shown
+		h.public = exported
 		at := j
 		for j < last && !s.Is(j, ",") {
 			j = s.Close(j) + 1
@@ -605,7 +605,7 @@ func (r *reader) implementation(i, end int, in scope) int {
 			parent = in.parent + "." + simple
 		}
 	}
-	r.items(open+1, last, scope{parent: parent, modules: in.modules, body: true, trait: base != "", shown: true, hidden: in.hidden})
+	r.items(open+1, last, scope{parent: parent, modules: in.modules, body: true, trait: base != "", exported: true, hidden: in.hidden})
 	return last + 1
 }
 

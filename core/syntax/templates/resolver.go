@@ -224,9 +224,9 @@ func spelled(language, name string) []string {
 		// A component has a template below "components" or "livewire".
 		return []string{name, "components." + name, "livewire." + name, "components." + name + ".index"}
 	case "ERB":
-		if held, ok := strings.CutPrefix(name, "@"); ok {
-			one := naming.Singular(held)
-			return []string{held + "/" + one, held + "s/" + one}
+		if variable, ok := strings.CutPrefix(name, "@"); ok {
+			one := naming.Singular(variable)
+			return []string{variable + "/" + one, variable + "s/" + one}
 		}
 	case "Handlebars":
 		return []string{name, "partials/" + name}
