@@ -24,26 +24,88 @@ type seed struct {
 }
 
 var seeds = []seed{
-	{server.NewFinding{Kind: review.Redo, Title: "Cut the shelf picker into reading, choosing and drawing", Path: "desk/src/components/ShelfPicker.tsx", Definition: "ShelfPicker", Assignee: "Odd Fennimore", Labels: []string{"desk", "duties"}, By: "Maren Thistlewood",
-		Text: "It draws, reads the scale, keeps four loose flags and styles itself.\n\nWanted:\n\n- a hook `useScale` that owns the connection and one state, not four flags\n- a picker that is given boxes and a weight\n- the styles where the others are"}, review.Agreed, ""},
-	{server.NewFinding{Kind: review.Fix, Title: "Requests and growers need each other", Path: "counter/src/logic/requests.ts", Line: 2, Assignee: "Tomas Brackenbury", Labels: []string{"counter"}, By: "Maren Thistlewood",
-		Text: "The allowance belongs to requests; growers should not greet with it."}, review.Doing, "file-cycle"},
-	{server.NewFinding{Kind: review.Fix, Title: "Three handlers reach past the logic into the data", Path: "counter/src/handlers", Assignee: "Tomas Brackenbury", Labels: []string{"counter", "layers"}, By: "Priya Quillan",
+	{server.NewFinding{Kind: review.Redo, Title: "Cut the shelf picker into reading, choosing " +
+		"and drawing", Path: "desk/src/components/ShelfPicker.tsx", Definition: "ShelfPicker",
+		Assignee: "Odd Fennimore", Labels: []string{"desk", "duties"}, By: "Maren Thistlewood",
+		Text: "It draws, reads the scale, keeps four loose flags and styles itself.\n\nWanted:\n\n- a hook `useScale` " +
+			"that owns the connection and one state, not four flags\n- a picker that is given boxes and a weight\n- " +
+			"the styles where the others are"}, review.Agreed, ""},
+	{
+		server.NewFinding{Kind: review.Fix, Title: "Requests and growers need each other", Path: "counter/src/logic/requests.ts", Line: 2,
+			Assignee: "Tomas Brackenbury", Labels: []string{"counter"}, By: "Maren Thistlewood",
+			Text: "The allowance belongs to requests; growers should not greet with it."}, review.Doing, "file-cycle"},
+	{server.NewFinding{Kind: review.Fix, Title: "Three handlers reach past the logic " +
+		"into the data", Path: "counter/src/handlers", Assignee: "Tomas Brackenbury",
+		Labels: []string{"counter", "layers"}, By: "Priya Quillan",
 		Text: "`growers`, `germination` and `requests` call `data` themselves, so their rules are never asked."}, review.Noted, ""},
-	{server.NewFinding{Kind: review.Ask, Title: "Why is the labels route switched off?", Path: "counter/src/app.ts", Line: 19, Assignee: "Tomas Brackenbury", By: "Maren Thistlewood", Labels: []string{"counter"}}, review.Noted, ""},
-	{server.NewFinding{Kind: review.Ask, Title: "Who weighs boxes twice, and why?", Path: "desk/src/components/ShelfPicker.tsx", Line: 53, EndLine: 57, By: "Odd Fennimore"}, review.Noted, ""},
-	{server.NewFinding{Kind: review.Improve, Title: "Give the seed cards a folder of their own", Path: "desk/src/components", Assignee: "Odd Fennimore", Labels: []string{"desk", "layout"}, By: "Maren Thistlewood"}, review.Agreed, "hidden-by-prefix"},
-	{server.NewFinding{Kind: review.Improve, Title: "Say what is in misc, or move it to who uses it", Path: "desk/src/utils/misc.ts", Labels: []string{"desk", "names"}, By: "Maren Thistlewood"}, review.Noted, "vague-name"},
-	{server.NewFinding{Kind: review.Taste, Title: "Pages could be named without the word Page", Path: "desk/src/pages", Labels: []string{"names"}, By: "Odd Fennimore"}, review.Dropped, ""},
-	{server.NewFinding{Kind: review.Keep, Title: "Each part of the bench holds its rules, rows and tests", Path: "bench/bench", Labels: []string{"bench"}, By: "Maren Thistlewood",
+	{
+		server.NewFinding{
+			Kind: review.Ask, Title: "Why is the labels route switched off?", Path: "counter/src/app.ts", Line: 19,
+			Assignee: "Tomas Brackenbury", By: "Maren Thistlewood", Labels: []string{"counter"},
+		},
+		review.Noted, "",
+	},
+	{
+		server.NewFinding{
+			Kind: review.Ask, Title: "Who weighs boxes twice, and why?", Path: "desk/src/components/ShelfPicker.tsx",
+			Line: 53, EndLine: 57, By: "Odd Fennimore",
+		},
+		review.Noted, "",
+	},
+	{
+		server.NewFinding{
+			Kind: review.Improve, Title: "Give the seed cards a folder of their own", Path: "desk/src/components",
+			Assignee: "Odd Fennimore", Labels: []string{"desk", "layout"}, By: "Maren Thistlewood",
+		},
+		review.Agreed, "hidden-by-prefix",
+	},
+	{
+		server.NewFinding{
+			Kind: review.Improve, Title: "Say what is in misc, or move it to who uses it",
+			Path: "desk/src/utils/misc.ts", Labels: []string{"desk", "names"}, By: "Maren Thistlewood",
+		},
+		review.Noted, "vague-name",
+	},
+	{
+		server.NewFinding{
+			Kind: review.Taste, Title: "Pages could be named without the word Page", Path: "desk/src/pages",
+			Labels: []string{"names"}, By: "Odd Fennimore",
+		},
+		review.Dropped, "",
+	},
+	{server.NewFinding{Kind: review.Keep, Title: "Each part of the bench holds its rules, rows " +
+		"and tests", Path: "bench/bench", Labels: []string{"bench"}, By: "Maren Thistlewood",
 		Text: "This is how the desk should be cut as well: *one folder for one part of the work*."}, review.Agreed, ""},
-	{server.NewFinding{Kind: review.Keep, Title: "The panels of a print sheet now say what they show", Path: "desk/src/components/PrintSheet.tsx", Labels: []string{"desk"}, By: "Priya Quillan"}, review.Done, ""},
-	{server.NewFinding{Kind: review.Fix, Title: "Two ways to pack labels, told apart by a number", Path: "counter/src/logic/pack1.ts", Assignee: "Priya Quillan", Labels: []string{"counter", "names"}, By: "Maren Thistlewood"}, review.Noted, "numbered-name"},
-	{server.NewFinding{Kind: review.Fix, Title: "The core of the press knows which paper is in the printer", Path: "press/core/queue/queue.go", Line: 46, Assignee: "Odd Fennimore", Labels: []string{"press", "layers"}, By: "Priya Quillan",
+	{
+		server.NewFinding{
+			Kind: review.Keep, Title: "The panels of a print sheet now say what they show",
+			Path: "desk/src/components/PrintSheet.tsx", Labels: []string{"desk"}, By: "Priya Quillan",
+		},
+		review.Done, "",
+	},
+	{
+		server.NewFinding{
+			Kind: review.Fix, Title: "Two ways to pack labels, told apart by a number",
+			Path: "counter/src/logic/pack1.ts", Assignee: "Priya Quillan", Labels: []string{"counter", "names"},
+			By: "Maren Thistlewood",
+		},
+		review.Noted, "numbered-name",
+	},
+	{server.NewFinding{Kind: review.Fix, Title: "The core of the press knows which paper is in " +
+		"the printer", Path: "press/core/queue/queue.go", Line: 46, Assignee: "Odd Fennimore",
+		Labels: []string{"press", "layers"}, By: "Priya Quillan",
 		Text: "Hand `Across` in with the printer; then the core can be tested without a spool."}, review.Agreed, ""},
-	{server.NewFinding{Kind: review.Improve, Title: "Everything imports one file of types", Path: "shared/src/types/all.ts", Labels: []string{"shared"}, By: "Maren Thistlewood",
-		Text: "A change to any of the seven types touches all who import the file. Let each part own its types."}, review.Noted, ""},
-	{server.NewFinding{Kind: review.Improve, Title: "The README could say which of the three parts to start first", Path: ".", By: "Priya Quillan"}, review.Done, ""},
+	{
+		server.NewFinding{Kind: review.Improve, Title: "Everything imports one file of types", Path: "shared/src/types/all.ts", Labels: []string{"shared"},
+			By:   "Maren Thistlewood",
+			Text: "A change to any of the seven types touches all who import the file. Let each part own its types."}, review.Noted, ""},
+	{
+		server.NewFinding{
+			Kind: review.Improve, Title: "The README could say which of the three parts to start first", Path: ".",
+			By: "Priya Quillan",
+		},
+		review.Done, "",
+	},
 }
 
 // looked are the folders whose files were looked at.
@@ -65,7 +127,13 @@ func Fill(ctx context.Context, s *server.Server, dir string) error {
 	if found, err := s.Review().Findings(ctx, c.ID); err != nil || len(found) > 0 {
 		return err
 	}
-	if _, err := s.Review().SetBrief(ctx, c.ID, model.Brief{Stage: model.InService, In: []string{}, Out: []string{}, Questions: []string{"What would it take to cut the desk as the bench is cut?", "Which parts of the counter can the labels printer do without?"}}, 0); err != nil {
+	if _, err := s.Review().SetBrief(ctx, c.ID, model.Brief{
+		Stage: model.InService, In: []string{}, Out: []string{},
+		Questions: []string{
+			"What would it take to cut the desk as the bench is cut?",
+			"Which parts of the counter can the labels printer do without?",
+		},
+	}, 0); err != nil {
 		return err
 	}
 	if _, err := s.Review().SetCharter(ctx, c.ID, Charter, 0); err != nil {

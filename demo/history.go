@@ -79,7 +79,10 @@ func stream(cs []commit) []byte {
 	var b bytes.Buffer
 	for _, c := range cs {
 		when := fmt.Sprintf("%d %s", c.at.Unix(), c.at.Format("-0700"))
-		fmt.Fprintf(&b, "commit refs/heads/main\nauthor %s %s\ncommitter %s %s\ndata %d\n%s\n", c.author, when, c.author, when, len(c.message)+1, c.message+"\n")
+		fmt.Fprintf(
+			&b, "commit refs/heads/main\nauthor %s %s\ncommitter %s %s\ndata %d\n%s\n", c.author, when, c.author,
+			when, len(c.message)+1, c.message+"\n",
+		)
 		for _, d := range c.deleted {
 			fmt.Fprintf(&b, "D %s\n", d)
 		}
@@ -99,7 +102,10 @@ func git(ctx context.Context, dir string, in []byte, args ...string) error {
 	cmd.Dir = dir
 	cmd.Stdin = bytes.NewReader(in)
 	// Nothing of the reader's own configuration may change the hashes.
-	cmd.Env = append(os.Environ(), "GIT_CONFIG_NOSYSTEM=1", "GIT_CONFIG_GLOBAL=/dev/null", "GIT_DIR="+filepath.Join(dir, ".git"), "GIT_WORK_TREE="+dir)
+	cmd.Env = append(
+		os.Environ(), "GIT_CONFIG_NOSYSTEM=1", "GIT_CONFIG_GLOBAL=/dev/null", "GIT_DIR="+filepath.Join(dir, ".git"),
+		"GIT_WORK_TREE="+dir,
+	)
 	out, err := cmd.CombinedOutput()
 	if errors.Is(err, exec.ErrNotFound) {
 		return errors.New("git is not installed; install git and try again")

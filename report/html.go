@@ -24,7 +24,10 @@ var markdown = goldmark.New(goldmark.WithExtensions(extension.Table, extension.S
 
 var policy = sync.OnceValue(func() *bluemonday.Policy {
 	p := bluemonday.NewPolicy()
-	p.AllowElements("p", "br", "strong", "em", "del", "code", "pre", "ul", "ol", "li", "blockquote", "h1", "h2", "h3", "h4", "h5", "h6", "hr", "table", "thead", "tbody", "tr", "th", "td")
+	p.AllowElements(
+		"p", "br", "strong", "em", "del", "code", "pre", "ul", "ol", "li", "blockquote", "h1", "h2", "h3", "h4",
+		"h5", "h6", "hr", "table", "thead", "tbody", "tr", "th", "td",
+	)
 	p.AllowAttrs("href").OnElements("a")
 	p.AllowURLSchemes("http", "https", "mailto")
 	p.AllowRelativeURLs(true)
@@ -111,8 +114,9 @@ func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding
 	}
 	return sheet.Execute(w, map[string]any{
 		"Weave": weaveOf(s, j), "Drawing": drawn,
-		"Sheet": overview.Of(s, j, "."), "Survey": s, "Rows": rows, "Hidden": hidden, "Smells": listed, "SmellCount": len(counted(j.Smells)),
-		"Findings": fs, "Legend": legend, "Stage": j.Brief.Stage, "Questions": j.Brief.Questions,
+		"Sheet": overview.Of(s, j, "."), "Survey": s, "Rows": rows, "Hidden": hidden, "Smells": listed,
+		"SmellCount": len(counted(j.Smells)),
+		"Findings":   fs, "Legend": legend, "Stage": j.Brief.Stage, "Questions": j.Brief.Questions,
 		"Weights": smells.FacetWeights, "At": s.SurveyedAt.Format("2 January 2006, 15:04 MST"),
 	})
 }
@@ -158,11 +162,17 @@ func ledger(j *judgement.Result) (rows []htmlRow, hidden int) {
 		if total > 0 {
 			for i, role := range model.Roles {
 				if n := d.RoleLines[role]; n > 0 {
-					r.Bars = append(r.Bars, bar{fmt.Sprintf("r%d", i), fmt.Sprintf("%.2f%%", 100*float64(n)/float64(total)), fmt.Sprintf("%s, %s lines", plural(role), overview.Group(n))})
+					r.Bars = append(r.Bars, bar{
+						fmt.Sprintf("r%d", i), fmt.Sprintf("%.2f%%", 100*float64(n)/float64(total)),
+						fmt.Sprintf("%s, %s lines", plural(role), overview.Group(n)),
+					})
 				}
 			}
 			if n := d.RoleLines[""]; n > 0 {
-				r.Bars = append(r.Bars, bar{"none", fmt.Sprintf("%.2f%%", 100*float64(n)/float64(total)), "role unknown, " + overview.Group(n) + " lines"})
+				r.Bars = append(r.Bars, bar{
+					"none", fmt.Sprintf("%.2f%%", 100*float64(n)/float64(total)),
+					"role unknown, " + overview.Group(n) + " lines",
+				})
 			}
 		}
 		rows = append(rows, r)

@@ -288,16 +288,26 @@ func list[T any](v []T) []T {
 
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
-	d := document{Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision), SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
-		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: definitionsOf(s), Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels), Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s), Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
-		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility, Notes: list(notesOf(s, j)), History: historyOf(s.History), Timings: timings(s, j)}
+	d := document{
+		Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision),
+		SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
+		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: definitionsOf(s),
+		Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels),
+		Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s),
+		Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
+		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility,
+		Notes: list(notesOf(s, j)), History: historyOf(s.History), Timings: timings(s, j)}
 	var starts map[string]bool
 	d.Entries, starts = entriesOf(s, j)
 	var bytes, code int64
 	for _, f := range s.Files {
 		bytes += f.Bytes
 		role := j.Roles[f.Path]
-		x := jsonFile{Path: f.Path, Feature: maybe(j.FeatureOf[f.Path].Feature), Language: maybe(f.Language), Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path], Skipped: maybe(f.Skipped)}
+		x := jsonFile{
+			Path: f.Path, Feature: maybe(j.FeatureOf[f.Path].Feature), Language: maybe(f.Language),
+			Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path],
+			Skipped: maybe(f.Skipped),
+		}
 		if role.Role != "" {
 			x.Confidence, x.RoleWhy = &role.Confidence, role.Reasons
 		}
@@ -328,7 +338,10 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 				roles[r] = n
 			}
 		}
-		d.Folders = append(d.Folders, jsonFolder{f.Path, maybe(f.Purpose.Text), maybe(f.Purpose.Source), f.Files, f.Lines, roles, f.Legibility, ties[f.Path]})
+		d.Folders = append(d.Folders, jsonFolder{
+			f.Path, maybe(f.Purpose.Text), maybe(f.Purpose.Source), f.Files, f.Lines, roles, f.Legibility,
+			ties[f.Path],
+		})
 	}
 	for _, m := range j.Modules {
 		d.Modules = append(d.Modules, jsonModule{m.Path, m.Name, m.Files, cutOf(m.Cut), patternsOf(m.Patterns), list(m.Levels)})
@@ -336,7 +349,11 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	for _, f := range j.Features {
 		d.Features = append(d.Features, jsonFeature{f.Name, f.Files, f.Scatter})
 	}
-	d.Totals = map[string]int64{"files": int64(len(s.Files)), "folders": int64(len(j.Folders)), "lines": int64(j.AllLines), "code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)), "unresolved": int64(len(s.Unresolved))}
+	d.Totals = map[string]int64{
+		"files": int64(len(s.Files)), "folders": int64(len(j.Folders)), "lines": int64(j.AllLines),
+		"code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)),
+		"unresolved": int64(len(s.Unresolved)),
+	}
 	return written(w, reflect.ValueOf(d))
 }
 

@@ -102,7 +102,10 @@ func Markdown(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		}
 	}
 	l := sh.Score
-	fmt.Fprintf(&b, "\nLegibility %s of 100: Layout %s, Boundaries %s, Units %s, Names %s.\n", score(l.Total), score(l.Layout), score(l.Boundaries), score(l.Units), score(l.Names))
+	fmt.Fprintf(
+		&b, "\nLegibility %s of 100: Layout %s, Boundaries %s, Units %s, Names %s.\n", score(l.Total),
+		score(l.Layout), score(l.Boundaries), score(l.Units), score(l.Names),
+	)
 	_, err := io.WriteString(w, b.String())
 	return err
 }

@@ -73,13 +73,23 @@ const breachRule = "charter-breach"
 func breachesOf(bs []charter.Breach) []sarifResult {
 	out := []sarifResult{}
 	for _, b := range bs {
-		out = append(out, sarifResult{RuleID: breachRule, Level: "error", Message: sarifText{fmt.Sprintf("%s needs %s: %s", b.From, b.To, b.Rule)}, Locations: []sarifLocation{at(b.From, b.Line, 0)}})
+		out = append(out, sarifResult{
+			RuleID: breachRule, Level: "error",
+			Message:   sarifText{fmt.Sprintf("%s needs %s: %s", b.From, b.To, b.Rule)},
+			Locations: []sarifLocation{at(b.From, b.Line, 0)},
+		})
 	}
 	return out
 }
 
 func sarifRules() []sarifRule {
-	out := []sarifRule{{breachRule, "Charter breach", sarifText{"Does a dependency break the charter?"}, sarifText{"The charter says which layer may depend on which; this dependency is not among them."}, sarifText{"Move what is needed, pass it in, or agree on an exception with a reason."}}}
+	out := []sarifRule{
+		{
+			breachRule, "Charter breach", sarifText{"Does a dependency break the charter?"},
+			sarifText{"The charter says which layer may depend on which; this dependency is not among them."},
+			sarifText{"Move what is needed, pass it in, or agree on an exception with a reason."},
+		},
+	}
 	for _, r := range smells.Rules() {
 		if r.Slug != breachRule {
 			out = append(out, sarifRule{r.Slug, r.Title, sarifText{r.Question}, sarifText{r.Why}, sarifText{r.Remedy}})
@@ -125,7 +135,10 @@ func SARIF(w io.Writer, _ *model.Survey, j *judgement.Result) error {
 		if sm.EndLine != nil {
 			end = *sm.EndLine
 		}
-		r := sarifResult{RuleID: sm.Rule, Level: level, Message: sarifText{sm.Message}, Locations: []sarifLocation{at(sm.Path, line, end)}, Prints: map[string]string{"jantelSmell/1": sm.ID}}
+		r := sarifResult{
+			RuleID: sm.Rule, Level: level, Message: sarifText{sm.Message},
+			Locations: []sarifLocation{at(sm.Path, line, end)}, Prints: map[string]string{"jantelSmell/1": sm.ID},
+		}
 		for i, e := range sm.Evidence {
 			if i == 10 {
 				break

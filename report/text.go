@@ -54,7 +54,10 @@ func Text(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	if l.JudgedShare != nil {
 		share = fmt.Sprintf("%.0f %%", 100**l.JudgedShare)
 	}
-	fmt.Fprintf(&b, "\nLegibility %s of 100 (Layout %s, Boundaries %s, Units %s, Names %s); %s of the lines judged.\n", score(l.Total), score(l.Layout), score(l.Boundaries), score(l.Units), score(l.Names), share)
+	fmt.Fprintf(
+		&b, "\nLegibility %s of 100 (Layout %s, Boundaries %s, Units %s, Names %s); %s of the lines judged.\n",
+		score(l.Total), score(l.Layout), score(l.Boundaries), score(l.Units), score(l.Names), share,
+	)
 	if len(sh.Patterns) > 0 {
 		fmt.Fprintf(&b, "\nPattern, %s:\n", sh.Verdict)
 		for _, p := range sh.Patterns {
@@ -70,7 +73,10 @@ func Text(w io.Writer, s *model.Survey, j *judgement.Result) error {
 	if len(sh.Worst) > 0 {
 		fmt.Fprintf(&b, "\nWorst of %d smells:\n", sh.Smells)
 		for _, sm := range sh.Worst {
-			fmt.Fprintf(&b, "  %s: %s\n    %s\n", Plain(placeOf(sm.Path, sm.Line)), Plain(strings.ReplaceAll(sm.Message, "*", "")), Plain(sm.Remedy))
+			fmt.Fprintf(
+				&b, "  %s: %s\n    %s\n", Plain(placeOf(sm.Path, sm.Line)),
+				Plain(strings.ReplaceAll(sm.Message, "*", "")), Plain(sm.Remedy),
+			)
 		}
 	}
 	if len(sh.Runs) > 0 {
@@ -119,9 +125,15 @@ func Place(p review.Place) string {
 func FindingsCSV(w io.Writer, fs []review.Finding) error {
 	c := csv.NewWriter(w)
 	c.UseCRLF = true
-	rows := [][]string{{"order", "kind", "state", "title", "place", "definition", "assignee", "labels", "text", "rule", "author", "created", "updated"}}
+	rows := [][]string{
+		{"order", "kind", "state", "title", "place", "definition", "assignee", "labels", "text", "rule", "author", "created", "updated"},
+	}
 	for i, f := range fs {
-		row := []string{fmt.Sprint(i + 1), string(f.Kind), string(f.State), f.Title, Place(f.Place), f.Place.Definition, f.Assignee, strings.Join(f.Labels, ", "), f.Text, f.Rule, f.Author, f.Created.Format("2006-01-02 15:04"), f.Updated.Format("2006-01-02 15:04")}
+		row := []string{
+			fmt.Sprint(i + 1), string(f.Kind), string(f.State), f.Title, Place(f.Place), f.Place.Definition,
+			f.Assignee, strings.Join(f.Labels, ", "), f.Text, f.Rule, f.Author, f.Created.Format("2006-01-02 15:04"),
+			f.Updated.Format("2006-01-02 15:04"),
+		}
 		for k := range row {
 			row[k] = cell(row[k])
 		}
@@ -183,7 +195,10 @@ func FindingsMarkdown(w io.Writer, name string, fs []review.Finding) error {
 
 func title(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
-var markdownSigns = strings.NewReplacer("\\", "\\\\", "`", "\\`", "*", "\\*", "_", "\\_", "[", "\\[", "]", "\\]", "<", "&lt;", ">", "&gt;", "#", "\\#", "!", "\\!", "|", "\\|", "\n", " ", "\r", "")
+var markdownSigns = strings.NewReplacer(
+	"\\", "\\\\", "`", "\\`", "*", "\\*", "_", "\\_", "[", "\\[", "]", "\\]", "<", "&lt;", ">", "&gt;", "#", "\\#",
+	"!", "\\!", "|", "\\|", "\n", " ", "\r", "",
+)
 
 func escapeMarkdown(s string) string { return markdownSigns.Replace(s) }
 

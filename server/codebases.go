@@ -256,7 +256,9 @@ func (s *Server) TakeIn(ctx context.Context, p, revision, name string) (review.C
 func (s *Server) look(ctx context.Context, path, revision string) (worker.End, error) {
 	limits := s.cfg.Limits
 	limits.Time = min(limits.Time, lookTime)
-	return worker.Run(ctx, worker.Request{Path: path, Revision: revision, Allow: s.allowed(), Data: s.cfg.Data, Scratch: s.scratch(), Limits: limits}, nil)
+	return worker.Run(ctx, worker.Request{
+		Path: path, Revision: revision, Allow: s.allowed(), Data: s.cfg.Data, Scratch: s.scratch(), Limits: limits,
+	}, nil)
 }
 
 // lookTime is how long looking at a source before it is taken in may take.

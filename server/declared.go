@@ -57,7 +57,11 @@ type LayerFiles struct {
 const maxLoose = 200
 
 func stateOf(text string, version int64, from string, j *judgement.Result) *CharterState {
-	st := &CharterState{CharterText: CharterText{text, version}, From: from, Faults: []charter.Fault{}, Breaches: []charter.Breach{}, Layers: []LayerFiles{}, Loose: []string{}, Idle: []string{}, Expired: []charter.Exception{}, Wiring: []model.Evidence{}}
+	st := &CharterState{
+		CharterText: CharterText{text, version}, From: from, Faults: []charter.Fault{}, Breaches: []charter.Breach{},
+		Layers: []LayerFiles{}, Loose: []string{}, Idle: []string{}, Expired: []charter.Exception{},
+		Wiring: []model.Evidence{},
+	}
 	if len(j.Faults) > 0 {
 		st.Faults = j.Faults
 	}

@@ -81,7 +81,9 @@ func (s *Server) registerFindings(api huma.API) {
 		s.changed(in.ID, "finding")
 		return &body[review.Finding]{f}, nil
 	})
-	huma.Get(api, "/api/codebases/{id}/findings/{finding}/changes", func(ctx context.Context, in *FindingIn) (*body[[]review.Change], error) {
+	huma.Get(api, "/api/codebases/{id}/findings/{finding}/changes", func(
+		ctx context.Context, in *FindingIn,
+	) (*body[[]review.Change], error) {
 		l, err := s.review.Changes(ctx, in.ID, in.Finding)
 		return &body[[]review.Change]{l}, failure(err)
 	})
@@ -110,7 +112,9 @@ func (s *Server) Record(ctx context.Context, codebase int64, n NewFinding) (f re
 		}
 		return f, err
 	}
-	f = review.Finding{Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By, Smell: n.Smell,
+	f = review.Finding{
+		Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels,
+		Author: n.By, Smell: n.Smell,
 		Place: review.Place{Path: n.Path, Definition: n.Definition, Line: n.Line, EndLine: max(n.Line, n.EndLine), Survey: o.survey}}
 	if n.Smell != "" {
 		if err := fromSmell(o, &f); err != nil {
@@ -131,7 +135,9 @@ func (s *Server) Record(ctx context.Context, codebase int64, n NewFinding) (f re
 			}
 		}
 		if f.Place.Line > file.Lines() {
-			return f, huma.Error422UnprocessableEntity(fmt.Sprintf("%s has %d lines, so there is no line %d", file.Path, file.Lines(), f.Place.Line))
+			return f, huma.Error422UnprocessableEntity(fmt.Sprintf(
+				"%s has %d lines, so there is no line %d", file.Path, file.Lines(), f.Place.Line,
+			))
 		}
 		f.Place.EndLine = min(f.Place.EndLine, max(file.Lines(), f.Place.Line))
 		if f.Place.Line > 0 {
@@ -162,8 +168,11 @@ func (s *Server) factsGone(ctx context.Context, codebase int64) bool {
 // recordBare keeps a remark while nothing is known of its place but what the
 // writer says: it must not wait until the codebase is surveyed again.
 func (s *Server) recordBare(ctx context.Context, codebase int64, n NewFinding) (review.Finding, error) {
-	f, err := s.review.AddFinding(ctx, review.Finding{Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By,
-		Place: review.Place{Path: n.Path, Definition: n.Definition, Line: n.Line, EndLine: max(n.Line, n.EndLine)}})
+	f,
+		err := s.review.AddFinding(
+		ctx,
+		review.Finding{Codebase: codebase, Kind: n.Kind, Title: n.Title, Text: n.Text, Assignee: n.Assignee, Labels: n.Labels, Author: n.By,
+			Place: review.Place{Path: n.Path, Definition: n.Definition, Line: n.Line, EndLine: max(n.Line, n.EndLine)}})
 	if err != nil {
 		return f, failure(err)
 	}
@@ -286,7 +295,10 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			if place == "" {
 				place = "."
 			}
-			d, e := s.drawn(r.Context(), o, place, DrawingIn{Narrow: Narrow{q.Get("feature"), q.Get("role")}, Opened: q["open"], Auto: q.Get("auto") == "true", Tests: q.Get("tests") == "true", Rim: q.Get("rim") == "true", Focus: q.Get("focus")})
+			d, e := s.drawn(r.Context(), o, place, DrawingIn{
+				Narrow: Narrow{q.Get("feature"), q.Get("role")}, Opened: q["open"], Auto: q.Get("auto") == "true",
+				Tests: q.Get("tests") == "true", Rim: q.Get("rim") == "true", Focus: q.Get("focus"),
+			})
 			if e != nil {
 				problem(w, http.StatusNotFound, e.Error())
 				return
@@ -296,7 +308,11 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			kind, err = "application/json", report.JSON(&out, o.facts, o.Result)
 		}
 	default:
-		problem(w, http.StatusNotFound, "findings go out as findings.md and findings.csv, the survey as survey.html, survey.md and survey.json, dependencies as dependencies.svg, .dot and .graphml")
+		problem(
+			w, http.StatusNotFound,
+			"findings go out as findings.md and findings.csv, the survey as survey.html, survey.md and survey.json, "+
+				"dependencies as dependencies.svg, .dot and .graphml",
+		)
 		return
 	}
 	if err != nil {

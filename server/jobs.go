@@ -99,18 +99,27 @@ func (j *jobs) run(ctx context.Context, c review.Codebase, jb *job) {
 	if rec.State == review.Finished {
 		_, _ = j.s.shelf.survey(context.WithoutCancel(ctx), c.ID, rec.ID) // judged before anyone looks
 	}
-	j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: rec.State, Problem: rec.Problem, Step: "ended", Done: rec.Files, Total: rec.Files, Lines: rec.Lines})
+	j.s.hub.send("survey", Progress{
+		Codebase: c.ID, Survey: rec.ID, State: rec.State, Problem: rec.Problem, Step: "ended", Done: rec.Files,
+		Total: rec.Files, Lines: rec.Lines,
+	})
 }
 
 // survey surveys in a process of its own: nothing that a tree holds can take
 // the server down.
 func (j *jobs) survey(ctx context.Context, c review.Codebase, jb *job, rec *review.SurveyRecord) error {
-	r := worker.Request{Survey: rec.ID, Name: c.Name, Path: c.Path, Revision: c.Revision, Key: sourceKey(c), Allow: j.s.allowed(), Data: j.s.cfg.Data, Scratch: j.s.scratch(), Limits: j.s.cfg.Limits}
+	r := worker.Request{
+		Survey: rec.ID, Name: c.Name, Path: c.Path, Revision: c.Revision, Key: sourceKey(c), Allow: j.s.allowed(),
+		Data: j.s.cfg.Data, Scratch: j.s.scratch(), Limits: j.s.cfg.Limits,
+	}
 	progress := func(p survey.Progress) {
 		j.mu.Lock()
 		jb.progress = p
 		j.mu.Unlock()
-		j.s.hub.send("survey", Progress{Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total, Lines: p.Lines, Links: p.Links})
+		j.s.hub.send("survey", Progress{
+			Codebase: c.ID, Survey: rec.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total,
+			Lines: p.Lines, Links: p.Links,
+		})
 	}
 	end, err := worker.Run(ctx, r, progress)
 	if errors.Is(err, worker.ErrDamaged) {
@@ -139,7 +148,10 @@ func (j *jobs) running(codebase int64) *Progress {
 		return nil
 	}
 	p := jb.progress
-	return &Progress{Codebase: codebase, Survey: jb.record.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total, Lines: p.Lines, Links: p.Links}
+	return &Progress{
+		Codebase: codebase, Survey: jb.record.ID, State: review.Running, Step: p.Step, Done: p.Done, Total: p.Total,
+		Lines: p.Lines, Links: p.Links,
+	}
 }
 
 func (j *jobs) cancel(codebase int64) error {

@@ -108,7 +108,10 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 	if err != nil {
 		return fail(fmt.Errorf("the address %s can not be used: %w; choose another with --addr", cfg.Addr, err))
 	}
-	s := &Server{cfg: cfg, review: rv, facts: facts, lock: lock, hub: newHub(), session: session, start: randomHex(), ln: ln, hosts: map[string]bool{}}
+	s := &Server{
+		cfg: cfg, review: rv, facts: facts, lock: lock, hub: newHub(), session: session, start: randomHex(), ln: ln,
+		hosts: map[string]bool{},
+	}
 	_, port, _ := net.SplitHostPort(ln.Addr().String())
 	for _, h := range []string{host, "127.0.0.1", "localhost", "[::1]"} {
 		if !strings.Contains(h, ":") || strings.HasPrefix(h, "[") {
@@ -124,7 +127,10 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 	s.stop = cancel
 	s.jobs = newJobs(life, s)
 	s.shelf = newShelf(s)
-	s.http = &http.Server{Handler: s.routes(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute, BaseContext: func(net.Listener) context.Context { return life }}
+	s.http = &http.Server{
+		Handler: s.routes(), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute,
+		BaseContext: func(net.Listener) context.Context { return life },
+	}
 	return s, nil
 }
 
@@ -209,7 +215,10 @@ func secret(p string) (string, error) {
 func (s *Server) routes() http.Handler {
 	r := chi.NewRouter()
 	r.Use(s.logged, middleware.Recoverer, s.guard)
-	r.Use(middleware.Compress(5, "text/html", "text/css", "text/javascript", "application/javascript", "application/json", "application/problem+json", "image/svg+xml"))
+	r.Use(middleware.Compress(
+		5, "text/html", "text/css", "text/javascript", "application/javascript", "application/json",
+		"application/problem+json", "image/svg+xml",
+	))
 	r.Get("/start", s.startSession)
 	r.Group(func(r chi.Router) {
 		r.Use(s.signedIn)
@@ -256,7 +265,10 @@ func (s *Server) logged(next http.Handler) http.Handler {
 		began := time.Now()
 		next.ServeHTTP(ww, r)
 		if strings.HasPrefix(r.URL.Path, "/api/") {
-			s.cfg.Log.Info("request", "method", r.Method, "path", r.URL.Path, "status", ww.Status(), "bytes", ww.BytesWritten(), "ms", time.Since(began).Milliseconds())
+			s.cfg.Log.Info(
+				"request", "method", r.Method, "path", r.URL.Path, "status", ww.Status(), "bytes", ww.BytesWritten(),
+				"ms", time.Since(began).Milliseconds(),
+			)
 		}
 	})
 }
@@ -318,7 +330,10 @@ func (s *Server) startSession(w http.ResponseWriter, r *http.Request) {
 		problem(w, http.StatusUnauthorized, "this token is not the one that the server printed when it last started")
 		return
 	}
-	http.SetCookie(w, &http.Cookie{Name: s.cookie, Value: s.session, Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode, MaxAge: 90 * 24 * 3600})
+	http.SetCookie(w, &http.Cookie{
+		Name: s.cookie, Value: s.session, Path: "/", HttpOnly: true, SameSite: http.SameSiteStrictMode,
+		MaxAge: 90 * 24 * 3600,
+	})
 	to := r.URL.Query().Get("to")
 	if !strings.HasPrefix(to, "/") || strings.HasPrefix(to, "//") || strings.Contains(to, "\\") {
 		to = "/"
@@ -340,7 +355,10 @@ func failure(err error) error {
 	case err == nil:
 		return nil
 	case errors.As(err, &c):
-		return &conflict{ErrorModel: huma.ErrorModel{Status: http.StatusPreconditionFailed, Title: "Precondition Failed", Detail: err.Error()}, Current: c.Current}
+		return &conflict{
+			ErrorModel: huma.ErrorModel{Status: http.StatusPreconditionFailed, Title: "Precondition Failed", Detail: err.Error()},
+			Current:    c.Current,
+		}
 	case errors.Is(err, store.ErrStale):
 		return huma.Error412PreconditionFailed(err.Error())
 	case errors.Is(err, review.ErrNotFound):
@@ -348,7 +366,10 @@ func failure(err error) error {
 	case errors.Is(err, review.ErrInvalid):
 		return huma.Error422UnprocessableEntity(err.Error())
 	case store.Busy(err):
-		return huma.ErrorWithHeaders(huma.Error503ServiceUnavailable("another program is writing to the data; nothing was changed. Try again in a moment"), http.Header{"Retry-After": {"2"}})
+		return huma.ErrorWithHeaders(
+			huma.Error503ServiceUnavailable("another program is writing to the data; nothing was changed. Try again in a moment"),
+			http.Header{"Retry-After": {"2"}},
+		)
 	case errors.Is(err, context.Canceled):
 		return huma.NewError(499, "the request was given up")
 	case strings.Contains(err.Error(), "disk is full"), strings.Contains(err.Error(), "no space left"):

@@ -307,7 +307,12 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 		if !model.Within(place, d.Path) {
 			continue
 		}
-		r := Row{Path: d.Path, Name: d.Name, Depth: d.Depth - top.Depth, Purpose: d.Purpose.Text, Source: d.Purpose.Source, Roles: [][2]int{}, Lines: d.Lines, Files: d.Files, Own: d.OwnFiles, In: d.In, Out: d.Out, Smells: d.Smells, Strongest: d.Strongest, Findings: findings[d.Path], Read: share(readFolders[d.Path], d.JudgedLines), Judged: d.JudgedLines}
+		r := Row{
+			Path: d.Path, Name: d.Name, Depth: d.Depth - top.Depth, Purpose: d.Purpose.Text,
+			Source: d.Purpose.Source, Roles: [][2]int{}, Lines: d.Lines, Files: d.Files, Own: d.OwnFiles, In: d.In,
+			Out: d.Out, Smells: d.Smells, Strongest: d.Strongest, Findings: findings[d.Path],
+			Read: share(readFolders[d.Path], d.JudgedLines), Judged: d.JudgedLines,
+		}
 		if len(r.Purpose) > 160 {
 			r.Purpose = syntax.Sentence(r.Purpose, 160)
 		}
@@ -326,7 +331,11 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 		if model.FolderOf(f.Path) != place {
 			continue
 		}
-		r := Row{Path: f.Path, Name: path.Base(f.Path), Depth: 1, File: true, Roles: [][2]int{}, Lines: f.Lines(), Files: 1, In: p.in[f.Path], Out: p.out[f.Path], Smells: p.counts[f.Path], Strongest: p.worst[f.Path], Findings: findings[f.Path], Skipped: f.Skipped}
+		r := Row{
+			Path: f.Path, Name: path.Base(f.Path), Depth: 1, File: true, Roles: [][2]int{}, Lines: f.Lines(),
+			Files: 1, In: p.in[f.Path], Out: p.out[f.Path], Smells: p.counts[f.Path], Strongest: p.worst[f.Path],
+			Findings: findings[f.Path], Skipped: f.Skipped,
+		}
 		if f.Facts != nil && f.Facts.Doc != "" {
 			r.Purpose, r.Source = syntax.Sentence(f.Facts.Doc, 160), "author"
 		}
@@ -348,7 +357,11 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 }
 
 func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, error) {
-	m := &Margin{Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Finding{}, Strains: []model.Strain{}, Titles: map[string]RuleText{}, Roles: map[model.Role]int{}, Role: model.RoleOf{Reasons: []string{}}}
+	m := &Margin{
+		Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Finding{},
+		Strains: []model.Strain{}, Titles: map[string]RuleText{}, Roles: map[model.Role]int{},
+		Role: model.RoleOf{Reasons: []string{}},
+	}
 	readFolders, readFiles, err := s.readLines(ctx, o)
 	if err != nil {
 		return nil, err
@@ -426,7 +439,10 @@ func changed(h *model.History, p string) *Changed {
 	if f == nil {
 		return nil
 	}
-	c := &Changed{Changes: f.Changes, First: time.Unix(f.First, 0).UTC(), Last: time.Unix(f.Last, 0).UTC(), Authors: []model.Author{}, Together: []model.Pair{}}
+	c := &Changed{
+		Changes: f.Changes, First: time.Unix(f.First, 0).UTC(), Last: time.Unix(f.Last, 0).UTC(),
+		Authors: []model.Author{}, Together: []model.Pair{},
+	}
 	for name, n := range f.Authors {
 		c.Authors = append(c.Authors, model.Author{Name: name, Commits: n, Last: f.Last})
 	}
@@ -463,7 +479,12 @@ func (s *Server) code(ctx context.Context, o *judged, place string) (*Code, erro
 	if f == nil {
 		return nil, noPlace(place)
 	}
-	c := &Code{Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place], Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{}, External: []model.External{}, Unresolved: []model.Unresolved{}, Twins: []model.Twins{}, Feature: o.FeatureOf[place]}
+	c := &Code{
+		Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place],
+		Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{},
+		External: []model.External{}, Unresolved: []model.Unresolved{}, Twins: []model.Twins{},
+		Feature: o.FeatureOf[place],
+	}
 	if c.Feature.Reasons == nil {
 		c.Feature.Reasons = []string{}
 	}

@@ -182,7 +182,10 @@ func moveUploads(ctx context.Context, review, dir string, names []string) error 
 	}
 	for _, n := range names {
 		if n != reviewFile && err == nil {
-			_, err = db.ExecContext(ctx, "UPDATE codebases SET path = ? WHERE kind = 'archive' AND path LIKE ? ESCAPE '!'", filepath.Join(abs, filepath.FromSlash(n)), "%/"+escapeLike(n))
+			_, err = db.ExecContext(
+				ctx, "UPDATE codebases SET path = ? WHERE kind = 'archive' AND path LIKE ? ESCAPE '!'",
+				filepath.Join(abs, filepath.FromSlash(n)), "%/"+escapeLike(n),
+			)
 		}
 	}
 	return errors.Join(err, db.Close()) // closing writes everything into the one file
@@ -239,7 +242,8 @@ func unpackBackup(file, into string) (names []string, err error) {
 		return nil, errors.New("it holds no " + reviewFile)
 	}
 	for name, want := range m.Hashes {
-		if name != reviewFile && (path.Dir(name) != uploadsFolder || strings.ContainsAny(path.Base(name), `\:`) || path.Base(name) == "..") {
+		if name != reviewFile && (path.Dir(name) != uploadsFolder || strings.ContainsAny(path.Base(name), `\:`) ||
+			path.Base(name) == "..") {
 			return nil, fmt.Errorf("it holds %q, which belongs in no backup", name)
 		}
 		to := filepath.Join(into, filepath.FromSlash(name))
@@ -357,7 +361,10 @@ func lostUploads(ctx context.Context, dir string) (faults []Fault, err error) {
 			return nil, err
 		}
 		if _, err := os.Stat(p); err != nil && strings.Contains(p, string(filepath.Separator)+uploadsFolder+string(filepath.Separator)) {
-			faults = append(faults, Fault{path.Join(uploadsFolder, filepath.Base(p)), fmt.Sprintf("the archive of the codebase %q is gone", name), true})
+			faults = append(faults, Fault{
+				path.Join(uploadsFolder, filepath.Base(p)),
+				fmt.Sprintf("the archive of the codebase %q is gone", name), true,
+			})
 		}
 	}
 	return faults, rows.Err()

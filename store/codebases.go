@@ -16,7 +16,11 @@ import (
 // path and revision already.
 func (r *Review) AddCodebase(ctx context.Context, c review.Codebase) (review.Codebase, error) {
 	c.Created = time.Now().UTC().Truncate(time.Millisecond)
-	_, err := r.db.ExecContext(ctx, "INSERT INTO codebases (name, kind, path, revision, created) VALUES (?, ?, ?, ?, ?) ON CONFLICT (path, revision) DO NOTHING", c.Name, c.Kind, c.Path, c.Revision, c.Created.UnixMilli())
+	_, err := r.db.ExecContext(
+		ctx,
+		"INSERT INTO codebases (name, kind, path, revision, created) VALUES (?, ?, ?, ?, ?) ON CONFLICT (path, revision) DO NOTHING",
+		c.Name, c.Kind, c.Path, c.Revision, c.Created.UnixMilli(),
+	)
 	if err != nil {
 		return c, fmt.Errorf("the codebase can not be kept: %w", err)
 	}
@@ -131,7 +135,13 @@ func (r *Review) replace(ctx context.Context, table, column string, id int64, te
 		if err := touch(ctx, tx, id); err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, "INSERT INTO "+table+" (codebase, version, "+column+", changed) VALUES (?, ?, ?, ?) ON CONFLICT (codebase) DO UPDATE SET version = excluded.version, "+column+" = excluded."+column+", changed = excluded.changed", id, version+1, text, time.Now().UnixMilli())
+		_, err = tx.ExecContext(
+			ctx,
+			"INSERT INTO "+table+" (codebase, version, "+column+
+				", changed) VALUES (?, ?, ?, ?) ON CONFLICT (codebase) DO UPDATE SET version = excluded.version, "+column+
+				" = excluded."+column+", changed = excluded.changed",
+			id, version+1, text, time.Now().UnixMilli(),
+		)
 		return err
 	})
 	return version + 1, err
@@ -143,7 +153,10 @@ var ErrStale = errors.New("changed by somebody else in the meantime")
 // StartSurvey records that a survey runs.
 func (r *Review) StartSurvey(ctx context.Context, codebase int64) (review.SurveyRecord, error) {
 	s := review.SurveyRecord{Codebase: codebase, State: review.Running, Started: time.Now().UTC().Truncate(time.Millisecond)}
-	res, err := r.db.ExecContext(ctx, "INSERT INTO surveys (codebase, state, started) VALUES (?, 'running', ?)", codebase, s.Started.UnixMilli())
+	res, err := r.db.ExecContext(
+		ctx, "INSERT INTO surveys (codebase, state, started) VALUES (?, 'running', ?)", codebase,
+		s.Started.UnixMilli(),
+	)
 	if err != nil {
 		return s, fmt.Errorf("the survey can not be recorded: %w", err)
 	}
@@ -154,7 +167,8 @@ func (r *Review) StartSurvey(ctx context.Context, codebase int64) (review.Survey
 // EndSurvey records how a survey ended.
 func (r *Review) EndSurvey(ctx context.Context, s review.SurveyRecord) error {
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
-		if _, err := tx.ExecContext(ctx, "UPDATE surveys SET state = ?, ended = ?, revision = ?, problem = ?, files = ?, lines = ?, seconds = ? WHERE id = ?",
+		if _, err := tx.ExecContext(ctx, "UPDATE surveys SET state = ?, ended = ?, revision = ?, problem = ?, files = "+
+			"?, lines = ?, seconds = ? WHERE id = ?",
 			s.State, time.Now().UnixMilli(), s.Revision, s.Problem, s.Files, s.Lines, s.Seconds, s.ID); err != nil {
 			return err
 		}
@@ -164,13 +178,22 @@ func (r *Review) EndSurvey(ctx context.Context, s review.SurveyRecord) error {
 
 // InterruptSurveys marks surveys that a stopped server left running.
 func (r *Review) InterruptSurveys(ctx context.Context) error {
-	_, err := r.db.ExecContext(ctx, "UPDATE surveys SET state = 'interrupted', ended = ?, problem = 'the server was stopped before it ended' WHERE state = 'running'", time.Now().UnixMilli())
+	_, err := r.db.ExecContext(
+		ctx,
+		"UPDATE surveys SET state = 'interrupted', ended = ?, problem = 'the server was stopped before it ended' WHERE state = 'running'",
+		time.Now().UnixMilli(),
+	)
 	return err
 }
 
 // Surveys lists a codebase's surveys, newest first.
 func (r *Review) Surveys(ctx context.Context, codebase int64) ([]review.SurveyRecord, error) {
-	rows, err := r.db.QueryContext(ctx, "SELECT id, codebase, state, started, ended, revision, problem, files, lines, seconds FROM surveys WHERE codebase = ? ORDER BY id DESC LIMIT 200", codebase)
+	rows, err := r.db.QueryContext(
+		ctx,
+		"SELECT id, codebase, state, started, ended, revision, problem, files, lines, seconds FROM surveys WHERE "+
+			"codebase = ? ORDER BY id DESC LIMIT 200",
+		codebase,
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -180,7 +203,9 @@ func (r *Review) Surveys(ctx context.Context, codebase int64) ([]review.SurveyRe
 		var s review.SurveyRecord
 		var started int64
 		var ended sql.NullInt64
-		if err := rows.Scan(&s.ID, &s.Codebase, &s.State, &started, &ended, &s.Revision, &s.Problem, &s.Files, &s.Lines, &s.Seconds); err != nil {
+		if err := rows.Scan(
+			&s.ID, &s.Codebase, &s.State, &started, &ended, &s.Revision, &s.Problem, &s.Files, &s.Lines, &s.Seconds,
+		); err != nil {
 			return nil, err
 		}
 		s.Started = fromMillis(started)
@@ -195,7 +220,9 @@ func (r *Review) Surveys(ctx context.Context, codebase int64) ([]review.SurveyRe
 
 // LatestSurvey is the newest finished survey of a codebase.
 func (r *Review) LatestSurvey(ctx context.Context, codebase int64) (id int64, err error) {
-	err = r.db.QueryRowContext(ctx, "SELECT id FROM surveys WHERE codebase = ? AND state = 'finished' ORDER BY id DESC LIMIT 1", codebase).Scan(&id)
+	err = r.db.QueryRowContext(
+		ctx, "SELECT id FROM surveys WHERE codebase = ? AND state = 'finished' ORDER BY id DESC LIMIT 1", codebase,
+	).Scan(&id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return 0, fmt.Errorf("%w: this codebase has no finished survey yet", review.ErrNotFound)
 	}
@@ -221,6 +248,10 @@ func (r *Review) SetSetting(ctx context.Context, key string, v any) error {
 	if err != nil {
 		return err
 	}
-	_, err = r.db.ExecContext(ctx, "INSERT INTO settings (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value", key, string(text))
+	_, err = r.db.ExecContext(
+		ctx,
+		"INSERT INTO settings (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+		key, string(text),
+	)
 	return err
 }

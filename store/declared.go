@@ -54,7 +54,12 @@ func (r *Review) Overrule(ctx context.Context, id int64, o model.Overrule, gone 
 		if gone {
 			_, err = tx.ExecContext(ctx, "DELETE FROM overrules WHERE codebase = ? AND kind = ? AND target = ?", id, o.Kind, o.Target)
 		} else {
-			_, err = tx.ExecContext(ctx, "INSERT INTO overrules (codebase, kind, target, value, at, by) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (codebase, kind, target) DO UPDATE SET value = excluded.value, at = excluded.at, by = excluded.by", id, o.Kind, o.Target, o.Value, time.Now().UnixMilli(), o.By)
+			_, err = tx.ExecContext(
+				ctx,
+				"INSERT INTO overrules (codebase, kind, target, value, at, by) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT "+
+					"(codebase, kind, target) DO UPDATE SET value = excluded.value, at = excluded.at, by = excluded.by",
+				id, o.Kind, o.Target, o.Value, time.Now().UnixMilli(), o.By,
+			)
 		}
 		return err
 	})
@@ -90,7 +95,12 @@ func (r *Review) Arrange(ctx context.Context, id int64, place string, boxes []st
 		if len(boxes) == 0 {
 			_, err = tx.ExecContext(ctx, "DELETE FROM arrangements WHERE codebase = ? AND place = ?", id, place)
 		} else {
-			_, err = tx.ExecContext(ctx, "INSERT INTO arrangements (codebase, place, boxes) VALUES (?, ?, ?) ON CONFLICT (codebase, place) DO UPDATE SET boxes = excluded.boxes", id, place, string(text))
+			_, err = tx.ExecContext(
+				ctx,
+				"INSERT INTO arrangements (codebase, place, boxes) VALUES (?, ?, ?) ON CONFLICT (codebase, place) DO "+
+					"UPDATE SET boxes = excluded.boxes",
+				id, place, string(text),
+			)
 		}
 		return err
 	})

@@ -226,7 +226,8 @@ func (f *Facts) saveMissing(ctx context.Context, facts map[string]*model.Facts) 
 	if err != nil {
 		return err
 	}
-	err = f.rows(ctx, "SELECT key FROM facts WHERE key IN (SELECT value FROM json_each(?))", []any{string(list)}, func(row *sql.Rows) error {
+	err = f.rows(ctx, "SELECT key FROM facts WHERE key IN (SELECT value FROM "+
+		"json_each(?))", []any{string(list)}, func(row *sql.Rows) error {
 		var k string
 		err := row.Scan(&k)
 		delete(facts, k)
@@ -270,7 +271,10 @@ func (f *Facts) blob(ctx context.Context, query string, arg any, lost string) (d
 
 // Survey loads a survey whole.
 func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
-	data, err := f.blob(ctx, "SELECT data FROM surveys WHERE id = ?", id, fmt.Sprintf("the facts of survey %d are gone; survey the codebase again", id))
+	data, err := f.blob(
+		ctx, "SELECT data FROM surveys WHERE id = ?", id,
+		fmt.Sprintf("the facts of survey %d are gone; survey the codebase again", id),
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -370,7 +374,8 @@ func (f *Facts) Texts(ctx context.Context, hashes []string, fn func(hash string,
 	if err != nil {
 		return err
 	}
-	return f.rows(ctx, "SELECT hash, data FROM texts WHERE hash IN (SELECT value FROM json_each(?))", []any{string(list)}, func(row *sql.Rows) error {
+	return f.rows(ctx, "SELECT hash, data FROM texts WHERE hash IN (SELECT value FROM "+
+		"json_each(?))", []any{string(list)}, func(row *sql.Rows) error {
 		var h string
 		var data []byte
 		if err := row.Scan(&h, &data); err != nil {

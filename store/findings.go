@@ -10,12 +10,19 @@ import (
 	"jantel/review"
 )
 
-const findingColumns = "id, version, codebase, kind, state, title, text, assignee, labels, position, path, definition, line, end_line, COALESCE(survey, 0), hash, quote, smell, rule, smell_path, smell_name, evidence, created, author, updated, deleted"
+const findingColumns = "id, version, codebase, kind, state, title, text, assignee, labels, position, path, " +
+	"definition, line, end_line, COALESCE(survey, 0), hash, quote, smell, rule, smell_path, smell_name, evidence, " +
+	"created, author, updated, deleted"
 
 func scanFinding(row interface{ Scan(...any) error }) (f review.Finding, err error) {
 	var labels, evidence string
 	var created, updated int64
-	err = row.Scan(&f.ID, &f.Version, &f.Codebase, &f.Kind, &f.State, &f.Title, &f.Text, &f.Assignee, &labels, &f.Position, &f.Place.Path, &f.Place.Definition, &f.Place.Line, &f.Place.EndLine, &f.Place.Survey, &f.Place.Hash, &f.Place.Quote, &f.Smell, &f.Rule, &f.SmellPath, &f.SmellName, &evidence, &created, &f.Author, &updated, &f.Deleted)
+	err = row.Scan(
+		&f.ID, &f.Version, &f.Codebase, &f.Kind, &f.State, &f.Title, &f.Text, &f.Assignee, &labels, &f.Position,
+		&f.Place.Path, &f.Place.Definition, &f.Place.Line, &f.Place.EndLine, &f.Place.Survey, &f.Place.Hash,
+		&f.Place.Quote, &f.Smell, &f.Rule, &f.SmellPath, &f.SmellName, &evidence, &created, &f.Author, &updated,
+		&f.Deleted,
+	)
 	if err != nil {
 		return f, err
 	}
@@ -29,7 +36,10 @@ func scanFinding(row interface{ Scan(...any) error }) (f review.Finding, err err
 // Findings lists a codebase's findings in the order set by hand, deleted ones
 // left out.
 func (r *Review) Findings(ctx context.Context, codebase int64) ([]review.Finding, error) {
-	rows, err := r.db.QueryContext(ctx, "SELECT "+findingColumns+" FROM findings WHERE codebase = ? AND NOT deleted ORDER BY position, id", codebase)
+	rows, err := r.db.QueryContext(
+		ctx, "SELECT "+findingColumns+" FROM findings WHERE codebase = ? AND NOT deleted ORDER BY position, id",
+		codebase,
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -84,15 +94,22 @@ func (r *Review) AddFinding(ctx context.Context, f review.Finding) (review.Findi
 		if err := touch(ctx, tx, f.Codebase); err != nil {
 			return err
 		}
-		if err := tx.QueryRowContext(ctx, "SELECT COALESCE(MAX(position), 0) + 1 FROM findings WHERE codebase = ?", f.Codebase).Scan(&f.Position); err != nil {
+		if err := tx.QueryRowContext(
+			ctx, "SELECT COALESCE(MAX(position), 0) + 1 FROM findings WHERE codebase = ?", f.Codebase,
+		).Scan(&f.Position); err != nil {
 			return err
 		}
 		var survey any
 		if f.Place.Survey > 0 {
 			survey = f.Place.Survey
 		}
-		res, err := tx.ExecContext(ctx, "INSERT INTO findings (version, codebase, kind, state, title, text, assignee, labels, position, path, definition, line, end_line, survey, hash, quote, smell, rule, smell_path, smell_name, evidence, created, author, updated) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-			f.Version, f.Codebase, f.Kind, f.State, f.Title, f.Text, f.Assignee, string(labels), f.Position, f.Place.Path, f.Place.Definition, f.Place.Line, f.Place.EndLine, survey, f.Place.Hash, f.Place.Quote, f.Smell, f.Rule, f.SmellPath, f.SmellName, string(evidence), f.Created.UnixMilli(), f.Author, f.Updated.UnixMilli())
+		res, err := tx.ExecContext(ctx, "INSERT INTO findings (version, codebase, kind, state, title, text, assignee, "+
+			"labels, position, path, definition, line, end_line, survey, hash, quote, smell, rule, smell_path, "+
+			"smell_name, evidence, created, author, updated) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, "+
+			"?, ?, ?, ?, ?, ?, ?, ?)",
+			f.Version, f.Codebase, f.Kind, f.State, f.Title, f.Text, f.Assignee, string(labels), f.Position,
+			f.Place.Path, f.Place.Definition, f.Place.Line, f.Place.EndLine, survey, f.Place.Hash, f.Place.Quote,
+			f.Smell, f.Rule, f.SmellPath, f.SmellName, string(evidence), f.Created.UnixMilli(), f.Author, f.Updated.UnixMilli())
 		if err != nil {
 			return err
 		}
@@ -124,12 +141,17 @@ func (r *Review) ChangeFinding(ctx context.Context, codebase, id, version int64,
 		if err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, "UPDATE findings SET version = ?, kind = ?, state = ?, title = ?, text = ?, assignee = ?, labels = ?, position = ?, updated = ?, deleted = ? WHERE id = ?",
+		if _, err := tx.ExecContext(ctx, "UPDATE findings SET version = ?, kind = ?, state = ?, title = ?, text = ?, "+
+			"assignee = ?, labels = ?, position = ?, updated = ?, deleted = ? WHERE id = ?",
 			f.Version, f.Kind, f.State, f.Title, f.Text, f.Assignee, string(labels), f.Position, f.Updated.UnixMilli(), f.Deleted, id); err != nil {
 			return err
 		}
 		for _, c := range changes {
-			if _, err := tx.ExecContext(ctx, "INSERT INTO finding_changes (finding, version, at, by, field, old, new) VALUES (?, ?, ?, ?, ?, ?, ?)", id, f.Version, f.Updated.UnixMilli(), by, c.Field, c.Old, c.New); err != nil {
+			if _, err := tx.ExecContext(
+				ctx,
+				"INSERT INTO finding_changes (finding, version, at, by, field, old, new) VALUES (?, ?, ?, ?, ?, ?, ?)",
+				id, f.Version, f.Updated.UnixMilli(), by, c.Field, c.Old, c.New,
+			); err != nil {
 				return err
 			}
 		}
@@ -140,7 +162,12 @@ func (r *Review) ChangeFinding(ctx context.Context, codebase, id, version int64,
 
 // Changes lists what changed in a finding, oldest first.
 func (r *Review) Changes(ctx context.Context, codebase, id int64) ([]review.Change, error) {
-	rows, err := r.db.QueryContext(ctx, "SELECT c.version, c.at, c.by, c.field, c.old, c.new FROM finding_changes c JOIN findings f ON f.id = c.finding WHERE f.codebase = ? AND f.id = ? ORDER BY c.version, c.field", codebase, id)
+	rows, err := r.db.QueryContext(
+		ctx,
+		"SELECT c.version, c.at, c.by, c.field, c.old, c.new FROM finding_changes c JOIN findings f ON f.id = "+
+			"c.finding WHERE f.codebase = ? AND f.id = ? ORDER BY c.version, c.field",
+		codebase, id,
+	)
 	if err != nil {
 		return nil, err
 	}

@@ -41,7 +41,9 @@ const keptSteps = 50
 // MarkRead sets or takes away the read marks of files, by path and content. It
 // returns the step, by which UndoMarks takes it back, and how many marks it
 // changed; files that are marked as asked already are left as they are.
-func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]string, read bool, by string) (step int64, changed int, err error) {
+func (r *Review) MarkRead(
+	ctx context.Context, codebase int64, files map[string]string, read bool, by string,
+) (step int64, changed int, err error) {
 	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
 		now := time.Now().UnixMilli()
 		res, err := tx.ExecContext(ctx, "INSERT INTO mark_steps (codebase, at) VALUES (?, ?)", codebase, now)
@@ -60,7 +62,12 @@ func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]
 				changed++
 			}
 		}
-		if _, err := tx.ExecContext(ctx, "DELETE FROM mark_steps WHERE codebase = ? AND id NOT IN (SELECT id FROM mark_steps WHERE codebase = ? ORDER BY id DESC LIMIT ?)", codebase, codebase, keptSteps); err != nil {
+		if _, err := tx.ExecContext(
+			ctx,
+			"DELETE FROM mark_steps WHERE codebase = ? AND id NOT IN (SELECT id FROM mark_steps WHERE codebase = ? "+
+				"ORDER BY id DESC LIMIT ?)",
+			codebase, codebase, keptSteps,
+		); err != nil {
 			return err
 		}
 		return touch(ctx, tx, codebase)
@@ -69,9 +76,13 @@ func (r *Review) MarkRead(ctx context.Context, codebase int64, files map[string]
 }
 
 // mark changes one mark and keeps what it was.
-func mark(ctx context.Context, tx *sql.Tx, codebase, step int64, path, hash string, read bool, by string, now int64) (changed bool, err error) {
+func mark(
+	ctx context.Context, tx *sql.Tx, codebase, step int64, path, hash string, read bool, by string, now int64,
+) (changed bool, err error) {
 	var was oldMark
-	err = tx.QueryRowContext(ctx, "SELECT hash, at, by FROM read_marks WHERE codebase = ? AND path = ?", codebase, path).Scan(&was.hash, &was.at, &was.by)
+	err = tx.QueryRowContext(
+		ctx, "SELECT hash, at, by FROM read_marks WHERE codebase = ? AND path = ?", codebase, path,
+	).Scan(&was.hash, &was.at, &was.by)
 	if err != nil && !errors.Is(err, sql.ErrNoRows) {
 		return false, err
 	}
@@ -81,14 +92,23 @@ func mark(ctx context.Context, tx *sql.Tx, codebase, step int64, path, hash stri
 	var newHash, newAt any
 	if read {
 		newHash, newAt = hash, now
-		_, err = tx.ExecContext(ctx, "INSERT INTO read_marks (codebase, path, hash, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, path) DO UPDATE SET hash = excluded.hash, at = excluded.at, by = excluded.by", codebase, path, hash, now, by)
+		_, err = tx.ExecContext(
+			ctx,
+			"INSERT INTO read_marks (codebase, path, hash, at, by) VALUES (?, ?, ?, ?, ?) ON CONFLICT (codebase, "+
+				"path) DO UPDATE SET hash = excluded.hash, at = excluded.at, by = excluded.by",
+			codebase, path, hash, now, by,
+		)
 	} else {
 		_, err = tx.ExecContext(ctx, "DELETE FROM read_marks WHERE codebase = ? AND path = ?", codebase, path)
 	}
 	if err != nil {
 		return false, err
 	}
-	_, err = tx.ExecContext(ctx, "INSERT INTO mark_changes (step, path, old_hash, old_at, old_by, new_hash, new_at) VALUES (?, ?, ?, ?, ?, ?, ?)", step, path, was.hash, was.at, was.by, newHash, newAt)
+	_, err = tx.ExecContext(
+		ctx,
+		"INSERT INTO mark_changes (step, path, old_hash, old_at, old_by, new_hash, new_at) VALUES (?, ?, ?, ?, ?, ?, ?)",
+		step, path, was.hash, was.at, was.by, newHash, newAt,
+	)
 	return true, err
 }
 
@@ -103,7 +123,9 @@ type oldMark struct {
 func (r *Review) UndoMarks(ctx context.Context, codebase, step int64) (back, left int, err error) {
 	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
 		var n int
-		if err := tx.QueryRowContext(ctx, "SELECT COUNT(*) FROM mark_steps WHERE id = ? AND codebase = ?", step, codebase).Scan(&n); err != nil {
+		if err := tx.QueryRowContext(
+			ctx, "SELECT COUNT(*) FROM mark_steps WHERE id = ? AND codebase = ?", step, codebase,
+		).Scan(&n); err != nil {
 			return err
 		}
 		if n == 0 {
@@ -111,7 +133,8 @@ func (r *Review) UndoMarks(ctx context.Context, codebase, step int64) (back, lef
 		}
 		// What still is as the step left it: the same content at the same time,
 		// or still no mark.
-		const same = "FROM mark_changes c LEFT JOIN read_marks m ON m.codebase = ? AND m.path = c.path WHERE c.step = ? AND m.hash IS c.new_hash AND m.at IS c.new_at"
+		const same = "FROM mark_changes c LEFT JOIN read_marks m ON m.codebase = ? AND m.path = c.path WHERE c.step = " +
+			"? AND m.hash IS c.new_hash AND m.at IS c.new_at"
 		var all int
 		if err := tx.QueryRowContext(ctx, "SELECT COUNT(*) FROM mark_changes WHERE step = ?", step).Scan(&all); err != nil {
 			return err
@@ -130,7 +153,10 @@ func (r *Review) UndoMarks(ctx context.Context, codebase, step int64) (back, lef
 			{"DELETE FROM undone", nil},
 			{"INSERT INTO undone SELECT c.path, c.old_hash, c.old_at, c.old_by " + same, []any{codebase, step}},
 			{"DELETE FROM read_marks WHERE codebase = ? AND path IN (SELECT path FROM undone)", []any{codebase}},
-			{"INSERT INTO read_marks (codebase, path, hash, at, by) SELECT ?, path, hash, at, by FROM undone WHERE hash IS NOT NULL", []any{codebase}},
+			{
+				"INSERT INTO read_marks (codebase, path, hash, at, by) SELECT ?, path, hash, at, by FROM undone WHERE hash IS NOT NULL",
+				[]any{codebase},
+			},
 			{"DELETE FROM mark_steps WHERE id = ?", []any{step}},
 		} {
 			if _, err := tx.ExecContext(ctx, q.text, q.args...); err != nil {
@@ -166,7 +192,11 @@ func (r *Review) Silences(ctx context.Context, codebase int64) (map[string]model
 func (r *Review) KeepKeys(ctx context.Context, codebase int64, keys map[string]model.SmellKey) error {
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
 		for id, k := range keys {
-			if _, err := tx.ExecContext(ctx, "UPDATE silences SET rule = ?, path = ?, name = ? WHERE codebase = ? AND smell = ? AND rule = ''", k.Rule, k.Path, k.Name, codebase, id); err != nil {
+			if _, err := tx.ExecContext(
+				ctx,
+				"UPDATE silences SET rule = ?, path = ?, name = ? WHERE codebase = ? AND smell = ? AND rule = ''",
+				k.Rule, k.Path, k.Name, codebase, id,
+			); err != nil {
 				return err
 			}
 		}
@@ -182,7 +212,13 @@ func (r *Review) Silence(ctx context.Context, codebase int64, smell string, s mo
 		if s.Reason == "" {
 			_, err = tx.ExecContext(ctx, "DELETE FROM silences WHERE codebase = ? AND smell = ?", codebase, smell)
 		} else {
-			_, err = tx.ExecContext(ctx, "INSERT INTO silences (codebase, smell, reason, rule, path, name, at, by) VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (codebase, smell) DO UPDATE SET reason = excluded.reason, rule = excluded.rule, path = excluded.path, name = excluded.name, at = excluded.at, by = excluded.by", codebase, smell, s.Reason, s.Rule, s.Path, s.Name, time.Now().UnixMilli(), by)
+			_, err = tx.ExecContext(
+				ctx,
+				"INSERT INTO silences (codebase, smell, reason, rule, path, name, at, by) VALUES (?, ?, ?, ?, ?, ?, "+
+					"?, ?) ON CONFLICT (codebase, smell) DO UPDATE SET reason = excluded.reason, rule = "+
+					"excluded.rule, path = excluded.path, name = excluded.name, at = excluded.at, by = excluded.by",
+				codebase, smell, s.Reason, s.Rule, s.Path, s.Name, time.Now().UnixMilli(), by,
+			)
 		}
 		if err != nil {
 			return err

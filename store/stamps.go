@@ -41,7 +41,10 @@ func (f *Facts) Stamps(ctx context.Context, of string) map[string]survey.Stamped
 	out := make(map[string]survey.Stamped, len(rows))
 	for i := range rows {
 		r := &rows[i]
-		out[r.Key] = survey.Stamped{Hash: r.Hash, Stamp: source.Stamp{Blob: r.Blob, Size: r.Size, MTime: r.MTime, CTime: r.CTime, Inode: r.Inode}}
+		out[r.Key] = survey.Stamped{
+			Hash:  r.Hash,
+			Stamp: source.Stamp{Blob: r.Blob, Size: r.Size, MTime: r.MTime, CTime: r.CTime, Inode: r.Inode},
+		}
 	}
 	return out
 }
@@ -50,7 +53,10 @@ func (f *Facts) Stamps(ctx context.Context, of string) map[string]survey.Stamped
 func (f *Facts) SaveStamps(ctx context.Context, of string, stamps map[string]survey.Stamped) error {
 	rows := make(stampRows, 0, len(stamps))
 	for k, s := range stamps {
-		rows = append(rows, stampRow{Key: k, Hash: s.Hash, Blob: s.Stamp.Blob, Size: s.Stamp.Size, MTime: s.Stamp.MTime, CTime: s.Stamp.CTime, Inode: s.Stamp.Inode})
+		rows = append(rows, stampRow{
+			Key: k, Hash: s.Hash, Blob: s.Stamp.Blob, Size: s.Stamp.Size, MTime: s.Stamp.MTime, CTime: s.Stamp.CTime,
+			Inode: s.Stamp.Inode,
+		})
 	}
 	slices.SortFunc(rows, func(a, b stampRow) int { return cmp.Compare(a.Key, b.Key) })
 	data, err := pack(rows)
@@ -58,7 +64,11 @@ func (f *Facts) SaveStamps(ctx context.Context, of string, stamps map[string]sur
 		return err
 	}
 	return f.on(ctx, func(db *sql.DB) error {
-		_, err := db.ExecContext(ctx, "INSERT INTO stamps (source, data) VALUES (?, ?) ON CONFLICT (source) DO UPDATE SET data = excluded.data", of, data)
+		_, err := db.ExecContext(
+			ctx,
+			"INSERT INTO stamps (source, data) VALUES (?, ?) ON CONFLICT (source) DO UPDATE SET data = excluded.data",
+			of, data,
+		)
 		return err
 	})
 }

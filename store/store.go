@@ -104,7 +104,10 @@ func create(ctx context.Context, p string) error {
 }
 
 func emptied(p string) error {
-	return fmt.Errorf("%w: %s is there and holds nothing; bring a backup back with `jantel restore`, or move the file away to start anew", ErrEmptied, p)
+	return fmt.Errorf(
+		"%w: %s is there and holds nothing; bring a backup back with `jantel restore`, or move the file away to start anew",
+		ErrEmptied, p,
+	)
 }
 
 // OpenFacts opens facts.db in the data folder. A file that can not be used,
@@ -248,7 +251,8 @@ func makeFolder(dir string) error {
 const patience = 5 * time.Second
 
 func open(p, synchronous string) (*sql.DB, error) {
-	dsn := fmt.Sprintf("file:%s?_pragma=busy_timeout(%d)&_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=synchronous(%s)&_txlock=immediate",
+	dsn := fmt.Sprintf(
+		"file:%s?_pragma=busy_timeout(%d)&_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=synchronous(%s)&_txlock=immediate",
 		strings.NewReplacer("%", "%25", "?", "%3f", "#", "%23").Replace(p), patience.Milliseconds(), synchronous)
 	db, err := sql.Open("sqlite", dsn)
 	if err != nil {
@@ -277,7 +281,10 @@ func upToDate(ctx context.Context, db *sql.DB, p, set string, precious bool) err
 	case err != nil:
 		return fmt.Errorf("%s can not be used: %w", p, busy(err))
 	case has > knows:
-		return fmt.Errorf("%w: %s is of version %d and this program knows %d; use the newer program, or another folder with --data", ErrNewer, p, has, knows)
+		return fmt.Errorf(
+			"%w: %s is of version %d and this program knows %d; use the newer program, or another folder with --data",
+			ErrNewer, p, has, knows,
+		)
 	case has == knows:
 		return nil
 	case precious:

@@ -82,7 +82,9 @@ func TestABackupIsWrittenVerifiedAndRestoredAsTheREADMESays(t *testing.T) {
 	require.NoError(t, err)
 	c, err := r.AddCodebase(t.Context(), review.Codebase{Name: "vault", Kind: "folder", Path: "/vault"})
 	require.NoError(t, err)
-	_, err = r.AddFinding(t.Context(), review.Finding{Codebase: c.ID, Kind: review.Fix, Title: "two scales", Place: review.Place{Path: "."}})
+	_, err = r.AddFinding(t.Context(), review.Finding{
+		Codebase: c.ID, Kind: review.Fix, Title: "two scales", Place: review.Place{Path: "."},
+	})
 	require.NoError(t, err)
 	out, problem, code := run(t, "backup", file, "--data", data)
 	require.Zero(t, code, problem)

@@ -46,8 +46,14 @@ func main() {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	context.AfterFunc(ctx, endSoon)
-	root := &cobra.Command{Use: "jantel", Short: "Map a codebase, score its structure and names, record what to do about it", SilenceUsage: true, SilenceErrors: true, Version: version}
-	root.AddCommand(serveCommand(), demoCommand(), surveyCommand(), checkCommand(), rulesCommand(), backupCommand(), restoreCommand(), verifyCommand(), openapiCommand())
+	root := &cobra.Command{
+		Use: "jantel", Short: "Map a codebase, score its structure and names, record what to do about it",
+		SilenceUsage: true, SilenceErrors: true, Version: version,
+	}
+	root.AddCommand(
+		serveCommand(), demoCommand(), surveyCommand(), checkCommand(), rulesCommand(), backupCommand(),
+		restoreCommand(), verifyCommand(), openapiCommand(),
+	)
 	if err := root.ExecuteContext(ctx); err != nil {
 		var ex exit
 		if errors.As(err, &ex) {
@@ -106,18 +112,23 @@ func logger(level string) *slog.Logger {
 func serveCommand() *cobra.Command {
 	var cfg server.Config
 	var level string
-	c := &cobra.Command{Use: "serve", Short: "Start the server and print the address to open", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		cfg.Version, cfg.Log = version, logger(level)
-		s, err := server.New(cmd.Context(), cfg)
-		if err != nil {
-			return err
-		}
-		fmt.Fprintf(cmd.OutOrStdout(), "Jantel is at %s\n", s.URL())
-		if len(cfg.Allow) == 0 {
-			fmt.Fprintln(cmd.OutOrStdout(), "No folder may be surveyed yet, only uploads: start with --allow DIR to change that.")
-		}
-		return s.Serve(cmd.Context())
-	}}
+	c := &cobra.Command{
+		Use:   "serve",
+		Short: "Start the server and print the address to open",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			cfg.Version, cfg.Log = version, logger(level)
+			s, err := server.New(cmd.Context(), cfg)
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "Jantel is at %s\n", s.URL())
+			if len(cfg.Allow) == 0 {
+				fmt.Fprintln(cmd.OutOrStdout(), "No folder may be surveyed yet, only uploads: start with --allow DIR to change that.")
+			}
+			return s.Serve(cmd.Context())
+		},
+	}
 	c.Flags().StringVar(&cfg.Addr, "addr", "127.0.0.1:7420", "address on loopback to listen on")
 	c.Flags().StringVar(&cfg.Data, "data", dataFolder("XDG_DATA_HOME", ".local/share"), "folder in which the data is kept")
 	c.Flags().StringArrayVar(&cfg.Allow, "allow", nil, "folder that may be surveyed, with all below it; may be repeated")
@@ -128,30 +139,38 @@ func serveCommand() *cobra.Command {
 func demoCommand() *cobra.Command {
 	var cfg server.Config
 	var level string
-	c := &cobra.Command{Use: "demo", Short: "Start the server with a made-up codebase and its review in it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		cfg.Version, cfg.Log = version, logger(level)
-		repo := filepath.Join(cfg.Data, "hollin-vault")
-		if err := demo.Make(cmd.Context(), repo); err != nil {
-			return err
-		}
-		cfg.Allow = append(cfg.Allow, repo)
-		s, err := server.New(cmd.Context(), cfg)
-		if err != nil {
-			return err
-		}
-		ready := make(chan error, 1)
-		ctx, cancel := context.WithCancel(cmd.Context())
-		defer cancel()
-		go func() { ready <- s.Serve(ctx) }()
-		if err := demo.Fill(ctx, s, repo); err != nil {
-			cancel()
-			return errors.Join(fmt.Errorf("the demo can not be filled: %w", err), <-ready)
-		}
-		fmt.Fprintf(cmd.OutOrStdout(), "The demo is at %s\nStop it with Ctrl-C.\n", s.URL())
-		return <-ready
-	}}
+	c := &cobra.Command{
+		Use:   "demo",
+		Short: "Start the server with a made-up codebase and its review in it",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			cfg.Version, cfg.Log = version, logger(level)
+			repo := filepath.Join(cfg.Data, "hollin-vault")
+			if err := demo.Make(cmd.Context(), repo); err != nil {
+				return err
+			}
+			cfg.Allow = append(cfg.Allow, repo)
+			s, err := server.New(cmd.Context(), cfg)
+			if err != nil {
+				return err
+			}
+			ready := make(chan error, 1)
+			ctx, cancel := context.WithCancel(cmd.Context())
+			defer cancel()
+			go func() { ready <- s.Serve(ctx) }()
+			if err := demo.Fill(ctx, s, repo); err != nil {
+				cancel()
+				return errors.Join(fmt.Errorf("the demo can not be filled: %w", err), <-ready)
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "The demo is at %s\nStop it with Ctrl-C.\n", s.URL())
+			return <-ready
+		},
+	}
 	c.Flags().StringVar(&cfg.Addr, "addr", "127.0.0.1:7420", "address on loopback to listen on")
-	c.Flags().StringVar(&cfg.Data, "data", filepath.Join(dataFolder("XDG_DATA_HOME", ".local/share"), "demo"), "folder in which the demo is kept")
+	c.Flags().StringVar(
+		&cfg.Data, "data", filepath.Join(dataFolder("XDG_DATA_HOME", ".local/share"), "demo"),
+		"folder in which the demo is kept",
+	)
 	c.Flags().StringArrayVar(&cfg.Allow, "allow", nil, "further folder that may be surveyed; may be repeated")
 	c.Flags().StringVar(&level, "log", "warn", "what is logged to stderr: debug, info, warn, error")
 	return c
@@ -164,16 +183,27 @@ type surveyFlags struct {
 
 func surveyCommand() *cobra.Command {
 	var f surveyFlags
-	c := &cobra.Command{Use: "survey PATH", Short: "Survey a folder, a Git repository or an archive without a server", Args: exactPath, RunE: func(cmd *cobra.Command, args []string) error {
-		return runSurvey(cmd, args[0], f)
-	}}
+	c := &cobra.Command{
+		Use:   "survey PATH",
+		Short: "Survey a folder, a Git repository or an archive without a server",
+		Args:  exactPath,
+		RunE: func(cmd *cobra.Command, args []string) error {
+			return runSurvey(cmd, args[0], f)
+		},
+	}
 	c.Flags().StringVar(&f.rev, "rev", "", "revision of a Git repository: a branch, a tag or a commit")
 	c.Flags().StringVar(&f.format, "format", "text", "text, json, html, markdown, sarif or svg")
 	c.Flags().StringVar(&f.out, "out", "", "file to write to instead of standard output")
-	c.Flags().StringVar(&f.stage, "stage", "", "how strict to judge: sketch, growing or \"in service\"; of the recorded brief, or growing, when not given")
+	c.Flags().StringVar(
+		&f.stage, "stage", "",
+		"how strict to judge: sketch, growing or \"in service\"; of the recorded brief, or growing, when not given",
+	)
 	c.Flags().StringVar(&f.charter, "charter", "", "charter to hold against the code instead of its own jantel.yaml")
 	c.Flags().BoolVar(&f.noCache, "no-cache", false, "read every file again")
-	c.Flags().StringVar(&f.data, "data", dataFolder("XDG_DATA_HOME", ".local/share"), "the server's data folder, whose findings go into the HTML")
+	c.Flags().StringVar(
+		&f.data, "data", dataFolder("XDG_DATA_HOME", ".local/share"),
+		"the server's data folder, whose findings go into the HTML",
+	)
 	return c
 }
 
@@ -309,23 +339,31 @@ func writeTo(w io.Writer, format string, s *model.Survey, j *judgement.Result, f
 	case "sarif":
 		return report.SARIF(w, s, j)
 	case "svg":
-		return report.SVG(w, drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: ".", Auto: true}), s.Codebase+": dependencies", report.Source(s))
+		return report.SVG(
+			w, drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: ".", Auto: true}),
+			s.Codebase+": dependencies", report.Source(s),
+		)
 	}
 	return report.Text(w, s, j)
 }
 
 func checkCommand() *cobra.Command {
 	var f surveyFlags
-	c := &cobra.Command{Use: "check PATH", Short: "Hold a codebase against its charter: exit 0 without breach, 1 with breaches, 2 when it could not run", Args: exactPath, RunE: func(cmd *cobra.Command, args []string) error {
-		breaches, err := runCheck(cmd, args[0], f)
-		if err != nil {
-			return exit{2, err}
-		}
-		if breaches > 0 {
-			return exit{1, nil}
-		}
-		return nil
-	}}
+	c := &cobra.Command{
+		Use:   "check PATH",
+		Short: "Hold a codebase against its charter: exit 0 without breach, 1 with breaches, 2 when it could not run",
+		Args:  exactPath,
+		RunE: func(cmd *cobra.Command, args []string) error {
+			breaches, err := runCheck(cmd, args[0], f)
+			if err != nil {
+				return exit{2, err}
+			}
+			if breaches > 0 {
+				return exit{1, nil}
+			}
+			return nil
+		},
+	}
 	c.Flags().StringVar(&f.charter, "charter", "", "charter to check against instead of the codebase's own jantel.yaml")
 	c.Flags().StringVar(&f.rev, "rev", "", "revision of a Git repository")
 	c.Flags().StringVar(&f.format, "format", "text", "text, json or sarif")
@@ -383,29 +421,40 @@ func charterText(file string) (string, error) {
 
 func rulesCommand() *cobra.Command {
 	var format string
-	c := &cobra.Command{Use: "rules", Short: "List the rules that are checked", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		switch format {
-		case "json":
-			return report.RulesJSON(cmd.OutOrStdout(), smells.Rules())
-		case "text":
-			for _, r := range smells.Rules() {
-				fmt.Fprintf(cmd.OutOrStdout(), "%-22s %-10s %s\n", r.Slug, r.Facet, r.Question)
+	c := &cobra.Command{
+		Use:   "rules",
+		Short: "List the rules that are checked",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			switch format {
+			case "json":
+				return report.RulesJSON(cmd.OutOrStdout(), smells.Rules())
+			case "text":
+				for _, r := range smells.Rules() {
+					fmt.Fprintf(cmd.OutOrStdout(), "%-22s %-10s %s\n", r.Slug, r.Facet, r.Question)
+				}
+				return nil
 			}
-			return nil
-		}
-		return fmt.Errorf("there is no format %q; rules are written as text or json", format)
-	}}
+			return fmt.Errorf("there is no format %q; rules are written as text or json", format)
+		},
+	}
 	c.Flags().StringVar(&format, "format", "text", "text or json")
 	return c
 }
 
 func openapiCommand() *cobra.Command {
-	return &cobra.Command{Use: "openapi", Short: "Print the description of the API", Hidden: true, Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		text, err := server.OpenAPI()
-		if err != nil {
+	return &cobra.Command{
+		Use:    "openapi",
+		Short:  "Print the description of the API",
+		Hidden: true,
+		Args:   cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			text, err := server.OpenAPI()
+			if err != nil {
+				return err
+			}
+			_, err = fmt.Fprintln(cmd.OutOrStdout(), string(text))
 			return err
-		}
-		_, err = fmt.Fprintln(cmd.OutOrStdout(), string(text))
-		return err
-	}}
+		},
+	}
 }

@@ -72,8 +72,16 @@ func TestSurveyPrintsInTheFormatsItKnows(t *testing.T) {
 func TestAnErrorIsOneLineThatSaysWhatToDo(t *testing.T) {
 	dir := testkit.Tree(t, "-- a.go --\npackage a\n")
 	for _, args := range [][]string{
-		{"survey"}, {"survey", dir, dir}, {"survey", dir + "/none"}, {"survey", dir + "/a.go"}, {"survey", dir, "--rev", "x"}, {"survey", dir, "--format", "pdf"},
-		{"survey", dir, "--stage", "old"}, {"survey", dir, "--charter", "x"}, {"survey", dir, "--out", "/none/x"}, {"check", dir}, {"check", dir, "--charter", "x"}, {"check", dir, "--format", "pdf"}, {"rules", "--format", "x"}, {"nonsense"}, {"serve", "--addr", "0.0.0.0:1"}, {"serve", "--data", dir + "/a.go/x"},
+		{"survey"}, {"survey", dir, dir}, {"survey", dir + "/none"}, {"survey", dir + "/a.go"}, {"survey", dir, "--rev", "x"}, {
+			"survey", dir, "--format", "pdf",
+		},
+		{"survey", dir, "--stage", "old"}, {"survey", dir, "--charter", "x"}, {
+			"survey", dir, "--out", "/none/x",
+		}, {"check", dir}, {"check", dir, "--charter", "x"}, {
+			"check", dir, "--format", "pdf",
+		}, {"rules", "--format", "x"}, {"nonsense"}, {"serve", "--addr", "0.0.0.0:1"}, {
+			"serve", "--data", dir + "/a.go/x",
+		},
 	} {
 		out, problem, code := run(t, args...)
 		require.Equal(t, 2, code, args)
@@ -84,7 +92,8 @@ func TestAnErrorIsOneLineThatSaysWhatToDo(t *testing.T) {
 }
 
 func TestCheckHoldsACodebaseAgainstItsCharter(t *testing.T) {
-	tree := "-- jantel.yaml --\nlayers:\n  - name: logic\n    holds: [logic]\n  - name: data\n    holds: [data]\n-- logic/a.ts --\nimport '../data/b'\nexport function a() {}\n-- data/b.ts --\nexport function b() {}\n"
+	tree := "-- jantel.yaml --\nlayers:\n  - name: logic\n    holds: [logic]\n  - name: data\n    holds: [data]\n-- " +
+		"logic/a.ts --\nimport '../data/b'\nexport function a() {}\n-- data/b.ts --\nexport function b() {}\n"
 	dir := testkit.Tree(t, tree)
 	out, problem, code := run(t, "check", dir)
 	require.Equal(t, 1, code, problem)
@@ -106,7 +115,11 @@ func TestCheckHoldsACodebaseAgainstItsCharter(t *testing.T) {
 	require.Len(t, doc.Runs[0].Results, 1)
 	require.Equal(t, "charter-breach", doc.Runs[0].Results[0].RuleID)
 	own := filepath.Join(t.TempDir(), "other.yaml")
-	require.NoError(t, os.WriteFile(own, []byte("layers:\n  - name: logic\n    holds: [logic]\n    may: [data]\n  - name: data\n    holds: [data]\n"), 0o600))
+	require.NoError(t, os.WriteFile(
+		own,
+		[]byte("layers:\n  - name: logic\n    holds: [logic]\n    may: [data]\n  - name: data\n    holds: [data]\n"),
+		0o600,
+	))
 	out, problem, code = run(t, "check", dir, "--charter", own)
 	require.Zero(t, code, problem)
 	require.Equal(t, "No dependency breaks the charter.\n", out)
@@ -117,7 +130,11 @@ func TestCheckHoldsACodebaseAgainstItsCharter(t *testing.T) {
 }
 
 func TestASurveyIsWrittenAsMarkdownSARIFAndAPicture(t *testing.T) {
-	dir := testkit.Tree(t, "-- README.md --\nKeeps seed_and_more.\n-- logic/a1.ts --\nimport '../data/b'\nexport function a() {}\n-- logic/a2.ts --\nx()\n-- data/b.ts --\nexport function b() {}\n")
+	dir := testkit.Tree(
+		t,
+		"-- README.md --\nKeeps seed_and_more.\n-- logic/a1.ts --\nimport '../data/b'\nexport function a() {}\n-- "+
+			"logic/a2.ts --\nx()\n-- data/b.ts --\nexport function b() {}\n",
+	)
 	out, problem, code := run(t, "survey", dir, "--format", "markdown")
 	require.Zero(t, code, problem)
 	require.Contains(t, out, `Keeps seed\_and\_more.`)

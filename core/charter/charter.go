@@ -152,10 +152,12 @@ func bounded(src []byte) *Fault {
 		text := strings.TrimRight(line, "\r\n")
 		body, _, _ := strings.Cut(text, " #")
 		trimmed := strings.TrimLeft(body, " ")
-		if len(body)-len(trimmed) > 2*maxNesting || strings.Count(body, "[")+strings.Count(body, "{") > maxNesting || strings.HasPrefix(strings.TrimLeft(trimmed, " "), strings.Repeat("- ", maxNesting)) {
+		if len(body)-len(trimmed) > 2*maxNesting || strings.Count(body, "[")+strings.Count(body, "{") > maxNesting ||
+			strings.HasPrefix(strings.TrimLeft(trimmed, " "), strings.Repeat("- ", maxNesting)) {
 			return &Fault{n, "nested deeper than a charter can be"}
 		}
-		if strings.Contains(text, "\t") && strings.TrimLeft(text, " \t") != text && strings.Contains(text[:len(text)-len(strings.TrimLeft(text, " \t"))], "\t") {
+		if strings.Contains(text, "\t") && strings.TrimLeft(text, " \t") != text &&
+			strings.Contains(text[:len(text)-len(strings.TrimLeft(text, " \t"))], "\t") {
 			return &Fault{n, "indented with a tab; YAML takes blanks"}
 		}
 		// Quoted globs may hold these signs; a plain value that starts with one
@@ -316,7 +318,8 @@ type Result struct {
 // out; today decides which exceptions have expired.
 func (c *Charter) Hold(r *reading.Reading, today time.Time) *Result {
 	x := &comparison{Charter: c, r: r, used: map[string]bool{}, Result: &Result{
-		Breaches: []Breach{}, LayerOf: map[string]string{}, Loose: []string{}, Idle: []string{}, Expired: []Exception{}, Wiring: []model.Evidence{},
+		Breaches: []Breach{}, LayerOf: map[string]string{}, Loose: []string{}, Idle: []string{},
+		Expired: []Exception{}, Wiring: []model.Evidence{},
 	}}
 	for f := range r.Own(".") {
 		x.place(f)
@@ -443,7 +446,9 @@ func (x *comparison) wiring(f *model.File) {
 	for _, d := range f.Facts.Definitions {
 		lines := d.EndLine - d.Line + 1
 		if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && lines > wiringLines {
-			x.Wiring = append(x.Wiring, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s has %d lines", d.Qualified(), lines)})
+			x.Wiring = append(x.Wiring, model.Evidence{
+				Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s has %d lines", d.Qualified(), lines),
+			})
 		}
 	}
 }

@@ -146,7 +146,10 @@ type Request struct {
 
 // Of draws the parts of a place.
 func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, r Request) *Drawing {
-	d := &Drawing{Place: r.Place, Boxes: []Box{}, Bundles: []Bundle{}, Opened: []string{}, Classes: []string{}, Rings: []Ring{}, Frames: []Frame{}, Notes: []string{}}
+	d := &Drawing{
+		Place: r.Place, Boxes: []Box{}, Bundles: []Bundle{}, Opened: []string{}, Classes: []string{},
+		Rings: []Ring{}, Frames: []Frame{}, Notes: []string{},
+	}
 	inside := func(p string) bool { return model.Within(r.Place, p) }
 	if s.File(r.Place) != nil {
 		near := beside(s, r.Place)
@@ -155,7 +158,8 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 	}
 	var files []*model.File
 	for _, f := range s.Files {
-		if p := f.Path; judged[p] && inside(p) && (p == r.Place || (r.Tests || roles[p].Role != model.RoleTest) && drawn(roles[p].Role) && (r.Only == nil || r.Only(p))) {
+		if p := f.Path; judged[p] && inside(p) &&
+			(p == r.Place || (r.Tests || roles[p].Role != model.RoleTest) && drawn(roles[p].Role) && (r.Only == nil || r.Only(p))) {
 			files = append(files, f)
 		}
 	}

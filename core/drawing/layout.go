@@ -160,7 +160,10 @@ func (d *Drawing) frame(rows [][]int, names []string) {
 	k := 0.0
 	for c, name := range names {
 		if y := top[c+1]; y >= 0 {
-			d.Frames = append(d.Frames, Frame{Name: name, X: margin/2 + frameGap*k, Y: y - 24, W: d.Width + 2*room - margin - 2*frameGap*k, H: bottom - (y - 24) - frameGap*k})
+			d.Frames = append(d.Frames, Frame{
+				Name: name, X: margin/2 + frameGap*k, Y: y - 24, W: d.Width + 2*room - margin - 2*frameGap*k,
+				H: bottom - (y - 24) - frameGap*k,
+			})
 			k++
 		}
 	}
@@ -217,7 +220,10 @@ func (d *Drawing) rows(at map[string]int, order []string) [][]int {
 				}
 			}
 			slices.SortStableFunc(r, func(a, b int) int {
-				return cmp.Or(cmp.Compare(d.Boxes[a].Within, d.Boxes[b].Within), cmp.Compare(centre[a], centre[b]), cmp.Compare(d.Boxes[a].Path, d.Boxes[b].Path))
+				return cmp.Or(
+					cmp.Compare(d.Boxes[a].Within, d.Boxes[b].Within), cmp.Compare(centre[a], centre[b]),
+					cmp.Compare(d.Boxes[a].Path, d.Boxes[b].Path),
+				)
 			})
 		}
 		spread()

@@ -65,7 +65,11 @@ type reader struct {
 // newest commit first. encode makes a path of a name as git has it; exists
 // tells which files are part of the survey: only they are kept.
 func Read(in io.Reader, encode func(name string) string, exists func(path string) bool) (*model.History, error) {
-	r := &reader{h: &model.History{}, now: map[string]string{}, files: map[string]*model.FileHistory{}, authors: map[string]*model.Author{}, pairs: map[[2]string]int{}, alone: map[string]int{}, encode: encode, exists: exists}
+	r := &reader{
+		h: &model.History{}, now: map[string]string{}, files: map[string]*model.FileHistory{},
+		authors: map[string]*model.Author{}, pairs: map[[2]string]int{}, alone: map[string]int{}, encode: encode,
+		exists: exists,
+	}
 	br := bufio.NewReaderSize(in, 1<<20)
 	var c *commit
 	field := func() (string, error) {
@@ -129,7 +133,10 @@ func header(text string) *commit {
 		return nil
 	}
 	at, _ := strconv.ParseInt(f[2], 10, 64)
-	c := &commit{author: strings.ToLower(strings.ToValidUTF8(f[3], "?")), name: strings.ToValidUTF8(strings.TrimRight(f[4], "\n"), "?"), at: at, merge: strings.Contains(f[1], " ")}
+	c := &commit{
+		author: strings.ToLower(strings.ToValidUTF8(f[3], "?")),
+		name:   strings.ToValidUTF8(strings.TrimRight(f[4], "\n"), "?"), at: at, merge: strings.Contains(f[1], " "),
+	}
 	if c.author == "" {
 		c.author = c.name
 	}
@@ -230,7 +237,10 @@ func (r *reader) finish() *model.History {
 		}
 	}
 	slices.SortFunc(h.Pairs, func(a, b model.Pair) int {
-		return cmp.Or(cmp.Compare(b.Together, a.Together), cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.A, b.A), cmp.Compare(a.B, b.B))
+		return cmp.Or(
+			cmp.Compare(b.Together, a.Together), cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.A, b.A),
+			cmp.Compare(a.B, b.B),
+		)
 	})
 	if len(h.Pairs) > keptPairs {
 		h.Pairs = h.Pairs[:keptPairs]

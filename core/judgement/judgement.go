@@ -149,7 +149,15 @@ func readCharter(s *model.Survey, text string) (c *charter.Charter, faults []cha
 		case f == nil || f.Bytes == 0:
 			return nil, nil, false
 		case f.Facts == nil || f.Facts.Charter == "":
-			return nil, []charter.Fault{{Line: 1, Text: fmt.Sprintf("%s is %d bytes long and can not be read as text in lines; a charter has at most %d KB", charter.FileName, f.Bytes, charter.MaxBytes>>10)}}, true
+			return nil, []charter.Fault{
+				{
+					Line: 1,
+					Text: fmt.Sprintf(
+						"%s is %d bytes long and can not be read as text in lines; a charter has at most %d KB",
+						charter.FileName, f.Bytes, charter.MaxBytes>>10,
+					),
+				},
+			}, true
 		}
 		text, inside = f.Facts.Charter, true
 	}
@@ -167,9 +175,17 @@ func ReadCharter(text string) (*charter.Charter, []charter.Fault) {
 	for _, key := range slices.Sorted(maps.Keys(c.Thresholds)) {
 		switch {
 		case smells.UnknownThreshold(key):
-			faults = append(faults, charter.Fault{Line: charter.LineOf([]byte(text), key), Text: fmt.Sprintf("there is no threshold %q; \"jantel rules\" lists the rules and their parameters, as rule or rule.parameter", key)})
+			faults = append(faults, charter.Fault{
+				Line: charter.LineOf([]byte(text), key),
+				Text: fmt.Sprintf(
+					"there is no threshold %q; \"jantel rules\" lists the rules and their parameters, as rule or rule.parameter",
+					key,
+				),
+			})
 		case c.Thresholds[key] < 0:
-			faults = append(faults, charter.Fault{Line: charter.LineOf([]byte(text), key), Text: fmt.Sprintf("the threshold %q is below zero", key)})
+			faults = append(faults, charter.Fault{
+				Line: charter.LineOf([]byte(text), key), Text: fmt.Sprintf("the threshold %q is below zero", key),
+			})
 		}
 	}
 	if len(faults) > 0 {
@@ -186,7 +202,11 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	if in.Brief.Stage == "" {
 		in.Brief.Stage = model.Growing
 	}
-	j := &model.Judgement{Version: in.Version(), Brief: in.Brief, InScope: map[string]bool{}, Roles: make(map[string]model.RoleOf, len(s.Files)), FeatureOf: map[string]model.FeatureOf{}, Smells: []model.Smell{}}
+	j := &model.Judgement{
+		Version: in.Version(), Brief: in.Brief, InScope: map[string]bool{},
+		Roles: make(map[string]model.RoleOf, len(s.Files)), FeatureOf: map[string]model.FeatureOf{},
+		Smells: []model.Smell{},
+	}
 	for _, f := range s.Files {
 		j.AllLines += f.Lines()
 	}

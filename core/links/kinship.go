@@ -122,7 +122,8 @@ func BelongingsOf(s *model.Survey, counts func(path string) bool, folder string)
 			}
 		}
 		// Most of what it has must lead there: that one of many is ahead says little.
-		b.Elsewhere = b.Other != nil && b.Other.Value >= b.Own.Value+clearlyMore && max(b.Other.Links, b.Other.Changes) >= leastTies && 2*b.Other.Links >= b.Links
+		b.Elsewhere = b.Other != nil && b.Other.Value >= b.Own.Value+clearlyMore && max(b.Other.Links, b.Other.Changes) >= leastTies &&
+			2*b.Other.Links >= b.Links
 	}
 	slices.SortStableFunc(out, func(a, c Belonging) int {
 		if a.Elsewhere != c.Elsewhere {

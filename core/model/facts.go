@@ -2,7 +2,8 @@ package model
 
 //go:generate go tool msgp -file facts.go -o facts_packed.go -io=false -tests=false -unexported
 
-//msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
+//msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
+//msgp:tuple OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
 //msgp:limit arrays:2000000 maps:2000000
 //msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf

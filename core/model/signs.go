@@ -25,9 +25,11 @@ const (
 
 // Signs lists every sign with what it means.
 var Signs = map[SignName]string{
-	SignEntry: "it puts an interface on a page", SignListens: "it starts to answer on a port", SignRoutes: "it ties addresses to what answers them",
+	SignEntry: "it puts an interface on a page", SignListens: "it starts to answer on a port",
+	SignRoutes:  "it ties addresses to what answers them",
 	SignHandles: "it answers a request over HTTP", SignHTTP: "it sends requests over HTTP", SignSQL: "it holds a statement to a store",
 	SignDraws: "it draws for a person", SignPicture: "it draws a part of a picture", SignComposes: "it draws by other components",
-	SignKeepsState: "it keeps state for what is drawn", SignStore: "it makes a store of state", SignReExports: "it hands on what others export",
-	SignTest: "it declares tests", SignDebug: "it holds a call made to look for a fault",
+	SignKeepsState: "it keeps state for what is drawn", SignStore: "it makes a store of state",
+	SignReExports: "it hands on what others export",
+	SignTest:      "it declares tests", SignDebug: "it holds a call made to look for a fault",
 }

@@ -173,12 +173,20 @@ func Number(name string) (base, digits string, ok bool) {
 }
 
 // numbered are words that end in digits by nature.
-var numbered = set(`utf8 utf16 utf32 base64 base32 base16 base58 sha1 sha2 sha3 md4 md5 http1 http2 http3 ipv4 ipv6 ip4 ip6 x86 es5 es6 mp3 mp4 h264
-	oauth1 oauth2 s3 ec2 k8 e2 log2 log10 log1 exp2 atan2 int8 int16 int32 int64 uint8 uint16 uint32 uint64 float16 float32 float64 crc32 crc64 web3 pg3 css3
-	html5 tls12 tls13 p256 p384 p521 win32 amd64 arm64 arm32 mips64 ppc64 vec2 vec3 vec4 mat2 mat3 mat4 vector2 vector3 point2 point3 latin1 ucs2 ucs4 j2 py2 py3 python2 python3 lz4 bz2 sqlite3 neo4 ed25519 x509 iso8601 rfc3339 co2 h2 d3 t1 level1 level2`)
+var numbered = set(`utf8 utf16 utf32 base64 base32 base16 base58 sha1 sha2 sha3 md4 md5
+	http1 http2 http3 ipv4 ipv6 ip4 ip6 x86 es5 es6 mp3 mp4 h264
+	oauth1 oauth2 s3 ec2
+	k8 e2 log2 log10 log1 exp2 atan2 int8 int16 int32 int64 uint8 uint16 uint32 uint64 float16
+	float32 float64 crc32 crc64 web3 pg3 css3
+	html5 tls12 tls13 p256 p384 p521 win32 amd64 arm64 arm32 mips64 ppc64 vec2
+	vec3 vec4 mat2 mat3 mat4 vector2 vector3 point2 point3 latin1 ucs2 ucs4 j2 py2 py3
+	python2 python3 lz4 bz2 sqlite3 neo4 ed25519 x509 iso8601 rfc3339 co2
+	h2 d3 t1 level1 level2`)
 
 // numberedStem are words after which a number counts a version or a size.
-var numberedStem = set("v version rfc iso sha md utf tls ssl sse avx level layer stage phase step day week year q quarter rev x y z i j k n p")
+var numberedStem = set(
+	"v version rfc iso sha md utf tls ssl sse avx level layer stage phase step day week year q quarter rev x y z i j k n p",
+)
 
 func set(s string) map[string]bool {
 	m := map[string]bool{}
@@ -204,9 +212,11 @@ func Singular(w string) string {
 	switch n := len(w); {
 	case n > 4 && strings.HasSuffix(w, "ies"):
 		return w[:n-3] + "y"
-	case n > 4 && (strings.HasSuffix(w, "sses") || strings.HasSuffix(w, "shes") || strings.HasSuffix(w, "ches") || strings.HasSuffix(w, "xes")):
+	case n > 4 && (strings.HasSuffix(w, "sses") || strings.HasSuffix(w, "shes") || strings.HasSuffix(w, "ches") ||
+		strings.HasSuffix(w, "xes")):
 		return w[:n-2]
-	case n > 4 && strings.HasSuffix(w, "ves") && !strings.HasSuffix(w, "ives") && !strings.HasSuffix(w, "aves") && !strings.HasSuffix(w, "oves"):
+	case n > 4 && strings.HasSuffix(w, "ves") && !strings.HasSuffix(w, "ives") && !strings.HasSuffix(w, "aves") &&
+		!strings.HasSuffix(w, "oves"):
 		return w[:n-3] + "f"
 	case n > 3 && strings.HasSuffix(w, "s") && !strings.HasSuffix(w, "ss") && !strings.HasSuffix(w, "us") && !strings.HasSuffix(w, "is"):
 		return w[:n-1]

@@ -55,7 +55,11 @@ func historySentence(s *model.Survey, place string, add func(ev []model.Evidence
 		for _, q := range h.Pairs[:min(12, len(h.Pairs))] {
 			ev = append(ev, model.Evidence{Path: q.A, Note: fmt.Sprintf("with %s in %s of its changes", q.B, times(q.Together))})
 		}
-		add(ev, "%s together as a rule; %s and %s did so %s.", plural(len(h.Pairs), "pair of files changes", "pairs of files change"), path.Base(p.A), path.Base(p.B), times(p.Together))
+		add(
+			ev, "%s together as a rule; %s and %s did so %s.",
+			plural(len(h.Pairs), "pair of files changes", "pairs of files change"), path.Base(p.A), path.Base(p.B),
+			times(p.Together),
+		)
 	}
 }
 

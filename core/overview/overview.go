@@ -105,7 +105,11 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	if d == nil {
 		return nil
 	}
-	sh := &Sheet{Place: place, Title: d.Name, Purpose: d.Purpose, Origin: s.Origin, Patterns: []model.PatternMatch{}, Score: d.Legibility, Worst: []model.Smell{}, Languages: []Share{}, Runs: []Run{}, Entries: []model.Evidence{}, Notes: []model.Note{}, Sentences: []Sentence{}}
+	sh := &Sheet{
+		Place: place, Title: d.Name, Purpose: d.Purpose, Origin: s.Origin, Patterns: []model.PatternMatch{},
+		Score: d.Legibility, Worst: []model.Smell{}, Languages: []Share{}, Runs: []Run{},
+		Entries: []model.Evidence{}, Notes: []model.Note{}, Sentences: []Sentence{},
+	}
 	// None of these needs another; they only look.
 	var beside parallel.Group
 	beside.Go(func() { sh.System = system(s, j, place) })
@@ -315,7 +319,10 @@ var runWords = []struct{ purpose, words string }{
 
 func purposeOf(name, text string) string {
 	for _, field := range []string{name, text} {
-		for _, w := range strings.FieldsFunc(strings.ToLower(field), func(r rune) bool { return r == ' ' || r == ':' || r == '-' || r == '_' || r == '/' }) {
+		for _, w := range strings.FieldsFunc(
+			strings.ToLower(field),
+			func(r rune) bool { return r == ' ' || r == ':' || r == '-' || r == '_' || r == '/' },
+		) {
 			for _, rw := range runWords {
 				if strings.Contains(" "+rw.words+" ", " "+w+" ") {
 					return rw.purpose

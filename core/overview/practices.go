@@ -66,7 +66,8 @@ func ownLogger(f *model.File) int {
 		if d.Kind != model.DefClass && d.Kind != model.DefInterface && d.Kind != model.DefType {
 			continue
 		}
-		if w := naming.Words(naming.Own(d.Name)); len(w) > 0 && slices.Contains([]string{"log", "logger", "logging"}, w[len(w)-1]) && d.Parent == "" {
+		if w := naming.Words(naming.Own(d.Name)); len(w) > 0 && slices.Contains([]string{"log", "logger", "logging"}, w[len(w)-1]) &&
+			d.Parent == "" {
 			return d.Line
 		}
 	}
@@ -91,7 +92,9 @@ func served(s *model.Survey, j *judgement.Result, place string) []model.Route {
 // beside are folders of what stands beside the code, to be read or tried.
 var beside = regexp.MustCompile(`(?i)(?:^|/)(?:examples?|docs?|samples?|fixtures?|testdata|t|tests?|spec)/`)
 
-var healthWords = regexp.MustCompile(`(?i)health|(?:^|[/_-])(?:ready|readyz|live|livez|liveness|readiness|ping|up|heartbeat|alive)(?:$|[/_.-])`)
+var healthWords = regexp.MustCompile(
+	`(?i)health|(?:^|[/_-])(?:ready|readyz|live|livez|liveness|readiness|ping|up|heartbeat|alive)(?:$|[/_.-])`,
+)
 
 // healthChecks finds what says whether a system is well: a route, a
 // registration, a probe of what it runs in.
@@ -107,7 +110,8 @@ func healthChecks(r *reading.Reading, served []model.Route, place string) (out [
 		}
 	}
 	for _, e := range r.External {
-		if p := strings.ToLower(e.Package); model.Within(place, e.From) && (strings.Contains(p, "health") || strings.Contains(p, "actuator") || strings.Contains(p, "terminus")) {
+		if p := strings.ToLower(e.Package); model.Within(place, e.From) &&
+			(strings.Contains(p, "health") || strings.Contains(p, "actuator") || strings.Contains(p, "terminus")) {
 			put(e.From, e.Line, e.Package)
 		}
 	}

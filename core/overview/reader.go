@@ -371,7 +371,10 @@ func ask(s *model.Survey, j *judgement.Result, place string) []Sentence {
 		if last := active[k.name]; s.History.Last-last > 180*24*3600 {
 			still = ", whose last commit is of " + month(last)
 		}
-		out = append(out, Sentence{fmt.Sprintf("On %s ask %s%s: most of the changes to %d of %d files.", p, k.name, still, k.files, total), []model.Evidence{{Path: path.Join(place, p)}}})
+		out = append(out, Sentence{
+			fmt.Sprintf("On %s ask %s%s: most of the changes to %d of %d files.", p, k.name, still, k.files, total),
+			[]model.Evidence{{Path: path.Join(place, p)}},
+		})
 	}
 	return out
 }
@@ -428,15 +431,25 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 		return j.Roles[p].Role == model.RoleTest && s.File(p).Facts != nil
 	}), "There are tests.", "No test was found.")
 	add("A build that checks each change", find(func(p, b string, _ *model.File) bool {
-		return strings.Contains(p, ".github/workflows/") || has(b, ".gitlab-ci", "jenkinsfile", ".travis", "azure-pipelines", "bitbucket-pipelines") || strings.HasPrefix(p, ".ci/") || strings.HasPrefix(p, ".circleci/")
+		return strings.Contains(p, ".github/workflows/") ||
+			has(b, ".gitlab-ci", "jenkinsfile", ".travis", "azure-pipelines", "bitbucket-pipelines") || strings.HasPrefix(p, ".ci/") ||
+			strings.HasPrefix(p, ".circleci/")
 	}), "A definition is there.", "No definition of a build server was found.")
 	add("A linter or formatter", find(func(_, b string, _ *model.File) bool {
-		return has(b, ".eslintrc", "eslint.config", ".prettierrc", ".golangci", ".rubocop", ".flake8", "ruff.toml", ".pylintrc", "phpcs.xml", "phpstan", ".editorconfig", "rustfmt.toml", "clippy.toml", ".clang-format", "biome.json", "checkstyle", ".perltidyrc", ".stylelintrc")
+		return has(
+			b, ".eslintrc", "eslint.config", ".prettierrc", ".golangci", ".rubocop", ".flake8", "ruff.toml",
+			".pylintrc", "phpcs.xml", "phpstan", ".editorconfig", "rustfmt.toml", "clippy.toml", ".clang-format",
+			"biome.json", "checkstyle", ".perltidyrc", ".stylelintrc",
+		)
 	}), "Its configuration is there.", "No configuration of one was found.")
-	add("A licence", find(func(_, b string, _ *model.File) bool { return has(b, "license", "licence", "copying") }), "It is there.", "No licence was found.")
+	add(
+		"A licence", find(func(_, b string, _ *model.File) bool { return has(b, "license", "licence", "copying") }),
+		"It is there.", "No licence was found.",
+	)
 	add("Locked versions", find(func(_, b string, _ *model.File) bool {
 		switch b {
-		case "package-lock.json", "yarn.lock", "pnpm-lock.yaml", "go.sum", "poetry.lock", "uv.lock", "cargo.lock", "composer.lock", "gemfile.lock", "packages.lock.json", "pipfile.lock", "bun.lock":
+		case "package-lock.json", "yarn.lock", "pnpm-lock.yaml", "go.sum", "poetry.lock", "uv.lock", "cargo.lock",
+			"composer.lock", "gemfile.lock", "packages.lock.json", "pipfile.lock", "bun.lock":
 			return true
 		}
 		return false
@@ -453,7 +466,10 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 	}
 	health := healthChecks(j.Reading, served, place)
 	if len(health) > 0 || serves {
-		add("A health check", health, "Something asks, or is asked, whether it is well.", "No route, probe or registration for one was found.")
+		add(
+			"A health check", health, "Something asks, or is asked, whether it is well.",
+			"No route, probe or registration for one was found.",
+		)
 	}
 	return out
 }

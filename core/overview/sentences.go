@@ -44,9 +44,15 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 		if len(more) > 0 {
 			also = ", with " + list(more)
 		}
-		add(largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(t.CodeLines, "line"), strings.ToLower(countOf(t.Source, "source file")), int(top.Share*100+0.5), top.Language, also)
+		add(
+			largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(t.CodeLines, "line"),
+			strings.ToLower(countOf(t.Source, "source file")), int(top.Share*100+0.5), top.Language, also,
+		)
 	} else {
-		add(nil, "%s with %s, none of them in a language whose code is counted.", countOf(t.Files, "file"), strings.ToLower(countOf(t.Lines, "line")))
+		add(
+			nil, "%s with %s, none of them in a language whose code is counted.", countOf(t.Files, "file"),
+			strings.ToLower(countOf(t.Lines, "line")),
+		)
 	}
 	if sh.Verdict != "" {
 		if len(sh.Patterns) == 0 {

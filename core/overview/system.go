@@ -20,20 +20,38 @@ type Roster struct {
 // stores are packages that mean a store, by the name under which they are
 // asked for, over all languages.
 var stores = map[string]string{
-	"pg": "PostgreSQL", "postgres": "PostgreSQL", "psycopg2": "PostgreSQL", "psycopg": "PostgreSQL", "asyncpg": "PostgreSQL", "github.com/lib/pq": "PostgreSQL", "github.com/jackc/pgx": "PostgreSQL", "Npgsql": "PostgreSQL", "org.postgresql": "PostgreSQL", "DBD::Pg": "PostgreSQL", "tokio_postgres": "PostgreSQL",
-	"mysql": "MySQL", "mysql2": "MySQL", "pymysql": "MySQL", "MySQLdb": "MySQL", "github.com/go-sql-driver/mysql": "MySQL", "DBD::mysql": "MySQL", "MySqlConnector": "MySQL",
-	"sqlite3": "SQLite", "better-sqlite3": "SQLite", "node:sqlite": "SQLite", "aiosqlite": "SQLite", "modernc.org/sqlite": "SQLite", "github.com/mattn/go-sqlite3": "SQLite", "rusqlite": "SQLite", "Microsoft.Data.Sqlite": "SQLite", "DBD::SQLite": "SQLite",
+	"pg": "PostgreSQL", "postgres": "PostgreSQL", "psycopg2": "PostgreSQL", "psycopg": "PostgreSQL",
+	"asyncpg": "PostgreSQL", "github.com/lib/pq": "PostgreSQL", "github.com/jackc/pgx": "PostgreSQL",
+	"Npgsql": "PostgreSQL", "org.postgresql": "PostgreSQL", "DBD::Pg": "PostgreSQL", "tokio_postgres": "PostgreSQL",
+	"mysql": "MySQL", "mysql2": "MySQL", "pymysql": "MySQL", "MySQLdb": "MySQL",
+	"github.com/go-sql-driver/mysql": "MySQL", "DBD::mysql": "MySQL", "MySqlConnector": "MySQL",
+	"sqlite3": "SQLite", "better-sqlite3": "SQLite", "node:sqlite": "SQLite", "aiosqlite": "SQLite",
+	"modernc.org/sqlite": "SQLite", "github.com/mattn/go-sqlite3": "SQLite", "rusqlite": "SQLite",
+	"Microsoft.Data.Sqlite": "SQLite", "DBD::SQLite": "SQLite",
 	"mongodb": "MongoDB", "mongoose": "MongoDB", "pymongo": "MongoDB", "motor": "MongoDB", "go.mongodb.org/mongo-driver": "MongoDB",
-	"redis": "Redis", "ioredis": "Redis", "github.com/redis/go-redis": "Redis", "github.com/go-redis/redis": "Redis", "StackExchange.Redis": "Redis",
-	"@elastic/elasticsearch": "Elasticsearch", "elasticsearch": "Elasticsearch", "go.etcd.io/bbolt": "bbolt", "memcached": "Memcached", "cassandra-driver": "Cassandra",
-	"sequelize": "a database behind Sequelize", "typeorm": "a database behind TypeORM", "knex": "a database behind Knex", "@prisma/client": "a database behind Prisma", "sqlalchemy": "a database behind SQLAlchemy", "Microsoft.EntityFrameworkCore": "a database behind Entity Framework", "gorm.io/gorm": "a database behind GORM", "DBIx::Class": "a database behind DBIx::Class", "DBI": "a database behind DBI", "diesel": "a database behind Diesel", "sqlx": "a database behind SQLx",
+	"redis": "Redis", "ioredis": "Redis", "github.com/redis/go-redis": "Redis", "github.com/go-redis/redis": "Redis",
+	"StackExchange.Redis":    "Redis",
+	"@elastic/elasticsearch": "Elasticsearch", "elasticsearch": "Elasticsearch", "go.etcd.io/bbolt": "bbolt",
+	"memcached": "Memcached", "cassandra-driver": "Cassandra",
+	"sequelize": "a database behind Sequelize", "typeorm": "a database behind TypeORM",
+	"knex": "a database behind Knex", "@prisma/client": "a database behind Prisma",
+	"sqlalchemy":                    "a database behind SQLAlchemy",
+	"Microsoft.EntityFrameworkCore": "a database behind Entity Framework", "gorm.io/gorm": "a database behind GORM",
+	"DBIx::Class": "a database behind DBIx::Class", "DBI": "a database behind DBI",
+	"diesel": "a database behind Diesel", "sqlx": "a database behind SQLx",
 }
 
 // abroad are packages that mean another system.
 var abroad = map[string]string{
-	"kafkajs": "Kafka", "kafka": "Kafka", "github.com/segmentio/kafka-go": "Kafka", "confluent_kafka": "Kafka", "amqplib": "RabbitMQ", "pika": "RabbitMQ", "github.com/rabbitmq/amqp091-go": "RabbitMQ", "RabbitMQ.Client": "RabbitMQ", "nats": "NATS", "github.com/nats-io/nats.go": "NATS", "mqtt": "MQTT", "paho": "MQTT",
-	"nodemailer": "mail", "smtplib": "mail", "net/smtp": "mail", "aiosmtplib": "mail", "MailKit": "mail", "Email::Sender": "mail", "stripe": "Stripe", "boto3": "AWS", "aws-sdk": "AWS", "@aws-sdk": "AWS", "github.com/aws/aws-sdk-go": "AWS", "google.cloud": "Google Cloud", "@google-cloud": "Google Cloud", "azure": "Azure", "@azure": "Azure",
-	"ldap3": "LDAP", "ldapjs": "LDAP", "openai": "OpenAI", "twilio": "Twilio", "@sentry": "Sentry", "sentry_sdk": "Sentry", "firebase": "Firebase",
+	"kafkajs": "Kafka", "kafka": "Kafka", "github.com/segmentio/kafka-go": "Kafka", "confluent_kafka": "Kafka",
+	"amqplib": "RabbitMQ", "pika": "RabbitMQ", "github.com/rabbitmq/amqp091-go": "RabbitMQ",
+	"RabbitMQ.Client": "RabbitMQ", "nats": "NATS", "github.com/nats-io/nats.go": "NATS", "mqtt": "MQTT", "paho": "MQTT",
+	"nodemailer": "mail", "smtplib": "mail", "net/smtp": "mail", "aiosmtplib": "mail", "MailKit": "mail",
+	"Email::Sender": "mail", "stripe": "Stripe", "boto3": "AWS", "aws-sdk": "AWS", "@aws-sdk": "AWS",
+	"github.com/aws/aws-sdk-go": "AWS", "google.cloud": "Google Cloud", "@google-cloud": "Google Cloud",
+	"azure": "Azure", "@azure": "Azure",
+	"ldap3": "LDAP", "ldapjs": "LDAP", "openai": "OpenAI", "twilio": "Twilio", "@sentry": "Sentry",
+	"sentry_sdk": "Sentry", "firebase": "Firebase",
 }
 
 // named looks a package up, by its whole name or the start of it.
@@ -123,7 +141,10 @@ func system(s *model.Survey, j *judgement.Result, place string) []Roster {
 	_, vars := environment(j.Reading, place)
 	env := Roster{Name: "variables of the environment", Items: vars}
 	out := []Roster{}
-	for _, g := range []Roster{processes.group("processes"), databases.group("stores"), others.group("other systems"), plans.group("planned jobs"), checks.group("checks of sign-in and rights"), env} {
+	for _, g := range []Roster{
+		processes.group("processes"), databases.group("stores"), others.group("other systems"),
+		plans.group("planned jobs"), checks.group("checks of sign-in and rights"), env,
+	} {
 		if len(g.Items) > 0 {
 			out = append(out, g)
 		}

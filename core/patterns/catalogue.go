@@ -17,15 +17,46 @@ import (
 // with signals of its own or shared ones; docs/analysis.md tells how.
 var catalogue = []pattern{
 	{"layered", []signal{
-		{30, true, 0, roles("The code holds %s of the layers routes or handlers, logic, and data access", []model.Role{model.RoleRouting, model.RoleHandler}, []model.Role{model.RoleLogic}, []model.Role{model.RoleDataAccess})},
+		{
+			30, true, 0,
+			roles(
+				"The code holds %s of the layers routes or handlers, logic, and data access",
+				[]model.Role{model.RoleRouting, model.RoleHandler}, []model.Role{model.RoleLogic},
+				[]model.Role{model.RoleDataAccess},
+			),
+		},
 		{35, true, 0, downwards},
-		{20, true, 45, named("Folders are named for layers", "No folders are named for layers", 3, "routes", "handlers", "controllers", "logic", "services", "domain", "data", "repositories", "persistence", "store", "api", "business")},
+		{
+			20, true, 45,
+			named(
+				"Folders are named for layers", "No folders are named for layers", 3, "routes", "handlers",
+				"controllers", "logic", "services", "domain", "data", "repositories", "persistence", "store", "api",
+				"business",
+			),
+		},
 		{15, false, 0, skips},
 	}},
 	{"model-view-controller", []signal{
-		{30, true, 0, roles("The code holds %s of models, views and controllers", []model.Role{model.RoleModel, model.RoleDataAccess}, []model.Role{model.RoleView}, []model.Role{model.RoleHandler})},
-		{50, true, 0, parts("Folders are named models, views and controllers", "Folders are not named models, views and controllers", []string{"models", "model"}, []string{"views", "view", "templates"}, []string{"controllers", "controller"})},
-		{20, false, 0, leads("Controllers use models", "No controller uses a model", model.RoleHandler, model.RoleModel, model.RoleDataAccess)},
+		{
+			30, true, 0,
+			roles(
+				"The code holds %s of models, views and controllers",
+				[]model.Role{model.RoleModel, model.RoleDataAccess}, []model.Role{model.RoleView},
+				[]model.Role{model.RoleHandler},
+			),
+		},
+		{
+			50, true, 0,
+			parts(
+				"Folders are named models, views and controllers",
+				"Folders are not named models, views and controllers", []string{"models", "model"},
+				[]string{"views", "view", "templates"}, []string{"controllers", "controller"},
+			),
+		},
+		{
+			20, false, 0,
+			leads("Controllers use models", "No controller uses a model", model.RoleHandler, model.RoleModel, model.RoleDataAccess),
+		},
 	}},
 	{"rings", []signal{
 		{45, true, 20, around},
@@ -55,7 +86,13 @@ var catalogue = []pattern{
 	}},
 	{"pipeline", []signal{
 		{70, true, 0, row},
-		{30, false, 0, named("A folder is named for stages", "No folder is named for stages", 1, "pipeline", "pipelines", "stages", "steps", "etl", "jobs", "passes")},
+		{
+			30, false, 0,
+			named(
+				"A folder is named for stages", "No folder is named for stages", 1, "pipeline", "pipelines",
+				"stages", "steps", "etl", "jobs", "passes",
+			),
+		},
 	}},
 	{"plug-ins", []signal{
 		{45, true, 0, plugFolder},
@@ -77,12 +114,24 @@ var catalogue = []pattern{
 		{20, true, 30, cutBy(1)},
 	}},
 	{"components and pages", []signal{
-		{40, true, 0, named("There is a folder for components and one for pages", "There are no folders for components and for pages", 2, "components", "pages", "screens", "views")},
+		{
+			40, true, 0,
+			named(
+				"There is a folder for components and one for pages",
+				"There are no folders for components and for pages", 2, "components", "pages", "screens", "views",
+			),
+		},
 		{30, true, 0, views},
 		{30, false, 0, leads("Pages use components", "No page uses a component of the component folder", model.RoleView, model.RoleView)},
 	}},
 	{"apps and libs", []signal{
-		{60, true, 0, named("Top folders hold applications beside libraries", "There are no top folders for applications beside libraries", 2, appFolders...)},
+		{
+			60, true, 0,
+			named(
+				"Top folders hold applications beside libraries",
+				"There are no top folders for applications beside libraries", 2, appFolders...,
+			),
+		},
 		{40, true, 0, projects},
 	}},
 	{"library", []signal{
@@ -148,7 +197,10 @@ func named(yes, no string, enough int, words ...string) func(*context) outcome {
 		}
 		share := float64(len(first)) / float64(enough)
 		if share < 0.5 || len(first) == 1 && enough > 1 {
-			return outcomeOf(min(share, 0.4), no+fmt.Sprintf(", but for %s.", strings.Join(names, ", ")), foldersEvidence(first, "so named"))
+			return outcomeOf(
+				min(share, 0.4), no+fmt.Sprintf(", but for %s.", strings.Join(names, ", ")),
+				foldersEvidence(first, "so named"),
+			)
 		}
 		return outcomeOf(share, yes+": "+strings.Join(names, ", ")+".", foldersEvidence(first, "so named"))
 	}
@@ -170,7 +222,11 @@ func parts(yes, no string, groups ...[]string) func(*context) outcome {
 		case len(found) == len(groups):
 			// Apart from each other they must hold a good part of the code.
 			n := c.within(found...)
-			return outcomeOf(c.large(n, 0.25), fmt.Sprintf("%s: %s, with %d of %d source files.", yes, names(found), n, len(c.source)), foldersEvidence(found, "so named"))
+			return outcomeOf(
+				c.large(n, 0.25),
+				fmt.Sprintf("%s: %s, with %d of %d source files.", yes, names(found), n, len(c.source)),
+				foldersEvidence(found, "so named"),
+			)
 		case len(found) > 0:
 			return outcomeOf(0.15*float64(len(found)), no+", but for "+names(found)+".", foldersEvidence(found, "so named"))
 		}
@@ -213,7 +269,10 @@ func sorted(ls []model.Link) []model.Link {
 }
 
 func skips(c *context) outcome {
-	skip := append(append([]model.Link(nil), c.links[[2]model.Role{model.RoleHandler, model.RoleDataAccess}]...), c.links[[2]model.Role{model.RoleRouting, model.RoleDataAccess}]...)
+	skip := append(
+		append([]model.Link(nil), c.links[[2]model.Role{model.RoleHandler, model.RoleDataAccess}]...),
+		c.links[[2]model.Role{model.RoleRouting, model.RoleDataAccess}]...,
+	)
 	direct := len(c.links[[2]model.Role{model.RoleHandler, model.RoleLogic}])
 	if direct == 0 {
 		return outcomeOf(0, "No handler uses the logic.", nil)
@@ -221,7 +280,11 @@ func skips(c *context) outcome {
 	if len(skip) == 0 {
 		return outcomeOf(1, fmt.Sprintf("Handlers reach data only through the logic (%d dependencies).", direct), nil)
 	}
-	return outcomeOf(float64(direct)/float64(direct+2*len(skip)), fmt.Sprintf("%d dependencies of handlers or routes skip the logic and reach data directly; %d keep to it.", len(skip), direct), linksEvidence(sorted(skip)))
+	return outcomeOf(
+		float64(direct)/float64(direct+2*len(skip)),
+		fmt.Sprintf("%d dependencies of handlers or routes skip the logic and reach data directly; %d keep to it.", len(skip), direct),
+		linksEvidence(sorted(skip)),
+	)
 }
 
 func leads(yes, no string, from model.Role, to ...model.Role) func(*context) outcome {
@@ -261,7 +324,11 @@ func kindShare(c *context) outcome {
 		}
 	}
 	share := float64(n) / float64(len(c.source))
-	return outcomeOf(share*1.15, fmt.Sprintf("%d of %d source files lie in folders named for a technical kind.", n, len(c.source)), foldersEvidence(first, "named for a kind"))
+	return outcomeOf(
+		share*1.15,
+		fmt.Sprintf("%d of %d source files lie in folders named for a technical kind.", n, len(c.source)),
+		foldersEvidence(first, "named for a kind"),
+	)
 }
 
 func pureFolders(c *context) outcome {
@@ -284,7 +351,10 @@ func pureFolders(c *context) outcome {
 	if all < 2 {
 		return outcomeOf(0, "There are too few folders of three files or more to compare.", nil)
 	}
-	return outcomeOf(float64(pure)/float64(all), fmt.Sprintf("%d of %d folders of three files or more hold files of one role.", pure, all), nil)
+	return outcomeOf(
+		float64(pure)/float64(all),
+		fmt.Sprintf("%d of %d folders of three files or more hold files of one role.", pure, all), nil,
+	)
 }
 
 // cutBy tests whether the cut of the folders goes the same way: 1 for by
@@ -343,7 +413,11 @@ func featureShare(c *context) outcome {
 	if features < 3 || len(c.source) == 0 {
 		return outcomeOf(0, "Fewer than three folders hold a feature with all its roles.", nil)
 	}
-	return outcomeOf(float64(n)/float64(len(c.source))*1.2, fmt.Sprintf("%d folders hold three or more roles each, together %d of %d source files.", features, n, len(c.source)), foldersEvidence(ds, "holds three or more roles"))
+	return outcomeOf(
+		float64(n)/float64(len(c.source))*1.2,
+		fmt.Sprintf("%d folders hold three or more roles each, together %d of %d source files.", features, n, len(c.source)),
+		foldersEvidence(ds, "holds three or more roles"),
+	)
 }
 
 func genericName(n string) bool {
@@ -375,5 +449,9 @@ func selfContained(c *context) outcome {
 
 func views(c *context) outcome {
 	p := c.part(model.RoleView)
-	return outcomeOf(p*2.5, fmt.Sprintf("%d of %d source files draw the interface.", len(c.byRole[model.RoleView]), len(c.source)), filesEvidence(c.byRole[model.RoleView], "draws"))
+	return outcomeOf(
+		p*2.5,
+		fmt.Sprintf("%d of %d source files draw the interface.", len(c.byRole[model.RoleView]), len(c.source)),
+		filesEvidence(c.byRole[model.RoleView], "draws"),
+	)
 }

@@ -27,7 +27,8 @@ func projects(c *context) outcome {
 		above[d.Path] = true
 	}
 	for _, f := range c.survey.Files {
-		if f.Facts == nil || f.Facts.Starts == 0 && (f.Facts.Project == nil || !slices.Contains(projectTools, f.Facts.Project.Tool)) || !c.judged[f.Path] || c.roles[f.Path].Role == model.RoleTest {
+		if f.Facts == nil || f.Facts.Starts == 0 && (f.Facts.Project == nil || !slices.Contains(projectTools, f.Facts.Project.Tool)) ||
+			!c.judged[f.Path] || c.roles[f.Path].Role == model.RoleTest {
 			continue
 		}
 		for part := model.FolderOf(f.Path); part != "."; part = model.FolderOf(part) {
@@ -37,7 +38,11 @@ func projects(c *context) outcome {
 			}
 		}
 	}
-	return outcomeOf(float64(len(own)-1)/3, fmt.Sprintf("%d of the parts in them stand on their own, as a program or with a project file.", len(own)), ev[:min(5, len(ev))])
+	return outcomeOf(
+		float64(len(own)-1)/3,
+		fmt.Sprintf("%d of the parts in them stand on their own, as a program or with a project file.", len(own)),
+		ev[:min(5, len(ev))],
+	)
 }
 
 // offers tests that others can take something from it: a project file says so,
@@ -46,7 +51,10 @@ func offers(c *context) outcome {
 	var ev []model.Evidence
 	if f := c.topPackage(); f != nil {
 		// Without a project file it may still be an application's.
-		return outcomeOf(0.65, "Nearly all of it is one package, though no project file tells what it is for.", []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}})
+		return outcomeOf(
+			0.65, "Nearly all of it is one package, though no project file tells what it is for.",
+			[]model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}},
+		)
 	}
 	for _, f := range c.survey.Files {
 		if !c.judged[f.Path] || f.Facts == nil {
@@ -99,7 +107,8 @@ func (c *context) topPackage() *model.File {
 // to others.
 func (c *context) packageIn(d string) *model.File {
 	for _, f := range c.source {
-		if syntax.ProfileOf(f.Language).FolderPackages && model.FolderOf(f.Path) == d && f.Facts.Namespace != "main" && len(f.Facts.Names) > 0 {
+		if syntax.ProfileOf(f.Language).FolderPackages && model.FolderOf(f.Path) == d && f.Facts.Namespace != "main" &&
+			len(f.Facts.Names) > 0 {
 			return f
 		}
 	}
@@ -115,9 +124,13 @@ func (c *context) programs() []*model.File {
 	c.counted = true
 	packages := c.pythonPackages()
 	for _, f := range c.source {
-		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
+		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 &&
+			(!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
 		if starts && !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
-			return slices.Contains([]string{"example", "examples", "sample", "samples", "demo", "demos", "testdata"}, strings.ToLower(strings.Trim(d, "_")))
+			return slices.Contains(
+				[]string{"example", "examples", "sample", "samples", "demo", "demos", "testdata"},
+				strings.ToLower(strings.Trim(d, "_")),
+			)
 		}) {
 			c.starting = append(c.starting, f)
 		}
@@ -165,7 +178,10 @@ func starts(c *context) outcome {
 	if share < 0.3 {
 		share /= 4 // most software has a program or two to run in it
 	}
-	return outcomeOf(share*1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)), filesEvidence(fs, "a program to run"))
+	return outcomeOf(
+		share*1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)),
+		filesEvidence(fs, "a program to run"),
+	)
 }
 
 func loose(c *context) outcome {
@@ -182,5 +198,8 @@ func loose(c *context) outcome {
 	if len(c.source) == 0 {
 		return outcomeOf(0, "There is no program text to tell from.", nil)
 	}
-	return outcomeOf(float64(n)/float64(len(c.source))*1.3, fmt.Sprintf("%d of %d source files neither need nor serve another.", n, len(c.source)), nil)
+	return outcomeOf(
+		float64(n)/float64(len(c.source))*1.3,
+		fmt.Sprintf("%d of %d source files neither need nor serve another.", n, len(c.source)), nil,
+	)
 }

@@ -53,7 +53,10 @@ const threshold = 25
 // Rank judges every pattern of the catalogue for what lies below a folder ("."
 // for the codebase), best first, those under the threshold left out; the
 // ranking may be empty. The cut of its folders is what weave found.
-func Rank(root string, cut model.Cut, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) []model.PatternMatch {
+func Rank(
+	root string, cut model.Cut, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool,
+	folders []*model.Folder,
+) []model.PatternMatch {
 	c := newContext(root, s, roles, judged, folders)
 	c.cut = cut
 	out := []model.PatternMatch{}
@@ -179,7 +182,11 @@ func (c *context) messages() []model.Message {
 }
 
 func newContext(root string, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) *context {
-	c := &context{root: root, survey: s, roles: roles, folders: folders, judged: judged, byRole: map[model.Role][]*model.File{}, links: map[[2]model.Role][]model.Link{}, inner: map[string]*model.Folder{}}
+	c := &context{
+		root: root, survey: s, roles: roles, folders: folders, judged: judged,
+		byRole: map[model.Role][]*model.File{}, links: map[[2]model.Role][]model.Link{},
+		inner: map[string]*model.Folder{},
+	}
 	for _, f := range s.Files {
 		r := roles[f.Path].Role
 		if r == model.RoleView && judged[f.Path] {

@@ -85,7 +85,11 @@ func around(c *context) outcome {
 		return outcomeOf(0, "No folder for a core lies beside others for what surrounds it.", nil)
 	}
 	n := c.within(ds...)
-	return outcomeOf(c.large(n, 0.4), fmt.Sprintf("A core and what surrounds it lie side by side: %s, with %d of %d source files.", names(ds), n, len(c.source)), foldersEvidence(ds, "so named"))
+	return outcomeOf(
+		c.large(n, 0.4),
+		fmt.Sprintf("A core and what surrounds it lie side by side: %s, with %d of %d source files.", names(ds), n, len(c.source)),
+		foldersEvidence(ds, "so named"),
+	)
 }
 
 // inward tests that a core needs nothing of what surrounds it.
@@ -110,7 +114,8 @@ func inward(c *context) outcome {
 	var against []model.Link
 	for _, l := range c.survey.Links {
 		a, b := inside(l.From), inside(l.To)
-		if l.Kind.Repeats() || a == b || !model.Within(base, l.From) || !model.Within(base, l.To) || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
+		if l.Kind.Repeats() || a == b || !model.Within(base, l.From) || !model.Within(base, l.To) || !c.judged[l.From] ||
+			!c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
 			continue
 		}
 		if b {
@@ -123,5 +128,9 @@ func inward(c *context) outcome {
 	if in < 2 {
 		return outcomeOf(0, fmt.Sprintf("Hardly anything depends on %s.", core.Path), nil)
 	}
-	return outcomeOf(1-3*float64(out)/float64(in+out), fmt.Sprintf("%d dependencies lead into %s and %d out of it.", in, core.Path, out), linksEvidence(sorted(against)))
+	return outcomeOf(
+		1-3*float64(out)/float64(in+out),
+		fmt.Sprintf("%d dependencies lead into %s and %d out of it.", in, core.Path, out),
+		linksEvidence(sorted(against)),
+	)
 }

@@ -103,7 +103,11 @@ func viewModels(c *context) outcome {
 	if len(fs) == 0 {
 		return outcomeOf(0, "No file is named for a view model.", nil)
 	}
-	return outcomeOf(min(float64(len(fs))/2, c.large(len(fs), 0.1)), fmt.Sprintf("%d of %d source files are view models by their names.", len(fs), len(c.source)), filesEvidence(fs, "a view model"))
+	return outcomeOf(
+		min(float64(len(fs))/2, c.large(len(fs), 0.1)),
+		fmt.Sprintf("%d of %d source files are view models by their names.", len(fs), len(c.source)),
+		filesEvidence(fs, "a view model"),
+	)
 }
 
 // paired tests that view models have a view of the same name.
@@ -131,7 +135,10 @@ func paired(c *context) outcome {
 	if len(fs) == 0 {
 		return outcomeOf(0, "There are no view models that could belong to views.", nil)
 	}
-	return outcomeOf(float64(n)/float64(len(fs)), fmt.Sprintf("%d of %d view models have a view of the same name.", n, len(fs)), filesEvidence(fs, "a view model"))
+	return outcomeOf(
+		float64(n)/float64(len(fs)), fmt.Sprintf("%d of %d view models have a view of the same name.", n, len(fs)),
+		filesEvidence(fs, "a view model"),
+	)
 }
 
 func viewModelsApart(c *context) outcome {
@@ -147,7 +154,10 @@ func viewModelsApart(c *context) outcome {
 	if len(ls) == 0 {
 		return outcomeOf(1, "No view model needs a view.", nil)
 	}
-	return outcomeOf(1-float64(len(ls))/float64(len(fs)), fmt.Sprintf("%d dependencies lead from view models to views.", len(ls)), linksEvidence(ls))
+	return outcomeOf(
+		1-float64(len(ls))/float64(len(fs)), fmt.Sprintf("%d dependencies lead from view models to views.", len(ls)),
+		linksEvidence(ls),
+	)
 }
 
 // A core, features and what they share.
@@ -163,7 +173,14 @@ func threeParts(c *context) outcome {
 	if ds == nil {
 		return outcomeOf(0, "There is no core beside features and what they share.", nil)
 	}
-	return outcomeOf(c.large(c.within(ds...), 0.5), fmt.Sprintf("A core, features and what they share lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named"))
+	return outcomeOf(
+		c.large(c.within(ds...), 0.5),
+		fmt.Sprintf(
+			"A core, features and what they share lie side by side: %s, with %d of %d source files.", names(ds),
+			c.within(ds...), len(c.source),
+		),
+		foldersEvidence(ds, "so named"),
+	)
 }
 
 // featuresApart tests that what is shared knows no feature, nor one feature
@@ -190,13 +207,23 @@ func featuresApart(c *context) outcome {
 	if down == 0 {
 		return outcomeOf(0, "No feature uses the core or what is shared.", nil)
 	}
-	return outcomeOf(1-2*float64(len(against))/float64(down+len(against)), fmt.Sprintf("%d dependencies lead from features to the core and to what is shared, %d the other way or between features.", down, len(against)), linksEvidence(against))
+	return outcomeOf(
+		1-2*float64(len(against))/float64(down+len(against)),
+		fmt.Sprintf(
+			"%d dependencies lead from features to the core and to what is shared, %d the other way or between features.",
+			down, len(against),
+		),
+		linksEvidence(against),
+	)
 }
 
 // Interface, logic and data.
 
 func uiLogicData(c *context) []*model.Folder {
-	return c.siblings([]string{"ui", "presentation", "gui"}, []string{"logic", "business", "domain", "bll"}, []string{"data", "dal", "persistence", "storage"})
+	return c.siblings(
+		[]string{"ui", "presentation", "gui"}, []string{"logic", "business", "domain", "bll"},
+		[]string{"data", "dal", "persistence", "storage"},
+	)
 }
 
 func threeTiers(c *context) outcome {
@@ -204,7 +231,14 @@ func threeTiers(c *context) outcome {
 	if ds == nil {
 		return outcomeOf(0, "There are no three folders for interface, logic and data side by side.", nil)
 	}
-	return outcomeOf(c.large(c.within(ds...), 0.5), fmt.Sprintf("Interface, logic and data lie side by side: %s, with %d of %d source files.", names(ds), c.within(ds...), len(c.source)), foldersEvidence(ds, "so named"))
+	return outcomeOf(
+		c.large(c.within(ds...), 0.5),
+		fmt.Sprintf(
+			"Interface, logic and data lie side by side: %s, with %d of %d source files.", names(ds),
+			c.within(ds...), len(c.source),
+		),
+		foldersEvidence(ds, "so named"),
+	)
 }
 
 func tiersDown(c *context) outcome {
@@ -235,7 +269,9 @@ func updates(c *context) outcome {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {
-			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefVariable || d.Kind == model.DefConstant) && (d.Params == 2 || d.Params == 0 && d.Kind != model.DefFunction) && (ending(d.Name, "update", "reduce", "reducer") && !strings.HasPrefix(d.Name, "create")) {
+			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefVariable ||
+				d.Kind == model.DefConstant) && (d.Params == 2 || d.Params == 0 && d.Kind != model.DefFunction) &&
+				(ending(d.Name, "update", "reduce", "reducer") && !strings.HasPrefix(d.Name, "create")) {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
 				break
 			}
@@ -244,7 +280,11 @@ func updates(c *context) outcome {
 	if len(ev) == 0 {
 		return outcomeOf(0, "No function takes a state and a message to the next state.", nil)
 	}
-	return outcomeOf(min(float64(len(ev))/2, c.large(len(ev), 0.1)), fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)), ev[:min(5, len(ev))])
+	return outcomeOf(
+		min(float64(len(ev))/2, c.large(len(ev), 0.1)),
+		fmt.Sprintf("%d files define a function from state and message to the next state.", len(ev)),
+		ev[:min(5, len(ev))],
+	)
 }
 
 func isMessage(d model.Definition) bool {
@@ -272,7 +312,10 @@ func messageTypes(c *context) outcome {
 
 // draws tests that what draws is a function of the state beside it.
 func draws(c *context) outcome {
-	ls := c.between(func(p string) bool { return c.roles[p].Role == model.RoleView || c.roles[p].Role == model.RoleEntry }, func(p string) bool { return c.roles[p].Role == model.RoleState || c.roles[p].Role == model.RoleMessage })
+	ls := c.between(
+		func(p string) bool { return c.roles[p].Role == model.RoleView || c.roles[p].Role == model.RoleEntry },
+		func(p string) bool { return c.roles[p].Role == model.RoleState || c.roles[p].Role == model.RoleMessage },
+	)
 	n := 0
 	var ev []model.Evidence
 	for _, f := range c.source {
@@ -286,7 +329,11 @@ func draws(c *context) outcome {
 	if n == 0 && len(ls) == 0 {
 		return outcomeOf(0, "Nothing that draws depends on a state or its messages.", nil)
 	}
-	return outcomeOf(float64(n+len(ls))/2, fmt.Sprintf("%d functions draw a state, and %d dependencies lead from what draws to it.", n, len(ls)), append(ev, linksEvidence(ls)...))
+	return outcomeOf(
+		float64(n+len(ls))/2,
+		fmt.Sprintf("%d functions draw a state, and %d dependencies lead from what draws to it.", n, len(ls)),
+		append(ev, linksEvidence(ls)...),
+	)
 }
 
 // Publish and subscribe.
@@ -335,7 +382,10 @@ func tiedByMessages(c *context) outcome {
 	if len(ev) == 0 {
 		return outcomeOf(0, "No message goes by name from one file to another.", nil)
 	}
-	text := fmt.Sprintf("%d messages go by name from one file to another; %d of %d source files send or receive one.", len(ev), len(parts), len(c.source))
+	text := fmt.Sprintf(
+		"%d messages go by name from one file to another; %d of %d source files send or receive one.", len(ev),
+		len(parts), len(c.source),
+	)
 	return outcomeOf(min(float64(len(ev))/3, 3*float64(len(parts))/float64(len(c.source))), text, ev[:min(5, len(ev))])
 }
 
@@ -357,12 +407,19 @@ func receiversUnknown(c *context) outcome {
 	if len(ls) == 0 {
 		return outcomeOf(1, "Nobody who sends needs one who receives.", nil)
 	}
-	return outcomeOf(1-float64(len(ls))/float64(len(send)), fmt.Sprintf("%d dependencies lead from who sends to who receives.", len(ls)), linksEvidence(ls))
+	return outcomeOf(
+		1-float64(len(ls))/float64(len(send)),
+		fmt.Sprintf("%d dependencies lead from who sends to who receives.", len(ls)), linksEvidence(ls),
+	)
 }
 
 // Pipelines.
 
-var stageWords = []string{"stage", "stages", "step", "steps", "pipeline", "transform", "transforms", "filter", "filters", "extract", "load", "clean", "parse", "normalize", "normalise", "enrich", "sink", "emit", "ingest", "validate", "write", "read", "export", "split", "merge", "sort", "render"}
+var stageWords = []string{
+	"stage", "stages", "step", "steps", "pipeline", "transform", "transforms", "filter", "filters", "extract",
+	"load", "clean", "parse", "normalize", "normalise", "enrich", "sink", "emit", "ingest", "validate", "write",
+	"read", "export", "split", "merge", "sort", "render",
+}
 
 // row finds the folder whose files are stages: one file needs most of them in
 // turn, and they do not need each other.
@@ -419,7 +476,14 @@ func row(c *context) outcome {
 		}
 		share := (float64(most)/float64(len(stages)) - float64(len(among))/float64(len(stages))) * c.large(len(of), 0.2)
 		if share > best.share {
-			best = outcomeOf(share, fmt.Sprintf("%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most, len(stages), d, len(among)), append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...))
+			best = outcomeOf(
+				share,
+				fmt.Sprintf(
+					"%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most,
+					len(stages), d, len(among),
+				),
+				append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...),
+			)
 		}
 	}
 	return best
@@ -454,7 +518,11 @@ func plugFolder(c *context) outcome {
 	if d == nil {
 		return outcomeOf(0, "No folder of three or more plug-ins stands in it.", nil)
 	}
-	return outcomeOf(c.large(c.within(d), 0.25), fmt.Sprintf("%s holds %d parts that are plugged in, %d of %d source files.", d.Path, len(parts), c.within(d), len(c.source)), foldersEvidence([]*model.Folder{d}, "so named"))
+	return outcomeOf(
+		c.large(c.within(d), 0.25),
+		fmt.Sprintf("%s holds %d parts that are plugged in, %d of %d source files.", d.Path, len(parts), c.within(d), len(c.source)),
+		foldersEvidence([]*model.Folder{d}, "so named"),
+	)
 }
 
 func plugsApart(c *context) outcome {
@@ -475,7 +543,10 @@ func plugsApart(c *context) outcome {
 	if len(among) == 0 {
 		return outcomeOf(1, "No plug-in needs another.", nil)
 	}
-	return outcomeOf(1-2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %d times.", len(among)), linksEvidence(among))
+	return outcomeOf(
+		1-2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %d times.", len(among)),
+		linksEvidence(among),
+	)
 }
 
 // hostBlind tests that plug-ins need what they are plugged into, and that at
@@ -503,6 +574,9 @@ func hostBlind(c *context) outcome {
 			known = append(known, l)
 		}
 	}
-	text := fmt.Sprintf("%d of %d plug-ins use what they are plugged into, and %d places know them by name.", len(needs), len(parts), len(who))
+	text := fmt.Sprintf(
+		"%d of %d plug-ins use what they are plugged into, and %d places know them by name.", len(needs), len(parts),
+		len(who),
+	)
 	return outcomeOf(float64(len(needs))/float64(len(parts))-0.34*float64(max(0, len(who)-1)), text, linksEvidence(known))
 }

@@ -62,14 +62,23 @@ func Messages(s *model.Survey) []model.Message {
 		}
 	}
 	slices.SortFunc(out, func(a, b model.Message) int {
-		return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(b.Direction, a.Direction), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
+		return cmp.Or(
+			cmp.Compare(a.Name, b.Name), cmp.Compare(b.Direction, a.Direction), cmp.Compare(a.Path, b.Path),
+			cmp.Compare(a.Line, b.Line),
+		)
 	})
 	return slices.Compact(out)
 }
 
 // common are events that every page and stream has: that two files know one
 // ties them in no way.
-var common = map[string]bool{"click": true, "change": true, "error": true, "data": true, "end": true, "close": true, "open": true, "message": true, "connect": true, "disconnect": true, "submit": true, "input": true, "load": true, "keydown": true, "finish": true, "ready": true, "exit": true, "update": true, "start": true, "stop": true, "drain": true, "pipe": true, "request": true, "response": true, "listening": true, "connection": true, "resize": true, "scroll": true, "focus": true, "blur": true, "abort": true, "timeout": true, "progress": true}
+var common = map[string]bool{
+	"click": true, "change": true, "error": true, "data": true, "end": true, "close": true, "open": true,
+	"message": true, "connect": true, "disconnect": true, "submit": true, "input": true, "load": true,
+	"keydown": true, "finish": true, "ready": true, "exit": true, "update": true, "start": true, "stop": true,
+	"drain": true, "pipe": true, "request": true, "response": true, "listening": true, "connection": true,
+	"resize": true, "scroll": true, "focus": true, "blur": true, "abort": true, "timeout": true, "progress": true,
+}
 
 func constantValue(f *model.File, name string, values map[string]map[string]bool) string {
 	for _, l := range f.Facts.Literals {

@@ -36,13 +36,18 @@ func routeLinks(s *model.Survey) (found []model.Link) {
 	all := routes.Of(s)
 	for _, r := range all {
 		if r.HandlerPath != "" && r.HandlerPath != r.Path {
-			found = append(found, model.Link{From: r.Path, To: r.HandlerPath, Kind: model.LinkRoute, Line: r.Line, Text: r.Method + " " + r.Pattern, Sure: true})
+			found = append(found, model.Link{
+				From: r.Path, To: r.HandlerPath, Kind: model.LinkRoute, Line: r.Line,
+				Text: r.Method + " " + r.Pattern, Sure: true,
+			})
 		}
 	}
 	requests, _ := Requests(s, all)
 	for _, q := range requests {
 		if q.Route != nil && q.Route.Path != q.Path {
-			found = append(found, model.Link{From: q.Path, To: q.Route.Path, Kind: model.LinkHTTP, Line: q.Line, Text: q.Text(), Sure: q.Sure})
+			found = append(found, model.Link{
+				From: q.Path, To: q.Route.Path, Kind: model.LinkHTTP, Line: q.Line, Text: q.Text(), Sure: q.Sure,
+			})
 		}
 	}
 	return found
@@ -70,5 +75,8 @@ func merge(s *model.Survey, found []model.Link) {
 }
 
 func compare(a, b model.Link) int {
-	return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names))
+	return cmp.Or(
+		cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To),
+		cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Text, b.Text), slices.Compare(a.Names, b.Names),
+	)
 }

@@ -127,7 +127,8 @@ func (x *matcher) find(c model.CallFact) (*model.Route, bool) {
 	if best < 0 {
 		// A fallback of the whole answers what nobody else does.
 		for _, i := range x.last[""] {
-			if p := x.parts[i]; len(want) > 0 && len(p) == 1 && strings.HasPrefix(p[0], "{*") && (x.routes[i].Method == "ANY" || x.routes[i].Method == c.Method) {
+			if p := x.parts[i]; len(want) > 0 && len(p) == 1 && strings.HasPrefix(p[0], "{*") &&
+				(x.routes[i].Method == "ANY" || x.routes[i].Method == c.Method) {
 				return &x.routes[i], false
 			}
 		}
@@ -143,7 +144,9 @@ const maxPrefix = 2
 // parts.
 func takesRest(p string) bool {
 	switch {
-	case p == "*", p == "**", strings.HasPrefix(p, "{*"), strings.HasPrefix(p, "<path:"), strings.HasPrefix(p, "[..."), strings.HasPrefix(p, "(.*"), strings.HasSuffix(p, "...}"), strings.HasPrefix(p, "{") && strings.HasSuffix(p, ":.*}"):
+	case p == "*", p == "**", strings.HasPrefix(p, "{*"), strings.HasPrefix(p, "<path:"), strings.HasPrefix(p, "[..."),
+		strings.HasPrefix(p, "(.*"), strings.HasSuffix(p, "...}"),
+		strings.HasPrefix(p, "{") && strings.HasSuffix(p, ":.*}"):
 		return true
 	}
 	return len(p) > 1 && p[0] == '*' // *rest

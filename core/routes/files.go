@@ -50,7 +50,10 @@ func byFile(s *model.Survey) []model.Route {
 			if r.On != "" {
 				at, line = handedOn(s, f.Path, r)
 			}
-			out = append(out, model.Route{Method: r.Method, Pattern: r.Pattern, Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: r.Handler, HandlerLine: line})
+			out = append(out, model.Route{
+				Method: r.Method, Pattern: r.Pattern, Path: f.Path, Line: r.Line, HandlerPath: at,
+				HandlerName: r.Handler, HandlerLine: line,
+			})
 		}
 	}
 	return out

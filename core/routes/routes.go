@@ -48,12 +48,19 @@ func Of(s *model.Survey) []model.Route {
 		for _, r := range f.Facts.Routes {
 			at, line := j.handler(f, r.Handler)
 			for _, p := range j.prefixes(f.Path, r.On, map[string]bool{}) {
-				out = append(out, model.Route{Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line, HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line, InPlace: r.InPlace})
+				out = append(out, model.Route{
+					Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line,
+					HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line,
+					InPlace: r.InPlace,
+				})
 			}
 		}
 	}
 	slices.SortFunc(out, func(a, b model.Route) int {
-		return cmp.Or(cmp.Compare(a.Pattern, b.Pattern), cmp.Compare(a.Method, b.Method), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
+		return cmp.Or(
+			cmp.Compare(a.Pattern, b.Pattern), cmp.Compare(a.Method, b.Method), cmp.Compare(a.Path, b.Path),
+			cmp.Compare(a.Line, b.Line),
+		)
 	})
 	return slices.CompactFunc(out, func(a, b model.Route) bool {
 		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
@@ -166,7 +173,9 @@ func (j *joiner) imported(f *model.File, name, member string) []string {
 	var out []string
 	take := func(im *model.Import) {
 		for l := range j.links(f.Path) {
-			if l.Line == im.Line && l.Text == im.Text && !slices.Contains(out, l.To) && (len(l.Names) == 0 || slices.Contains(l.Names, name) || slices.Contains(l.Names, member) || slices.Contains(l.Names, "*") || slices.Contains(l.Names, "default")) {
+			if l.Line == im.Line && l.Text == im.Text && !slices.Contains(out, l.To) &&
+				(len(l.Names) == 0 || slices.Contains(l.Names, name) || slices.Contains(l.Names, member) ||
+					slices.Contains(l.Names, "*") || slices.Contains(l.Names, "default")) {
 				out = append(out, l.To)
 			}
 		}
@@ -315,13 +324,15 @@ func defined(f *model.File, class, name string) int {
 func Match(pattern, typed string) bool {
 	ps, ts := parts(pattern), parts(typed)
 	for i, p := range ps {
-		if p == "*" || strings.HasPrefix(p, "*") || strings.HasPrefix(p, "{*") || strings.HasSuffix(p, "...}") || strings.HasPrefix(p, "<path:") || strings.HasPrefix(p, "[...") {
+		if p == "*" || strings.HasPrefix(p, "*") || strings.HasPrefix(p, "{*") || strings.HasSuffix(p, "...}") ||
+			strings.HasPrefix(p, "<path:") || strings.HasPrefix(p, "[...") {
 			return true
 		}
 		if i >= len(ts) {
 			return false
 		}
-		if p == ts[i] || p[0] == ':' || strings.Contains(p, "{") || strings.Contains(p, "<") || strings.HasPrefix(p, "[") || strings.HasPrefix(p, "(") {
+		if p == ts[i] || p[0] == ':' || strings.Contains(p, "{") || strings.Contains(p, "<") || strings.HasPrefix(p, "[") ||
+			strings.HasPrefix(p, "(") {
 			continue
 		}
 		return false

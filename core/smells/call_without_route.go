@@ -37,7 +37,11 @@ func callWithoutRoute(c *Context, _ *Rule) (out []hit) {
 		if q.Route != nil || !c.Judged[q.Path] || c.Roles[q.Path].Role == model.RoleTest {
 			continue
 		}
-		out = append(out, hit{path: q.Path, line: q.Line, name: q.Text(), strength: 0.45, touches: []string{q.Path}, message: fmt.Sprintf("Nothing in the codebase answers *%s*", q.Text()), evidence: []model.Evidence{{Path: q.Path, Line: q.Line, Note: q.Text()}}})
+		out = append(out, hit{
+			path: q.Path, line: q.Line, name: q.Text(), strength: 0.45, touches: []string{q.Path},
+			message:  fmt.Sprintf("Nothing in the codebase answers *%s*", q.Text()),
+			evidence: []model.Evidence{{Path: q.Path, Line: q.Line, Note: q.Text()}},
+		})
 	}
 	return out
 }

@@ -11,15 +11,21 @@ import (
 
 var caseAgainstFolderRule = &Rule{
 	Slug: "case-against-folder", Facet: model.Names, Title: "Case against its folder", Weight: 1, find: caseAgainstFolder,
-	Question:   "Is a file's name written in another case than its siblings'?",
-	Why:        "Readers guess names; one file written differently is not found, and on some systems it clashes.",
-	Example:    "`weight_tag.tsx` among `BoxGrid.tsx`, `LotCard.tsx` and `ShelfPicker.tsx`.",
-	Remedy:     "Write it as its siblings are written.",
-	Parameters: []Parameter{{"siblings", "files whose case can be told", 8, 5, 5}, {"share", "of them that are written alike", 0.85, 0.75, 0.75}},
+	Question: "Is a file's name written in another case than its siblings'?",
+	Why:      "Readers guess names; one file written differently is not found, and on some systems it clashes.",
+	Example:  "`weight_tag.tsx` among `BoxGrid.tsx`, `LotCard.tsx` and `ShelfPicker.tsx`.",
+	Remedy:   "Write it as its siblings are written.",
+	Parameters: []Parameter{
+		{"siblings", "files whose case can be told", 8, 5, 5},
+		{"share", "of them that are written alike", 0.85, 0.75, 0.75},
+	},
 }
 
 // fixedNames are files whose names tools prescribe.
-var fixedNames = map[string]bool{"readme": true, "makefile": true, "dockerfile": true, "index": true, "main": true, "license": true, "conftest": true, "setup": true, "vite-env": true, "next-env": true, "setupTests": true, "reportWebVitals": true}
+var fixedNames = map[string]bool{
+	"readme": true, "makefile": true, "dockerfile": true, "index": true, "main": true, "license": true,
+	"conftest": true, "setup": true, "vite-env": true, "next-env": true, "setupTests": true, "reportWebVitals": true,
+}
 
 func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 	limit, share := c.Value(r, "siblings"), c.Value(r, "share")
@@ -57,7 +63,11 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 				if own == naming.Plain || own == naming.Caps || own == lead {
 					continue
 				}
-				out = append(out, hit{path: f.Path, strength: 0.4, message: fmt.Sprintf("*%s* is %s, where %d of %d siblings are %s", path.Base(f.Path), own, n, total, lead), evidence: ev, touches: []string{f.Path}})
+				out = append(out, hit{
+					path: f.Path, strength: 0.4,
+					message:  fmt.Sprintf("*%s* is %s, where %d of %d siblings are %s", path.Base(f.Path), own, n, total, lead),
+					evidence: ev, touches: []string{f.Path},
+				})
 			}
 		}
 	}

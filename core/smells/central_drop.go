@@ -29,11 +29,18 @@ func centralDrop(c *Context, r *Rule) (out []hit) {
 	}
 	for _, f := range c.Survey.Files {
 		role := c.Roles[f.Path].Role
-		if role != model.RoleModel && role != model.RoleState && role != model.RoleSchema || f.Facts == nil || len(f.Facts.Definitions) < 4 {
+		if role != model.RoleModel && role != model.RoleState && role != model.RoleSchema || f.Facts == nil ||
+			len(f.Facts.Definitions) < 4 {
 			continue
 		}
 		if share := float64(in[f.Path]) / float64(source); share >= limit {
-			out = append(out, hit{path: f.Path, strength: 0.3 + share, touches: []string{f.Path}, message: fmt.Sprintf("%d of %d source files hang on *%s*, which holds %d definitions", in[f.Path], source, path.Base(f.Path), len(f.Facts.Definitions))})
+			out = append(out, hit{
+				path: f.Path, strength: 0.3 + share, touches: []string{f.Path},
+				message: fmt.Sprintf(
+					"%d of %d source files hang on *%s*, which holds %d definitions", in[f.Path], source,
+					path.Base(f.Path), len(f.Facts.Definitions),
+				),
+			})
 		}
 	}
 	return out

@@ -9,8 +9,9 @@ import (
 
 var climbingImportsRule = &Rule{
 	Slug: "climbing-imports", Facet: model.Boundaries, Title: "Long climbing imports", Weight: 1, find: climbingImports,
-	Question:   "Do imports climb through many folders?",
-	Why:        "An import that climbs out of several folders shows that what belongs together lies far apart, and it breaks when either end moves.",
+	Question: "Do imports climb through many folders?",
+	Why: "An import that climbs out of several folders shows that what belongs together lies far apart, and it " +
+		"breaks when either end moves.",
 	Example:    "`import { Box } from '../../../../shared/src/types/all'` in a component.",
 	Remedy:     "Move the two ends together, or name the target by a path alias or a package.",
 	Parameters: []Parameter{{"steps", "folders an import climbs", 4, 3, 3}},
@@ -49,7 +50,9 @@ func climbingImports(c *Context, r *Rule) (out []hit) {
 			what = capital(number(len(ev))) + " imports climb"
 		}
 		out = append(out, hit{path: f.Path, line: first, strength: 0.2 + 0.1*float64(worst-limit) + 0.05*float64(len(ev)),
-			message: fmt.Sprintf("%s up to %s folders", what, number(worst)), evidence: ev, touches: append([]string{f.Path}, targets[f.Path]...)})
+			message: fmt.Sprintf(
+				"%s up to %s folders", what, number(worst),
+			), evidence: ev, touches: append([]string{f.Path}, targets[f.Path]...)})
 	}
 	return out
 }

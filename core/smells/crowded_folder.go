@@ -8,8 +8,9 @@ import (
 
 var crowdedFolderRule = &Rule{
 	Slug: "crowded-folder", Facet: model.Layout, Title: "Crowded folder", Weight: 1.2, find: crowdedFolder,
-	Question:   "Does a folder hold more files than a reader can take in?",
-	Why:        "Where dozens of files lie side by side, nobody sees which belong together, and each new one is dropped where there is room.",
+	Question: "Does a folder hold more files than a reader can take in?",
+	Why: "Where dozens of files lie side by side, nobody sees which belong together, and each new one is " +
+		"dropped where there is room.",
 	Example:    "`desk/src/components` holds 43 files side by side: buttons, cards, panels and whole top bars.",
 	Remedy:     "Find the groups by what the files do, and give each a folder of its own.",
 	Parameters: []Parameter{{"files", "judged files directly in the folder, tests and assets aside", 40, 30, 25}},
@@ -28,7 +29,9 @@ func crowdedFolder(c *Context, r *Rule) (out []hit) {
 			var ev []model.Evidence
 			for _, g := range groups {
 				if len(g.files) >= 3 && len(ev) < 6 {
-					ev = append(ev, model.Evidence{Path: g.files[0].Path, Note: fmt.Sprintf("%d of them begin with %q", len(g.files), g.word)})
+					ev = append(ev, model.Evidence{
+						Path: g.files[0].Path, Note: fmt.Sprintf("%d of them begin with %q", len(g.files), g.word),
+					})
 				}
 			}
 			if len(ev) == 0 {

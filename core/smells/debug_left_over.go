@@ -22,7 +22,11 @@ func debugLeftOver(c *Context, _ *Rule) (out []hit) {
 			if n > 1 {
 				what = capital(number(n)) + " lines"
 			}
-			out = append(out, hit{path: f.Path, line: l, strength: 0.2 + 0.05*float64(n-1), touches: []string{f.Path}, evidence: []model.Evidence{{Path: f.Path, Line: l, Note: "the first"}}, message: what + " of looking for a fault left over"})
+			out = append(out, hit{
+				path: f.Path, line: l, strength: 0.2 + 0.05*float64(n-1), touches: []string{f.Path},
+				evidence: []model.Evidence{{Path: f.Path, Line: l, Note: "the first"}},
+				message:  what + " of looking for a fault left over",
+			})
 		}
 	})
 	return out

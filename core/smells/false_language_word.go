@@ -64,7 +64,12 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			say := func(text string) {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: 0.3, touches: []string{f.Path}, evidence: []model.Evidence{{Path: f.Path, Line: d.Line, Note: string(d.Kind) + " " + d.Name}}, message: text})
+				out = append(out, hit{
+					path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: 0.3,
+					touches:  []string{f.Path},
+					evidence: []model.Evidence{{Path: f.Path, Line: d.Line, Note: string(d.Kind) + " " + d.Name}},
+					message:  text,
+				})
 			}
 			switch d.Kind {
 			case model.DefClass:

@@ -12,7 +12,8 @@ import (
 )
 
 var featureKnowsInsideRule = &Rule{
-	Slug: "feature-knows-inside", Facet: model.Boundaries, Title: "Feature depending on another's inside", Weight: 1, find: featureKnowsInside,
+	Slug: "feature-knows-inside", Facet: model.Boundaries, Title: "Feature depending on another's inside", Weight: 1,
+	find:       featureKnowsInside,
 	Question:   "Is a folder entered past the index that it offers?",
 	Why:        "What lies behind an index was meant to change without others noticing; who reaches past it will notice.",
 	Example:    "Seven files take drying from `bench/drying/index.ts`; one takes `bench/drying/curve.ts` itself.",
@@ -65,8 +66,15 @@ func featureKnowsInside(c *Context, r *Rule) (out []hit) {
 			if through[d][l.From] {
 				continue // it comes by both ways: the index may not offer it
 			}
-			out = append(out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.35, touches: []string{l.From, l.To}, evidence: []model.Evidence{{Path: l.From, Line: l.Line, Note: l.Text}, {Path: doors[d], Line: 1, Note: "what it offers to others"}},
-				message: fmt.Sprintf("%s reaches into *%s* past its index, by which %d others use it", path.Base(l.From), path.Base(d), n)})
+			out = append(
+				out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.35, touches: []string{l.From, l.To}, evidence: []model.Evidence{
+					{Path: l.From, Line: l.Line, Note: l.Text},
+					{Path: doors[d], Line: 1, Note: "what it offers to others"},
+				},
+					message: fmt.Sprintf(
+						"%s reaches into *%s* past its index, by which %d others use it", path.Base(l.From),
+						path.Base(d), n,
+					)})
 		}
 	}
 	return out

@@ -52,7 +52,10 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 			links = "dependency"
 		}
 		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.35 + 0.07*float64(n-2),
-			message:  fmt.Sprintf("%s files need each other in a ring (%s); %s %s %s opens it", capital(number(n)), shortList(cy.Members), how, number(len(cy.Break)), links),
+			message: fmt.Sprintf(
+				"%s files need each other in a ring (%s); %s %s %s opens it", capital(number(n)),
+				shortList(cy.Members), how, number(len(cy.Break)), links,
+			),
 			evidence: ev, touches: cy.Members})
 	}
 	return out

@@ -48,7 +48,8 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 			}
 		}
 		role := c.Roles[f.Path].Role
-		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting || model.Within(model.FolderOf(f.Path), best) {
+		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting ||
+			model.Within(model.FolderOf(f.Path), best) {
 			continue
 		}
 		// Where its folder is one of its kind, its kind is why it lies there.
@@ -61,7 +62,10 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 		if same > 2 && role != "" || !reading.IsCode(f) {
 			continue
 		}
-		out = append(out, hit{path: f.Path, strength: 0.25 + 0.03*float64(most-least), touches: []string{f.Path}, evidence: []model.Evidence{{Path: best, Note: fmt.Sprintf("%d of its %d dependencies", most, total)}},
+		out = append(out, hit{path: f.Path, strength: 0.25 +
+			0.03*float64(most-least), touches: []string{f.Path}, evidence: []model.Evidence{
+			{Path: best, Note: fmt.Sprintf("%d of its %d dependencies", most, total)},
+		},
 			message: fmt.Sprintf("%d of %d dependencies of *%s* lead to %s, none to its own folder", most, total, path.Base(f.Path), best),
 			remedy:  fmt.Sprintf("Move it to %s, or find what keeps it where it is.", best)})
 	}

@@ -32,13 +32,18 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 	}
 	for _, f := range c.Survey.Files {
 		role := c.Roles[f.Path].Role
-		if used[f.Path] || !c.Judged[f.Path] || !syntax.ProfileOf(f.Language).Reached || f.Facts == nil || len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 || entries == 0 {
+		if used[f.Path] || !c.Judged[f.Path] || !syntax.ProfileOf(f.Language).Reached || f.Facts == nil ||
+			len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 || entries == 0 {
 			continue
 		}
-		if (role != model.RoleLogic && role != model.RoleView && role != model.RoleHelper && role != model.RoleModel && role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {
+		if (role != model.RoleLogic && role != model.RoleView && role != model.RoleHelper && role != model.RoleModel &&
+			role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {
 			continue
 		}
-		out = append(out, hit{path: f.Path, strength: 0.35, touches: []string{f.Path}, message: fmt.Sprintf("No file was found that needs *%s*", path.Base(f.Path))})
+		out = append(out, hit{
+			path: f.Path, strength: 0.35, touches: []string{f.Path},
+			message: fmt.Sprintf("No file was found that needs *%s*", path.Base(f.Path)),
+		})
 	}
 	return out
 }

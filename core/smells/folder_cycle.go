@@ -51,7 +51,10 @@ func folderCycle(c *Context, _ *Rule) (out []hit) {
 			deps = "dependency"
 		}
 		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.3 + 0.06*float64(len(cy.Members)-2),
-			message:  fmt.Sprintf("%s folders need each other in a ring (%s); %s %s %s opens it", capital(number(len(cy.Members))), shortList(cy.Members), how, number(len(cy.Break)), deps),
+			message: fmt.Sprintf(
+				"%s folders need each other in a ring (%s); %s %s %s opens it", capital(number(len(cy.Members))),
+				shortList(cy.Members), how, number(len(cy.Break)), deps,
+			),
 			evidence: ev, touches: touches})
 	}
 	return out

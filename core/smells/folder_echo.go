@@ -41,7 +41,11 @@ func folderEcho(c *Context, r *Rule) (out []hit) {
 		if len(echo) < limit || len(echo)*2 < len(files) {
 			continue
 		}
-		out = append(out, hit{path: d.Path, strength: 0.2 + 0.02*float64(len(echo)-limit), touches: echo, evidence: evidence(echo, "repeats it"), message: fmt.Sprintf("%s files in *%s* begin with its name again", capital(number(len(echo))), d.Name)})
+		out = append(out, hit{
+			path: d.Path, strength: 0.2 + 0.02*float64(len(echo)-limit), touches: echo,
+			evidence: evidence(echo, "repeats it"),
+			message:  fmt.Sprintf("%s files in *%s* begin with its name again", capital(number(len(echo))), d.Name),
+		})
 	}
 	return out
 }

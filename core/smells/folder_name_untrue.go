@@ -29,7 +29,8 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 	for _, d := range c.Folders {
 		promised, ok := weave.Words().Folders[strings.Join(naming.Words(d.Name), " ")]
 		fs := c.SourceIn(d.Path)
-		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript || promised == model.RoleConfig {
+		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript ||
+			promised == model.RoleConfig {
 			continue
 		}
 		counts := map[model.Role]int{}
@@ -49,8 +50,12 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		if 2*counts[first] <= known || belowNamed(d.Path, first) {
 			continue
 		}
-		out = append(out, hit{path: d.Path, strength: 0.3 + 0.3*float64(counts[first])/float64(known), touches: paths(fs), evidence: rolesOf(c, fs),
-			message: fmt.Sprintf("*%s* promises %s, and %d of %d files whose role can be told are %s", d.Name, promised, counts[first], known, first)})
+		out = append(out, hit{path: d.Path, strength: 0.3 +
+			0.3*float64(counts[first])/float64(known), touches: paths(fs), evidence: rolesOf(c, fs),
+			message: fmt.Sprintf(
+				"*%s* promises %s, and %d of %d files whose role can be told are %s", d.Name, promised,
+				counts[first], known, first,
+			)})
 	}
 	return out
 }

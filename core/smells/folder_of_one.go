@@ -35,7 +35,10 @@ func folderOfOne(c *Context, _ *Rule) (out []hit) {
 		if alone > 2 {
 			continue
 		}
-		out = append(out, hit{path: d.Path, strength: 0.25, message: fmt.Sprintf("The folder *%s* holds one file alone", d.Name), evidence: evidence(paths(files), "the only file"), touches: paths(files)})
+		out = append(out, hit{
+			path: d.Path, strength: 0.25, message: fmt.Sprintf("The folder *%s* holds one file alone", d.Name),
+			evidence: evidence(paths(files), "the only file"), touches: paths(files),
+		})
 	}
 	return out
 }

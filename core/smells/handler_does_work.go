@@ -31,7 +31,11 @@ func handlerDoesWork(c *Context, _ *Rule) (out []hit) {
 			ev = append(ev, model.Evidence{Path: f.Path, Line: l, Note: "a statement to the store"})
 		}
 		if len(ev) > 0 {
-			out = append(out, hit{path: f.Path, line: ev[0].Line, strength: 0.35 + 0.05*float64(len(ev)), touches: []string{f.Path}, evidence: ev[:min(12, len(ev))], message: fmt.Sprintf("The handler *%s* talks to the store itself", path.Base(f.Path))})
+			out = append(out, hit{
+				path: f.Path, line: ev[0].Line, strength: 0.35 + 0.05*float64(len(ev)), touches: []string{f.Path},
+				evidence: ev[:min(12, len(ev))],
+				message:  fmt.Sprintf("The handler *%s* talks to the store itself", path.Base(f.Path)),
+			})
 		}
 	})
 	return out

@@ -11,9 +11,10 @@ import (
 
 var hiddenByPrefixRule = &Rule{
 	Slug: "hidden-by-prefix", Facet: model.Layout, Title: "Siblings with a common prefix", Weight: 1.2, find: hiddenByPrefix,
-	Question:   "Do siblings repeat a prefix that wants to be a folder?",
-	Why:        "A prefix shared by many files is a folder that nobody made: the grouping exists in the names but not in the tree.",
-	Example:    "`SeedBadge.tsx`, `SeedCount.tsx`, `SeedMap.tsx` … in one folder; `seed/Badge.tsx`, `seed/Count.tsx` says the same in the tree.",
+	Question: "Do siblings repeat a prefix that wants to be a folder?",
+	Why:      "A prefix shared by many files is a folder that nobody made: the grouping exists in the names but not in the tree.",
+	Example: "`SeedBadge.tsx`, `SeedCount.tsx`, `SeedMap.tsx` … in one folder; `seed/Badge.tsx`, `seed/Count.tsx` " +
+		"says the same in the tree.",
 	Remedy:     "Make a folder of the prefix and drop it from the names.",
 	Parameters: []Parameter{{"siblings", "files that share the prefix", 8, 5, 4}},
 }
@@ -32,7 +33,8 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 		for _, g := range firstWords(files) {
 			// A prefix of every file is the folder's name repeated, not a
 			// folder inside it; "use" is the form of a hook.
-			if len(g.files) < limit || len(g.files) == len(files) || strings.TrimSuffix(g.word, "s") == lastWord || g.word == "use" || g.word == "get" || g.word == "is" {
+			if len(g.files) < limit || len(g.files) == len(files) || strings.TrimSuffix(g.word, "s") == lastWord || g.word == "use" ||
+				g.word == "get" || g.word == "is" {
 				continue
 			}
 			home := path.Join(d.Path, g.word)

@@ -22,7 +22,10 @@ func hub(c *Context, r *Rule) (out []hit) {
 	in, from := c.degrees()
 	for _, f := range c.Survey.Files {
 		if a, b := in[f.Path], from[f.Path]; a >= limit && b >= limit && c.Roles[f.Path].Role != model.RoleEntry {
-			out = append(out, hit{path: f.Path, strength: 0.3 + 0.01*float64(a+b-2*limit), touches: []string{f.Path}, message: fmt.Sprintf("%d files need *%s*, and it needs %d", a, path.Base(f.Path), b)})
+			out = append(out, hit{
+				path: f.Path, strength: 0.3 + 0.01*float64(a+b-2*limit), touches: []string{f.Path},
+				message: fmt.Sprintf("%d files need *%s*, and it needs %d", a, path.Base(f.Path), b),
+			})
 		}
 	}
 	return out

@@ -10,7 +10,8 @@ import (
 )
 
 var innerLayerFrameworkRule = &Rule{
-	Slug: "inner-layer-framework", Facet: model.Boundaries, Title: "Inner layer that knows a framework", Weight: 0.8, find: innerLayerFramework,
+	Slug: "inner-layer-framework", Facet: model.Boundaries, Title: "Inner layer that knows a framework", Weight: 0.8,
+	find:     innerLayerFramework,
 	Question: "Do rules know how requests come in, or how things are drawn?",
 	Why:      "They can then be used and tested in that surrounding alone, and move with every version of it.",
 	Example:  "`counter/src/logic/requests.ts` imports *express* to read a header.",
@@ -20,11 +21,15 @@ var innerLayerFrameworkRule = &Rule{
 // outerPackages are what only the outer layers of a system have business with:
 // what answers requests, and what draws. A name ends where a part of it does.
 var outerPackages = []string{
-	"express", "koa", "fastify", "hono", "@nestjs/common", "@hapi/hapi", "react", "react-dom", "vue", "svelte", "@angular/core", "@angular/common/http",
-	"flask", "fastapi", "starlette", "django.http", "django.shortcuts", "django.views", "bottle", "aiohttp.web", "tkinter", "PyQt5", "PyQt6", "PySide6",
-	"net/http", "github.com/gin-gonic/gin", "github.com/labstack/echo", "github.com/go-chi/chi", "github.com/gofiber/fiber", "html/template",
+	"express", "koa", "fastify", "hono", "@nestjs/common", "@hapi/hapi", "react", "react-dom", "vue", "svelte",
+	"@angular/core", "@angular/common/http",
+	"flask", "fastapi", "starlette", "django.http", "django.shortcuts", "django.views", "bottle", "aiohttp.web",
+	"tkinter", "PyQt5", "PyQt6", "PySide6",
+	"net/http", "github.com/gin-gonic/gin", "github.com/labstack/echo", "github.com/go-chi/chi",
+	"github.com/gofiber/fiber", "html/template",
 	"org.springframework.web", "jakarta.servlet", "javax.servlet", "jakarta.ws.rs", "javax.ws.rs", "javax.swing", "javafx",
-	"Microsoft.AspNetCore", "System.Web", "System.Windows", "Illuminate\\Http", "Symfony\\Component\\HttpFoundation", "sinatra", "action_controller", "action_view",
+	"Microsoft.AspNetCore", "System.Web", "System.Windows", "Illuminate\\Http", "Symfony\\Component\\HttpFoundation",
+	"sinatra", "action_controller", "action_view",
 }
 
 // innerLayerFramework reports logic and models that know how requests come in or
@@ -43,15 +48,19 @@ func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 	seen := map[string]bool{}
 	for _, e := range c.Survey.External {
 		role := c.Roles[e.From].Role
-		if role != model.RoleLogic && role != model.RoleModel || !c.Judged[e.From] || seen[e.From] || c.Survey.File(e.From).Facts.Starts > 0 {
+		if role != model.RoleLogic && role != model.RoleModel || !c.Judged[e.From] || seen[e.From] ||
+			c.Survey.File(e.From).Facts.Starts > 0 {
 			continue
 		}
 		if !slices.ContainsFunc(outerPackages, func(p string) bool { return e.Package == p || within(e.Package, p) }) {
 			continue
 		}
 		seen[e.From] = true
-		out = append(out, hit{path: e.From, line: e.Line, name: e.Package, strength: 0.35, touches: []string{e.From}, evidence: []model.Evidence{{Path: e.From, Line: e.Line, Note: e.Package}},
-			message: fmt.Sprintf("*%s* is %s, and knows %s", path.Base(e.From), role, e.Package)})
+		out = append(
+			out, hit{path: e.From, line: e.Line, name: e.Package, strength: 0.35, touches: []string{e.From}, evidence: []model.Evidence{
+				{Path: e.From, Line: e.Line, Note: e.Package},
+			},
+				message: fmt.Sprintf("*%s* is %s, and knows %s", path.Base(e.From), role, e.Package)})
 	}
 	return out
 }

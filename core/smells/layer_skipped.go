@@ -33,8 +33,14 @@ func layerSkipped(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		for _, l := range ls {
-			out = append(out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.45, touches: []string{l.From, l.To}, evidence: []model.Evidence{{Path: l.From, Line: l.Line, Note: l.Text}, {Path: l.To, Note: "data access"}},
-				message: fmt.Sprintf("The handler *%s* reaches past the logic to %s, where %d others go through it", path.Base(l.From), path.Base(l.To), through[m])})
+			out = append(
+				out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.45, touches: []string{l.From, l.To}, evidence: []model.Evidence{
+					{Path: l.From, Line: l.Line, Note: l.Text}, {Path: l.To, Note: "data access"},
+				},
+					message: fmt.Sprintf(
+						"The handler *%s* reaches past the logic to %s, where %d others go through it",
+						path.Base(l.From), path.Base(l.To), through[m],
+					)})
 		}
 	}
 	return out

@@ -42,9 +42,16 @@ func longFile(c *Context, r *Rule) (out []hit) {
 			if i == 5 {
 				break
 			}
-			ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: fmt.Sprintf("%s %s, %d lines", d.Kind, d.Qualified(), d.EndLine-d.Line+1)})
+			ev = append(ev, model.Evidence{
+				Path: f.Path, Line: d.Line,
+				Note: fmt.Sprintf("%s %s, %d lines", d.Kind, d.Qualified(), d.EndLine-d.Line+1),
+			})
 		}
-		out = append(out, hit{path: f.Path, strength: over(n, limit), message: fmt.Sprintf("%d lines of code in one file, where %d is the limit", f.Facts.Code, int(limit)), evidence: ev, touches: []string{f.Path}})
+		out = append(out, hit{
+			path: f.Path, strength: over(n, limit),
+			message:  fmt.Sprintf("%d lines of code in one file, where %d is the limit", f.Facts.Code, int(limit)),
+			evidence: ev, touches: []string{f.Path},
+		})
 	}
 	return out
 }

@@ -25,7 +25,11 @@ func longFunction(c *Context, r *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		for _, d := range f.Facts.Definitions {
 			if n := d.EndLine - d.Line + 1; callable(d) && n > limit {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: over(float64(n), float64(limit)), touches: []string{f.Path}, message: fmt.Sprintf("*%s* is %d lines long, where %d is the limit", d.Name, n, limit)})
+				out = append(out, hit{
+					path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(),
+					strength: over(float64(n), float64(limit)), touches: []string{f.Path},
+					message: fmt.Sprintf("*%s* is %d lines long, where %d is the limit", d.Name, n, limit),
+				})
 			}
 		}
 	})

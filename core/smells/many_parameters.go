@@ -20,7 +20,11 @@ func manyParameters(c *Context, r *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		for _, d := range f.Facts.Definitions {
 			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && d.Params > limit {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.2 + 0.08*float64(d.Params-limit), touches: []string{f.Path}, message: fmt.Sprintf("*%s* takes %s parameters", d.Name, number(d.Params))})
+				out = append(out, hit{
+					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(),
+					strength: 0.2 + 0.08*float64(d.Params-limit), touches: []string{f.Path},
+					message: fmt.Sprintf("*%s* takes %s parameters", d.Name, number(d.Params)),
+				})
 			}
 		}
 	})

@@ -42,7 +42,11 @@ func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
 		if !holds && !habit.NamespaceIsPath {
 			continue
 		}
-		out = append(out, hit{path: f.Path, line: 1, strength: 0.3, touches: []string{f.Path}, message: fmt.Sprintf("Its namespace ends in *%s*, its folder is *%s*", last, folder), evidence: []model.Evidence{{Path: f.Path, Line: 1, Note: f.Facts.Namespace}}})
+		out = append(out, hit{
+			path: f.Path, line: 1, strength: 0.3, touches: []string{f.Path},
+			message:  fmt.Sprintf("Its namespace ends in *%s*, its folder is *%s*", last, folder),
+			evidence: []model.Evidence{{Path: f.Path, Line: 1, Note: f.Facts.Namespace}},
+		})
 	}
 	return out
 }

@@ -54,7 +54,11 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 					ev = append(ev, model.Evidence{Path: p, Note: "the same name with another number"})
 				}
 			}
-			out = append(out, hit{path: f.Path, strength: 0.6, message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits), evidence: ev, touches: []string{f.Path}})
+			out = append(out, hit{
+				path: f.Path, strength: 0.6,
+				message:  fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits),
+				evidence: ev, touches: []string{f.Path},
+			})
 		}
 	}
 	return out
@@ -114,7 +118,10 @@ func numberedDefinitions(f *model.File) (out []hit) {
 		if len(all) > oneByOne {
 			message = fmt.Sprintf("%s things called *%s* are told apart by a number alone", capital(number(len(all))), base)
 		}
-		out = append(out, hit{path: f.Path, name: d.Qualified(), line: d.Line, end: d.EndLine, strength: 0.3, message: message, evidence: ev, touches: []string{f.Path}})
+		out = append(out, hit{
+			path: f.Path, name: d.Qualified(), line: d.Line, end: d.EndLine, strength: 0.3, message: message,
+			evidence: ev, touches: []string{f.Path},
+		})
 	}
 	return out
 }

@@ -24,7 +24,11 @@ func overlongName(c *Context, r *Rule) (out []hit) {
 				continue
 			}
 			if w := naming.Words(naming.Own(d.Name)); len(w) > limit {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.15 + 0.08*float64(len(w)-limit), touches: []string{f.Path}, message: fmt.Sprintf("*%s* has %s words", d.Name, number(len(w)))})
+				out = append(out, hit{
+					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(),
+					strength: 0.15 + 0.08*float64(len(w)-limit), touches: []string{f.Path},
+					message: fmt.Sprintf("*%s* has %s words", d.Name, number(len(w))),
+				})
 			}
 		}
 	})

@@ -71,8 +71,11 @@ func partMissing(c *Context, _ *Rule) (out []hit) {
 				mine = append(mine, ps...)
 			}
 			sort.Strings(mine)
-			out = append(out, hit{path: commonFolder(mine), name: k.feature, extra: string(r), strength: 0.25, touches: mine[:1], evidence: evidence(mine, "is about it"),
-				message: fmt.Sprintf("*%s* has no %s, which all of its %d siblings have", k.feature, r, full[k.module]-1)})
+			out = append(
+				out,
+				hit{path: commonFolder(mine), name: k.feature, extra: string(r), strength: 0.25, touches: mine[:1],
+					evidence: evidence(mine, "is about it"),
+					message:  fmt.Sprintf("*%s* has no %s, which all of its %d siblings have", k.feature, r, full[k.module]-1)})
 		}
 	}
 	return out

@@ -32,7 +32,11 @@ func pictureAsCode(c *Context, r *Rule) (out []hit) {
 	sort.Strings(dirs)
 	for _, d := range dirs {
 		if fs := byFolder[d]; len(fs) >= limit {
-			out = append(out, hit{path: d, extra: "pictures", strength: 0.2 + 0.03*float64(len(fs)-limit), touches: paths(fs), evidence: evidence(paths(fs), "draws a picture and nothing else"), message: fmt.Sprintf("%s files are pictures kept as code", capital(number(len(fs))))})
+			out = append(out, hit{
+				path: d, extra: "pictures", strength: 0.2 + 0.03*float64(len(fs)-limit), touches: paths(fs),
+				evidence: evidence(paths(fs), "draws a picture and nothing else"),
+				message:  fmt.Sprintf("%s files are pictures kept as code", capital(number(len(fs)))),
+			})
 		}
 	}
 	return out

@@ -16,20 +16,29 @@ var placeholderNameRule = &Rule{
 	Remedy:   "Name it for what it is.",
 }
 
-var placeholders = map[string]bool{"foo": true, "bar": true, "baz": true, "qux": true, "asdf": true, "xyz": true, "untitled": true, "dummy": true, "temp": true, "tmp": true, "todo": true, "blah": true, "thing": true, "stuff": true}
+var placeholders = map[string]bool{
+	"foo": true, "bar": true, "baz": true, "qux": true, "asdf": true, "xyz": true, "untitled": true, "dummy": true,
+	"temp": true, "tmp": true, "todo": true, "blah": true, "thing": true, "stuff": true,
+}
 
 func placeholderName(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		words := naming.Words(naming.Stem(f.Path))
 		if len(words) == 1 && placeholders[words[0]] {
-			out = append(out, hit{path: f.Path, strength: 0.5, touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", path.Base(f.Path))})
+			out = append(out, hit{
+				path: f.Path, strength: 0.5, touches: []string{f.Path},
+				message: fmt.Sprintf("*%s* is a name that stands for a name", path.Base(f.Path)),
+			})
 		}
 		for _, d := range f.Facts.Definitions {
 			if len(d.Name) > 8 || d.Parent != "" || !namedThing(d) {
 				continue
 			}
 			if w := naming.Words(naming.Own(d.Name)); len(w) == 1 && placeholders[w[0]] {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.4, touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", d.Name)})
+				out = append(out, hit{
+					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.4,
+					touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", d.Name),
+				})
 			}
 		}
 	})

@@ -7,10 +7,12 @@ import (
 )
 
 var primitivesComposedMixedRule = &Rule{
-	Slug: "primitives-composed-mixed", Facet: model.Layout, Title: "Primitives and composed components mixed", Weight: 0.5, find: primitivesComposedMixed,
-	Question:   "Do building blocks lie among what is built of them?",
-	Why:        "Who looks for a button finds whole forms, and changes one of them where all were meant.",
-	Example:    "`desk/src/components` holds `Button.tsx` and `Field.tsx` beside `AccessionForm.tsx`, which is put together of nine others.",
+	Slug: "primitives-composed-mixed", Facet: model.Layout, Title: "Primitives and composed " +
+		"components mixed", Weight: 0.5, find: primitivesComposedMixed,
+	Question: "Do building blocks lie among what is built of them?",
+	Why:      "Who looks for a button finds whole forms, and changes one of them where all were meant.",
+	Example: "`desk/src/components` holds `Button.tsx` and `Field.tsx` beside `AccessionForm.tsx`, which is put " +
+		"together of nine others.",
 	Remedy:     "Give the building blocks a folder of their own.",
 	Parameters: []Parameter{{"components", "of either sort", 6, 4, 3}},
 }
@@ -28,7 +30,8 @@ func primitivesComposedMixed(c *Context, r *Rule) (out []hit) {
 		m[k][v] = true
 	}
 	for i := range c.Survey.Links {
-		if l := &c.Survey.Links[i]; l.Kind == model.LinkRendering && c.Judged[l.From] && c.Judged[l.To] && c.Roles[l.From].Role != model.RoleTest {
+		if l := &c.Survey.Links[i]; l.Kind == model.LinkRendering && c.Judged[l.From] && c.Judged[l.To] &&
+			c.Roles[l.From].Role != model.RoleTest {
 			put(renders, l.From, l.To)
 			put(rendered, l.To, l.From)
 		}
@@ -48,8 +51,16 @@ func primitivesComposedMixed(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		ev := evidence(paths(primitive[:min(6, len(primitive))]), "renders no other, and is rendered by several")
-		out = append(out, hit{path: d.Path, strength: 0.25 + 0.02*float64(len(primitive)+len(composed)-2*limit), touches: append(paths(primitive), paths(composed)...), evidence: append(ev, evidence(paths(composed[:min(6, len(composed))]), "is put together of three and more")...),
-			message: fmt.Sprintf("%s primitive and %s composed components lie in one folder", capital(number(len(primitive))), number(len(composed)))})
+		out = append(out, hit{path: d.Path, strength: 0.25 +
+			0.02*float64(
+				len(primitive)+len(composed)-2*limit,
+			), touches: append(paths(primitive), paths(composed)...), evidence: append(ev, evidence(
+			paths(composed[:min(6, len(composed))]), "is put together of three and more",
+		)...),
+			message: fmt.Sprintf(
+				"%s primitive and %s composed components lie in one folder", capital(number(len(primitive))),
+				number(len(composed)),
+			)})
 	}
 	return out
 }

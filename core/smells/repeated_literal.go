@@ -43,7 +43,8 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 	var names []string
 	for _, m := range relations.Messages(c.Survey) {
 		// A name of one word may be one of the platform's own, such as a key's.
-		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || constants[m.Name] || !strings.ContainsAny(m.Name, "._:/-") || !written[[2]string{m.Path, m.Name}] {
+		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || constants[m.Name] || !strings.ContainsAny(m.Name, "._:/-") ||
+			!written[[2]string{m.Path, m.Name}] {
 			continue
 		}
 		e := by[m.Name]
@@ -64,7 +65,8 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 		if len(e.files) < limit || !e.sent || !e.arrives {
 			continue
 		}
-		out = append(out, hit{path: e.at[0].Path, line: e.at[0].Line, name: n, strength: 0.2 + 0.05*float64(len(e.files)-limit), touches: e.files, evidence: e.at[:min(12, len(e.at))],
+		out = append(out, hit{path: e.at[0].Path, line: e.at[0].Line, name: n, strength: 0.2 +
+			0.05*float64(len(e.files)-limit), touches: e.files, evidence: e.at[:min(12, len(e.at))],
 			message: fmt.Sprintf("%s files write *%s* each for itself, and are tied by it alone", capital(number(len(e.files))), n)})
 	}
 	return out

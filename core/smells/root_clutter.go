@@ -37,6 +37,8 @@ func rootClutter(c *Context, r *Rule) (out []hit) {
 			return nil // a package at the top is how the language has it
 		}
 	}
-	return []hit{{path: ".", extra: "root", strength: over(float64(len(files)), float64(limit)), touches: paths(files), evidence: evidence(paths(files), "lies at the top"),
+	return []hit{{path: ".", extra: "root", strength: over(
+		float64(len(files)), float64(limit),
+	), touches: paths(files), evidence: evidence(paths(files), "lies at the top"),
 		message: fmt.Sprintf("%s source files lie loose at the top, beside %s folders", capital(number(len(files))), number(folders))}}
 }

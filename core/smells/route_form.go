@@ -31,7 +31,12 @@ func routeForm(c *Context, _ *Rule) (out []hit) {
 			if len(w) == 0 || strings.ContainsAny(part, ":{<*[") || !routeVerb.MatchString(w[0]) {
 				continue
 			}
-			out = append(out, hit{path: rt.Path, line: rt.Line, name: rt.Method + " " + rt.Pattern, strength: 0.25, touches: []string{rt.Path}, evidence: []model.Evidence{{Path: rt.Path, Line: rt.Line, Note: rt.Method + " " + rt.Pattern}}, message: fmt.Sprintf("The path of *%s %s* holds the verb *%s*", rt.Method, rt.Pattern, w[0])})
+			out = append(out, hit{
+				path: rt.Path, line: rt.Line, name: rt.Method + " " + rt.Pattern, strength: 0.25,
+				touches:  []string{rt.Path},
+				evidence: []model.Evidence{{Path: rt.Path, Line: rt.Line, Note: rt.Method + " " + rt.Pattern}},
+				message:  fmt.Sprintf("The path of *%s %s* holds the verb *%s*", rt.Method, rt.Pattern, w[0]),
+			})
 			break
 		}
 	}

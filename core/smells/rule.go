@@ -203,7 +203,11 @@ func line(s *model.Smell) int {
 // smell fills in the fixed parts. The id depends on the rule, the place and
 // the name alone, so that it stays the same from survey to survey.
 func (r *Rule) smell(h hit) model.Smell {
-	s := model.Smell{ID: idOf(identity(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet, Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence, Remedy: h.remedy, Touches: h.touches}
+	s := model.Smell{
+		ID: idOf(identity(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet,
+		Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence,
+		Remedy: h.remedy, Touches: h.touches,
+	}
 	if s.Remedy == "" {
 		s.Remedy = r.Remedy
 	}

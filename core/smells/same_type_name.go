@@ -23,7 +23,8 @@ func sameTypeName(c *Context, _ *Rule) (out []hit) {
 	by := map[at][]model.Evidence{}
 	c.source(func(f *model.File) {
 		for _, d := range f.Facts.Definitions {
-			if (d.Kind == model.DefClass || d.Kind == model.DefInterface || d.Kind == model.DefEnum || d.Kind == model.DefType) && (d.Parent == "" || d.Parent == f.Facts.Namespace) && d.Exported && len(d.Name) > 3 {
+			if (d.Kind == model.DefClass || d.Kind == model.DefInterface || d.Kind == model.DefEnum || d.Kind == model.DefType) &&
+				(d.Parent == "" || d.Parent == f.Facts.Namespace) && d.Exported && len(d.Name) > 3 {
 				k := at{c.moduleOf(f.Path), d.Name}
 				by[k] = append(by[k], model.Evidence{Path: f.Path, Line: d.Line, Note: string(d.Kind)})
 			}
@@ -58,7 +59,11 @@ func sameTypeName(c *Context, _ *Rule) (out []hit) {
 		if len(dirs) < 2 || syntax.ProfileOf(f.Language).SameNames {
 			continue
 		}
-		out = append(out, hit{path: ev[0].Path, line: ev[0].Line, end: ev[0].Line, name: k.name, strength: 0.25 + 0.05*float64(len(places)-2), touches: touches, evidence: ev[:min(12, len(ev))], message: fmt.Sprintf("*%s* is defined in %s places", k.name, number(len(places)))})
+		out = append(out, hit{
+			path: ev[0].Path, line: ev[0].Line, end: ev[0].Line, name: k.name,
+			strength: 0.25 + 0.05*float64(len(places)-2), touches: touches, evidence: ev[:min(12, len(ev))],
+			message: fmt.Sprintf("*%s* is defined in %s places", k.name, number(len(places))),
+		})
 	}
 	return out
 }

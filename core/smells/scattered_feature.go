@@ -33,7 +33,8 @@ func scatteredFeature(c *Context, r *Rule) (out []hit) {
 		}
 		sort.Strings(dirs)
 		at := commonFolder(f.Files)
-		out = append(out, hit{path: at, name: f.Name, strength: 0.15 + 0.04*float64(f.Scatter-limit), touches: f.Files, evidence: evidence(dirs, "holds part of it"),
+		out = append(out, hit{path: at, name: f.Name, strength: 0.15 +
+			0.04*float64(f.Scatter-limit), touches: f.Files, evidence: evidence(dirs, "holds part of it"),
 			message: fmt.Sprintf("*%s* lies in %s folders", f.Name, number(f.Scatter))})
 	}
 	return out

@@ -179,7 +179,10 @@ func (s *Scores) Arithmetic(p string) []model.Strain {
 			continue
 		}
 		share := t / float64(x.judged)
-		out = append(out, model.Strain{Rule: r.Slug, Facet: r.Facet, Weight: r.Weight, Hits: x.hits[r.Slug], JudgedLines: x.judged, Touched: round4(t), Strain: round4(r.Weight * share)})
+		out = append(out, model.Strain{
+			Rule: r.Slug, Facet: r.Facet, Weight: r.Weight, Hits: x.hits[r.Slug], JudgedLines: x.judged,
+			Touched: round4(t), Strain: round4(r.Weight * share),
+		})
 	}
 	return out
 }

@@ -45,7 +45,11 @@ func senderWithoutReceiver(c *Context, _ *Rule) (out []hit) {
 		if len(here) == 0 {
 			here, what = e[1], "is waited for and nobody here sends it"
 		}
-		out = append(out, hit{path: here[0].Path, line: here[0].Line, name: n, strength: 0.35, touches: []string{here[0].Path}, message: fmt.Sprintf("The message *%s* %s", n, what), evidence: []model.Evidence{{Path: here[0].Path, Line: here[0].Line, Note: n}}})
+		out = append(out, hit{
+			path: here[0].Path, line: here[0].Line, name: n, strength: 0.35, touches: []string{here[0].Path},
+			message:  fmt.Sprintf("The message *%s* %s", n, what),
+			evidence: []model.Evidence{{Path: here[0].Path, Line: here[0].Line, Note: n}},
+		})
 	}
 	return out
 }

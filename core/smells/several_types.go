@@ -25,13 +25,17 @@ func severalTypes(c *Context, r *Rule) (out []hit) {
 		var ev []model.Evidence
 		n := 0
 		for _, d := range f.Facts.Definitions {
-			if (d.Kind == model.DefClass || d.Kind == model.DefInterface) && (d.Parent == "" || d.Parent == f.Facts.Namespace) && d.EndLine-d.Line >= 10 {
+			if (d.Kind == model.DefClass || d.Kind == model.DefInterface) && (d.Parent == "" || d.Parent == f.Facts.Namespace) &&
+				d.EndLine-d.Line >= 10 {
 				n++
 				ev = append(ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name})
 			}
 		}
 		if n >= limit {
-			out = append(out, hit{path: f.Path, strength: 0.2 + 0.06*float64(n-limit), touches: []string{f.Path}, evidence: ev[:min(12, len(ev))], message: fmt.Sprintf("%s types share one file", capital(number(n)))})
+			out = append(out, hit{
+				path: f.Path, strength: 0.2 + 0.06*float64(n-limit), touches: []string{f.Path},
+				evidence: ev[:min(12, len(ev))], message: fmt.Sprintf("%s types share one file", capital(number(n))),
+			})
 		}
 	})
 	return out

@@ -95,8 +95,12 @@ func severalWords(c *Context, r *Rule) (out []hit) {
 				}
 			}
 		}
-		out = append(out, hit{path: ev[0].Path, line: ev[0].Line, name: k.thing, extra: words[0], strength: 0.2 + 0.1*float64(len(words)-limit), touches: touches, evidence: ev,
-			message: fmt.Sprintf("For *%s* one action has the verbs %s and %s", k.thing, strings.Join(words[:len(words)-1], ", "), words[len(words)-1])})
+		out = append(out, hit{path: ev[0].Path, line: ev[0].Line, name: k.thing, extra: words[0], strength: 0.2 +
+			0.1*float64(len(words)-limit), touches: touches, evidence: ev,
+			message: fmt.Sprintf(
+				"For *%s* one action has the verbs %s and %s", k.thing, strings.Join(words[:len(words)-1], ", "),
+				words[len(words)-1],
+			)})
 	}
 	return out
 }

@@ -49,7 +49,10 @@ func singleFolderChain(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		out = append(out, hit{path: d.Path, strength: 0.2 + 0.15*float64(len(chain)-limit+1),
-			message:  fmt.Sprintf("%s folders in a row hold nothing but the next: %s", capital(number(len(chain))), strings.TrimPrefix(at.Path, d.Parent+"/")),
+			message: fmt.Sprintf(
+				"%s folders in a row hold nothing but the next: %s", capital(number(len(chain))),
+				strings.TrimPrefix(at.Path, d.Parent+"/"),
+			),
 			evidence: evidence(chain, "holds one folder and no file"), touches: below})
 	}
 	return out

@@ -49,7 +49,11 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		for _, s := range less {
-			out = append(out, hit{path: s, strength: 0.25, touches: paths(c.SourceIn(s)), evidence: evidence(more, "is written the other way"), message: fmt.Sprintf("*%s* is %s, %s of its siblings are not", path.Base(s), how, number(len(more)))})
+			out = append(out, hit{
+				path: s, strength: 0.25, touches: paths(c.SourceIn(s)),
+				evidence: evidence(more, "is written the other way"),
+				message:  fmt.Sprintf("*%s* is %s, %s of its siblings are not", path.Base(s), how, number(len(more))),
+			})
 		}
 	}
 	return out

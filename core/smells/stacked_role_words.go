@@ -33,7 +33,11 @@ func stackedRoleWords(c *Context, _ *Rule) (out []hit) {
 				n++
 			}
 			if n >= 3 {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3 + 0.1*float64(n-3), touches: []string{f.Path}, message: fmt.Sprintf("*%s* ends in %s words that say what it is, not what it is about", d.Name, number(n))})
+				out = append(out, hit{
+					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3 + 0.1*float64(n-3),
+					touches: []string{f.Path},
+					message: fmt.Sprintf("*%s* ends in %s words that say what it is, not what it is about", d.Name, number(n)),
+				})
 			}
 		}
 	})

@@ -41,7 +41,14 @@ func suffixAgainstFolder(c *Context, r *Rule) (out []hit) {
 			for _, f := range files {
 				w := naming.Words(naming.Stem(f.Path))
 				if len(w) > 0 && w[len(w)-1] != suffix && w[0] != "index" && w[0] != "base" && !strings.HasPrefix(path.Base(f.Path), "_") {
-					out = append(out, hit{path: f.Path, strength: 0.25, touches: []string{f.Path}, evidence: evidence(with, "ends in "+suffix), message: fmt.Sprintf("*%s* does not end in *%s*, as %s of its siblings do", path.Base(f.Path), suffix, number(len(with)))})
+					out = append(out, hit{
+						path: f.Path, strength: 0.25, touches: []string{f.Path},
+						evidence: evidence(with, "ends in "+suffix),
+						message: fmt.Sprintf(
+							"*%s* does not end in *%s*, as %s of its siblings do", path.Base(f.Path), suffix,
+							number(len(with)),
+						),
+					})
 				}
 			}
 		}

@@ -24,7 +24,8 @@ func tooDeep(c *Context, r *Rule) (out []hit) {
 		if d.Depth <= limit || len(files) == 0 || syntax.ProfileOf(files[0].Language).PathPackages || testPlace(d.Path) {
 			continue
 		}
-		out = append(out, hit{path: d.Path, strength: 0.2 + 0.1*float64(d.Depth-limit), touches: paths(files), evidence: evidence(paths(files), "lies here"),
+		out = append(out, hit{path: d.Path, strength: 0.2 +
+			0.1*float64(d.Depth-limit), touches: paths(files), evidence: evidence(paths(files), "lies here"),
 			message: fmt.Sprintf("%s folders must be opened to reach its files", capital(number(d.Depth)))})
 	}
 	return out

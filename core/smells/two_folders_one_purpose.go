@@ -18,8 +18,14 @@ var twoFoldersOnePurposeRule = &Rule{
 }
 
 // onePurpose are names of folders that mean the same to most readers.
-var onePurpose = [][]string{{"util", "utils", "helper", "helpers", "common", "misc", "tools", "lib", "libs"}, {"type", "types", "interface", "interfaces", "typings"}, {"service", "services", "provider", "providers"},
-	{"component", "components", "widget", "widgets"}, {"page", "pages", "screen", "screens", "view", "views"}, {"store", "stores", "state", "reducer", "reducers"}, {"test", "tests", "spec", "specs"}, {"doc", "docs", "documentation"}, {"config", "configs", "configuration", "settings"}}
+var onePurpose = [][]string{{
+	"util", "utils", "helper", "helpers", "common", "misc", "tools", "lib", "libs",
+}, {"type", "types", "interface", "interfaces", "typings"}, {"service", "services", "provider", "providers"},
+	{"component", "components", "widget", "widgets"}, {
+		"page", "pages", "screen", "screens", "view", "views",
+	}, {
+		"store", "stores", "state", "reducer", "reducers",
+	}, {"test", "tests", "spec", "specs"}, {"doc", "docs", "documentation"}, {"config", "configs", "configuration", "settings"}}
 
 // twoFolders reports siblings whose names promise the same.
 func twoFolders(c *Context, _ *Rule) (out []hit) {
@@ -41,8 +47,10 @@ func twoFolders(c *Context, _ *Rule) (out []hit) {
 				touches = append(touches, paths(c.SourceIn(s))...)
 			}
 			sort.Strings(same)
-			out = append(out, hit{path: d.Path, extra: strings.Join(same, "\x00"), strength: 0.4, touches: touches, evidence: evidence(same, "promises the same"),
-				message: fmt.Sprintf("*%s* and *%s* promise the same", path.Base(same[0]), path.Base(same[1]))})
+			out = append(
+				out,
+				hit{path: d.Path, extra: strings.Join(same, "\x00"), strength: 0.4, touches: touches, evidence: evidence(same, "promises the same"),
+					message: fmt.Sprintf("*%s* and *%s* promise the same", path.Base(same[0]), path.Base(same[1]))})
 		}
 	}
 	return out

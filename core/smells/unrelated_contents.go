@@ -48,7 +48,10 @@ func unrelatedContents(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		out = append(out, hit{path: d.Path, strength: 0.3 + 0.02*float64(len(fs)-limit), touches: paths(fs), evidence: rolesOf(c, fs),
-			message: fmt.Sprintf("%s files of %s roles lie together and have nothing in common: none needs another", capital(number(len(fs))), number(len(roles)))})
+			message: fmt.Sprintf(
+				"%s files of %s roles lie together and have nothing in common: none needs another",
+				capital(number(len(fs))), number(len(roles)),
+			)})
 	}
 	return out
 }

@@ -28,12 +28,20 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 	for _, l := range c.Survey.Links {
 		a, b := order[c.Roles[l.From].Role], order[c.Roles[l.To].Role]
 		k := [2]string{l.From, l.To}
-		if a == 0 || b == 0 || a <= b || a < 4 || b > 3 || seen[k] || l.Kind.Repeats() || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage || l.Kind == model.LinkRoute || !c.Judged[l.From] || !c.Judged[l.To] || c.moduleOf(l.From) != c.moduleOf(l.To) {
+		if a == 0 || b == 0 || a <= b || a < 4 || b > 3 || seen[k] || l.Kind.Repeats() || l.Kind == model.LinkHTTP ||
+			l.Kind == model.LinkMessage || l.Kind == model.LinkRoute || !c.Judged[l.From] || !c.Judged[l.To] ||
+			c.moduleOf(l.From) != c.moduleOf(l.To) {
 			continue
 		}
 		seen[k] = true
-		out = append(out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.4, touches: []string{l.From, l.To}, evidence: []model.Evidence{{Path: l.From, Line: l.Line, Note: l.Text}},
-			message: fmt.Sprintf("%s needs %s: against the usual order, in which %s comes after %s", path.Base(l.From), path.Base(l.To), c.Roles[l.From].Role, c.Roles[l.To].Role)})
+		out = append(
+			out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.4, touches: []string{l.From, l.To}, evidence: []model.Evidence{
+				{Path: l.From, Line: l.Line, Note: l.Text},
+			},
+				message: fmt.Sprintf(
+					"%s needs %s: against the usual order, in which %s comes after %s", path.Base(l.From),
+					path.Base(l.To), c.Roles[l.From].Role, c.Roles[l.To].Role,
+				)})
 	}
 	return out
 }

@@ -26,7 +26,11 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 			words := naming.Words(stem)
 			// A file in a folder of the same meaning is the folder's fault.
 			if lex.VagueFiles[strings.Join(words, " ")] {
-				out = append(out, hit{path: f.Path, strength: 0.5, message: fmt.Sprintf("*%s* says nothing of what the file does", path.Base(f.Path)), evidence: exports(f), touches: []string{f.Path}})
+				out = append(out, hit{
+					path: f.Path, strength: 0.5,
+					message:  fmt.Sprintf("*%s* says nothing of what the file does", path.Base(f.Path)),
+					evidence: exports(f), touches: []string{f.Path},
+				})
 			}
 			if f.Facts == nil {
 				continue
@@ -49,7 +53,12 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 					}
 				}
 				if vague {
-					out = append(out, hit{path: f.Path, name: def.Qualified(), line: def.Line, end: def.EndLine, strength: strength, message: fmt.Sprintf("The %s *%s* could be about anything", def.Kind, def.Name), evidence: []model.Evidence{{Path: f.Path, Line: def.Line, Note: string(def.Kind) + " " + def.Name}}, touches: []string{f.Path}})
+					out = append(out, hit{
+						path: f.Path, name: def.Qualified(), line: def.Line, end: def.EndLine, strength: strength,
+						message:  fmt.Sprintf("The %s *%s* could be about anything", def.Kind, def.Name),
+						evidence: []model.Evidence{{Path: f.Path, Line: def.Line, Note: string(def.Kind) + " " + def.Name}},
+						touches:  []string{f.Path},
+					})
 				}
 			}
 		}

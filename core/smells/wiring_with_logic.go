@@ -25,7 +25,9 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 		}
 		for _, d := range f.Facts.Definitions {
 			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && d.EndLine-d.Line+1 >= limit {
-				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: over(float64(d.EndLine-d.Line+1), float64(limit)), touches: []string{f.Path},
+				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: over(
+					float64(d.EndLine-d.Line+1), float64(limit),
+				), touches: []string{f.Path},
 					message: fmt.Sprintf("*%s*, %d lines long, stands where the program is put together", d.Name, d.EndLine-d.Line+1)})
 			}
 		}

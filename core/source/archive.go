@@ -92,7 +92,10 @@ func (a *archive) check(ctx context.Context) error {
 		}
 		if !m.dir {
 			if other, ok := seen[foldName(clean)]; ok {
-				return fmt.Errorf("%w: the archive holds %q and %q, which are one file on many systems", ErrNotCodebase, EncodeName(other), EncodeName(clean))
+				return fmt.Errorf(
+					"%w: the archive holds %q and %q, which are one file on many systems", ErrNotCodebase,
+					EncodeName(other), EncodeName(clean),
+				)
 			}
 			seen[foldName(clean)] = clean
 		}
@@ -266,7 +269,10 @@ func (a *archive) walkZip(ctx context.Context, visit func(member) error) error {
 			return err
 		}
 		mode := f.Mode()
-		m := member{name: f.Name, size: int64(f.UncompressedSize64), dir: mode.IsDir() || strings.HasSuffix(f.Name, "/"), regular: mode.IsRegular(), what: "link or special file", open: f.Open}
+		m := member{
+			name: f.Name, size: int64(f.UncompressedSize64), dir: mode.IsDir() || strings.HasSuffix(f.Name, "/"),
+			regular: mode.IsRegular(), what: "link or special file", open: f.Open,
+		}
 		if err := visit(m); err != nil {
 			return err
 		}

@@ -71,7 +71,10 @@ func (f *folder) List(ctx context.Context) (Listing, error) {
 	byDir := map[string]map[string]bool{}
 	for _, n := range names {
 		if strings.HasSuffix(n, "/") {
-			notes = append(notes, model.Note{Path: EncodeName(strings.TrimSuffix(n, "/")), Text: "a repository of its own, not followed; survey it by itself"})
+			notes = append(notes, model.Note{
+				Path: EncodeName(strings.TrimSuffix(n, "/")),
+				Text: "a repository of its own, not followed; survey it by itself",
+			})
 			continue
 		}
 		d, b := path.Dir(n), path.Base(n)

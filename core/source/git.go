@@ -412,7 +412,11 @@ func (s *gitSource) History(ctx context.Context) (io.ReadCloser, string, error) 
 	if _, err := os.Stat(filepath.Join(s.scratch, "shallow")); err == nil {
 		cut = "the repository is a shallow clone: older commits are missing"
 	}
-	cmd := runGit(ctx, s.scratch, "", "log", "-z", "--name-status", "-M", "--no-ext-diff", "--no-textconv", "--no-show-signature", "--no-mailmap", "--no-color", "-n", strconv.Itoa(MaxCommits), "--format="+history.Format, "--end-of-options", s.origin.Revision)
+	cmd := runGit(
+		ctx, s.scratch, "", "log", "-z", "--name-status", "-M", "--no-ext-diff", "--no-textconv",
+		"--no-show-signature", "--no-mailmap", "--no-color", "-n", strconv.Itoa(MaxCommits),
+		"--format="+history.Format, "--end-of-options", s.origin.Revision,
+	)
 	var said bytes.Buffer
 	cmd.Stderr = &said
 	out, err := cmd.StdoutPipe()
@@ -460,7 +464,9 @@ func (s *gitSource) List(ctx context.Context) (Listing, error) {
 		case f[1] == "blob":
 			size, err := strconv.ParseInt(f[3], 10, 64)
 			if err != nil {
-				l.Notes = append(l.Notes, model.Note{Path: EncodeName(name), Text: "its object is missing from the repository (a partial clone?)"})
+				l.Notes = append(l.Notes, model.Note{
+					Path: EncodeName(name), Text: "its object is missing from the repository (a partial clone?)",
+				})
 				continue
 			}
 			l.Entries = append(l.Entries, Entry{Path: EncodeName(name), raw: name, Size: size, Stamp: Stamp{Blob: f[2]}})

@@ -187,10 +187,16 @@ func (w *walked) notes() []model.Note {
 		notes = append(notes, model.Note{Path: EncodeName(u.path), Text: "a folder that can not be read: " + u.why})
 	}
 	if n := len(w.unreadable); n > 0 {
-		notes = append(notes, model.Note{Path: ".", Text: fmt.Sprintf("%d of %d folders can not be read; what lies in them is not counted", n, w.folders)})
+		notes = append(notes, model.Note{
+			Path: ".",
+			Text: fmt.Sprintf("%d of %d folders can not be read; what lies in them is not counted", n, w.folders),
+		})
 	}
 	if w.odd != nil {
-		notes = append(notes, model.Note{Path: EncodeName(w.odd.path), Text: w.odd.why + ", so git is not asked to open it: no ignore rules were applied to the whole folder"})
+		notes = append(notes, model.Note{
+			Path: EncodeName(w.odd.path),
+			Text: w.odd.why + ", so git is not asked to open it: no ignore rules were applied to the whole folder",
+		})
 	}
 	return notes
 }

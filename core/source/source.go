@@ -115,7 +115,10 @@ func Open(ctx context.Context, r Request) (Source, error) {
 			return nil, fmt.Errorf("%w: %s is a file, so it has no revision %q", ErrNotCodebase, r.Path, r.Revision)
 		}
 		if !archiveName(abs) {
-			return nil, fmt.Errorf("%w: %s is a file, neither a folder nor a .zip, .tar, .tar.gz or .tar.zst archive", ErrNotCodebase, r.Path)
+			return nil, fmt.Errorf(
+				"%w: %s is a file, neither a folder nor a .zip, .tar, .tar.gz or .tar.zst archive", ErrNotCodebase,
+				r.Path,
+			)
 		}
 		return openArchive(ctx, abs, r.Limits)
 	}
@@ -200,10 +203,15 @@ func limit(entries []Entry, l Limits) ([]Entry, []model.Note) {
 		kept = append(kept, e)
 	}
 	if deep > 0 {
-		notes = append(notes, model.Note{Path: ".", Text: fmt.Sprintf("%d files lie deeper than %d folders and were left out", deep, l.Depth)})
+		notes = append(notes, model.Note{
+			Path: ".", Text: fmt.Sprintf("%d files lie deeper than %d folders and were left out", deep, l.Depth),
+		})
 	}
 	if len(kept) > l.Files {
-		notes = append(notes, model.Note{Path: ".", Text: fmt.Sprintf("%d files are more than the limit of %d; the rest was left out", len(kept), l.Files)})
+		notes = append(notes, model.Note{
+			Path: ".",
+			Text: fmt.Sprintf("%d files are more than the limit of %d; the rest was left out", len(kept), l.Files),
+		})
 		kept = kept[:l.Files]
 	}
 	return kept, notes

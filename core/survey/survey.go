@@ -480,9 +480,15 @@ func inVendored(p string, vendored map[string]bool) bool {
 	return false
 }
 
-var generatedNames = map[string]bool{"package-lock.json": true, "npm-shrinkwrap.json": true, "yarn.lock": true, "pnpm-lock.yaml": true, "go.sum": true, "go.work.sum": true, "composer.lock": true, "Gemfile.lock": true, "Cargo.lock": true, "poetry.lock": true, "uv.lock": true, "Pipfile.lock": true, "packages.lock.json": true, "bun.lock": true, "deno.lock": true}
+var generatedNames = map[string]bool{
+	"package-lock.json": true, "npm-shrinkwrap.json": true, "yarn.lock": true, "pnpm-lock.yaml": true,
+	"go.sum": true, "go.work.sum": true, "composer.lock": true, "Gemfile.lock": true, "Cargo.lock": true,
+	"poetry.lock": true, "uv.lock": true, "Pipfile.lock": true, "packages.lock.json": true, "bun.lock": true,
+	"deno.lock": true,
+}
 
 func generatedName(p string) bool {
 	b := path.Base(p)
-	return generatedNames[b] || strings.HasSuffix(b, ".pb.go") || strings.HasSuffix(b, "_pb2.py") || strings.HasSuffix(b, ".designer.cs") || strings.HasSuffix(b, ".g.dart") || strings.HasSuffix(b, ".map")
+	return generatedNames[b] || strings.HasSuffix(b, ".pb.go") || strings.HasSuffix(b, "_pb2.py") ||
+		strings.HasSuffix(b, ".designer.cs") || strings.HasSuffix(b, ".g.dart") || strings.HasSuffix(b, ".map")
 }

@@ -118,7 +118,10 @@ func (s *Stream) Name(r [2]int) string {
 }
 
 // Methods are the HTTP methods by the names that routers give them.
-var Methods = map[string]string{"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "delete": "DELETE", "head": "HEAD", "options": "OPTIONS", "all": "ANY", "any": "ANY", "del": "DELETE", "connect": "CONNECT", "trace": "TRACE"}
+var Methods = map[string]string{
+	"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "delete": "DELETE", "head": "HEAD",
+	"options": "OPTIONS", "all": "ANY", "any": "ANY", "del": "DELETE", "connect": "CONNECT", "trace": "TRACE",
+}
 
 // JoinRoute puts a pattern below a prefix: one slash between them, none at the
 // end but for the root.

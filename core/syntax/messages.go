@@ -11,11 +11,19 @@ import (
 // wherever they are called; the others may be about anything, such as the
 // events of a page.
 var (
-	plainSends = Set("publish", "Publish", "PublishAsync", "sendToQueue", "produce", "Produce", "enqueue", "convertAndSend", "basic_publish", "BasicPublish", "publishEvent", "send_task", "PublishMsg", "broadcast", "emit_signal", "sendMessage", "send_message", "SendMessage", "EnqueueAsync")
-	sends      = Set("emit", "Emit", "trigger", "fire", "dispatch", "dispatchEvent", "notify", "send", "Send", "add")
+	plainSends = Set(
+		"publish", "Publish", "PublishAsync", "sendToQueue", "produce", "Produce", "enqueue", "convertAndSend",
+		"basic_publish", "BasicPublish", "publishEvent", "send_task", "PublishMsg", "broadcast", "emit_signal",
+		"sendMessage", "send_message", "SendMessage", "EnqueueAsync",
+	)
+	sends = Set("emit", "Emit", "trigger", "fire", "dispatch", "dispatchEvent", "notify", "send", "Send", "add")
 
-	plainReceives = Set("subscribe", "Subscribe", "SubscribeAsync", "QueueSubscribe", "consume", "Consume", "basic_consume", "BasicConsume", "KafkaListener", "RabbitListener", "JmsListener", "SqsListener", "StreamListener", "EventListener", "MessagePattern", "EventPattern", "psubscribe", "OnEvent", "Subscription")
-	receives      = Set("on", "On", "once", "addListener", "addEventListener", "listen", "connect", "process", "handle", "off")
+	plainReceives = Set(
+		"subscribe", "Subscribe", "SubscribeAsync", "QueueSubscribe", "consume", "Consume", "basic_consume",
+		"BasicConsume", "KafkaListener", "RabbitListener", "JmsListener", "SqsListener", "StreamListener",
+		"EventListener", "MessagePattern", "EventPattern", "psubscribe", "OnEvent", "Subscription",
+	)
+	receives = Set("on", "On", "once", "addListener", "addEventListener", "listen", "connect", "process", "handle", "off")
 )
 
 // carriers are what the doubtful calls have to be called on, where a name alone

@@ -166,8 +166,10 @@ func normal(s *Stream, i int) uint64 {
 // shapes are the words that give code its shape; those in one row count as the
 // same word.
 var shapes = []string{
-	"if", "else elif elsif", "for foreach", "while until loop", "return", "func function def fn fun sub", "class struct impl trait", "switch match select when", "case",
-	"try begin", "catch except rescue", "throw raise panic", "new", "var let const val my", "import use require include", "await yield async", "break", "continue next",
+	"if", "else elif elsif", "for foreach", "while until loop", "return", "func function def fn fun sub",
+	"class struct impl trait", "switch match select when", "case",
+	"try begin", "catch except rescue", "throw raise panic", "new", "var let const val my",
+	"import use require include", "await yield async", "break", "continue next",
 	"in of", "not and or", "nil null None undef", "true false True False",
 }
 

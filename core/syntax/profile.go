@@ -42,7 +42,10 @@ type Profile struct {
 
 // unread are languages of program text that have no reader yet.
 var unread = map[string]Profile{
-	"Scala": {Code: true, PathPackages: true}, "Groovy": {PathPackages: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true}, "Shell": {Code: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
+	"Scala": {
+		Code: true, PathPackages: true,
+	}, "Groovy": {PathPackages: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true},
+	"Shell": {Code: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
 	"Haskell": {Code: true}, "Clojure": {Code: true}, "Assembly": {Code: true}, "Unix Assembly": {Code: true}, "Objective-C": {Code: true},
 }
 

@@ -8,17 +8,23 @@ import (
 
 // requestVerbs are calls that send a request, with the method each uses; "?"
 // stands for one that is told by an argument.
-var requestVerbs = map[string]string{"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "delete": "DELETE", "head": "HEAD", "del": "DELETE", "getJSON": "GET",
-	"GetAsync": "GET", "PostAsync": "POST", "PutAsync": "PUT", "PatchAsync": "PATCH", "DeleteAsync": "DELETE", "GetFromJsonAsync": "GET", "PostAsJsonAsync": "POST", "PutAsJsonAsync": "PUT", "GetStringAsync": "GET",
-	"getForObject": "GET", "getForEntity": "GET", "postForObject": "POST", "postForEntity": "POST", "Get": "GET", "Post": "POST", "PostForm": "POST", "Head": "HEAD",
+var requestVerbs = map[string]string{
+	"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "delete": "DELETE", "head": "HEAD", "del": "DELETE", "getJSON": "GET",
+	"GetAsync": "GET", "PostAsync": "POST", "PutAsync": "PUT", "PatchAsync": "PATCH", "DeleteAsync": "DELETE",
+	"GetFromJsonAsync": "GET", "PostAsJsonAsync": "POST", "PutAsJsonAsync": "PUT", "GetStringAsync": "GET",
+	"getForObject": "GET", "getForEntity": "GET", "postForObject": "POST", "postForEntity": "POST", "Get": "GET",
+	"Post": "POST", "PostForm": "POST", "Head": "HEAD",
 	"NewRequest": "?", "NewRequestWithContext": "?", "open": "?", "request": "?", "exchange": "?", "ajax": "?"}
 
 // bareRequests are called on nothing.
 var bareRequests = Set("fetch", "axios", "got", "ky", "useFetch", "useSWR", "request", "superagent")
 
 // clients are what requests are sent through, by the habit of names.
-var clients = Set("axios", "http", "https", "client", "api", "got", "ky", "superagent", "request", "requests", "httpx", "session", "jQuery", "rest", "restTemplate", "webClient", "httpClient", "HttpClient", "Http", "HTTP", "HTTParty", "Faraday", "conn", "connection",
-	"agent", "apiClient", "instance", "http_client", "httpclient", "axiosInstance", "fetcher", "xhr", "ua", "test_client", "testClient", "RestClient", "Net", "window", "self", "this", "")
+var clients = Set(
+	"axios", "http", "https", "client", "api", "got", "ky", "superagent", "request", "requests", "httpx", "session",
+	"jQuery", "rest", "restTemplate", "webClient", "httpClient", "HttpClient", "Http", "HTTP", "HTTParty", "Faraday", "conn", "connection",
+	"agent", "apiClient", "instance", "http_client", "httpclient", "axiosInstance", "fetcher", "xhr", "ua",
+	"test_client", "testClient", "RestClient", "Net", "window", "self", "this", "")
 
 // request keeps a call that sends a request: on a client, by the name of its
 // verb, or a bare one.

@@ -9,10 +9,16 @@ import (
 )
 
 // definers are calls that define what is kept, by a name that they are given.
-var definers = Set("define", "model", "pgTable", "sqliteTable", "mysqlTable", "createTable", "create_table", "CreateTable", "create", "CreateModel", "Table", "Entity", "Schema", "DbSet")
+var definers = Set(
+	"define", "model", "pgTable", "sqliteTable", "mysqlTable", "createTable", "create_table", "CreateTable",
+	"create", "CreateModel", "Table", "Entity", "Schema", "DbSet",
+)
 
 // entityBases are what classes build upon that mappers keep.
-var entityBases = Set("Model", "ApplicationRecord", "Base", "SQLModel", "Document", "EmbeddedDocument", "BaseEntity", "ActiveRecord", "Entity", "MongoModel", "PanacheEntity", "TimeStampedModel")
+var entityBases = Set(
+	"Model", "ApplicationRecord", "Base", "SQLModel", "Document", "EmbeddedDocument", "BaseEntity", "ActiveRecord",
+	"Entity", "MongoModel", "PanacheEntity", "TimeStampedModel",
+)
 
 // entityMarks are annotations that make a class one that is kept.
 var entityMarks = Set("@Entity", "Entity", "@Document", "@Table", "Table", "@entity", "@MappedSuperclass", "ORM\\Entity")
@@ -153,10 +159,23 @@ func (t *traiter) definer(i int, args [][2]int) {
 
 // operations are the calls by which mappers are asked, with what each does.
 var operations = map[string]string{
-	"create": model.Create, "insert": model.Create, "bulkCreate": model.Create, "insertMany": model.Create, "Add": model.Create, "AddAsync": model.Create, "bulk_create": model.Create, "get_or_create": model.Create, "createMany": model.Create, "insertOne": model.Create, "create!": model.Create, "AddRange": model.Create, "Create": model.Create, "firstOrCreate": model.Create, "find_or_create_by": model.Create,
-	"find": model.Read, "findAll": model.Read, "findOne": model.Read, "findByPk": model.Read, "findById": model.Read, "findMany": model.Read, "findUnique": model.Read, "findFirst": model.Read, "where": model.Read, "filter": model.Read, "all": model.Read, "get": model.Read, "first": model.Read, "find_by": model.Read, "count": model.Read, "Where": model.Read, "Find": model.Read, "FindAsync": model.Read, "First": model.Read, "FirstOrDefault": model.Read, "FirstOrDefaultAsync": model.Read, "ToListAsync": model.Read, "select": model.Read, "query": model.Read, "exclude": model.Read, "aggregate": model.Read, "paginate": model.Read, "findOrFail": model.Read, "order": model.Read, "Include": model.Read,
-	"update": model.Update, "updateOne": model.Update, "updateMany": model.Update, "upsert": model.Update, "findByIdAndUpdate": model.Update, "findOneAndUpdate": model.Update, "update_all": model.Update, "Update": model.Update, "save": model.Update, "Save": model.Update, "Updates": model.Update, "updateOrCreate": model.Update,
-	"delete": model.Delete, "destroy": model.Delete, "deleteOne": model.Delete, "deleteMany": model.Delete, "remove": model.Delete, "Remove": model.Delete, "findByIdAndDelete": model.Delete, "destroy_all": model.Delete, "delete_all": model.Delete, "Delete": model.Delete, "RemoveRange": model.Delete, "truncate": model.Delete,
+	"create": model.Create, "insert": model.Create, "bulkCreate": model.Create, "insertMany": model.Create,
+	"Add": model.Create, "AddAsync": model.Create, "bulk_create": model.Create, "get_or_create": model.Create,
+	"createMany": model.Create, "insertOne": model.Create, "create!": model.Create, "AddRange": model.Create,
+	"Create": model.Create, "firstOrCreate": model.Create, "find_or_create_by": model.Create,
+	"find": model.Read, "findAll": model.Read, "findOne": model.Read, "findByPk": model.Read, "findById": model.Read,
+	"findMany": model.Read, "findUnique": model.Read, "findFirst": model.Read, "where": model.Read,
+	"filter": model.Read, "all": model.Read, "get": model.Read, "first": model.Read, "find_by": model.Read,
+	"count": model.Read, "Where": model.Read, "Find": model.Read, "FindAsync": model.Read, "First": model.Read,
+	"FirstOrDefault": model.Read, "FirstOrDefaultAsync": model.Read, "ToListAsync": model.Read, "select": model.Read,
+	"query": model.Read, "exclude": model.Read, "aggregate": model.Read, "paginate": model.Read,
+	"findOrFail": model.Read, "order": model.Read, "Include": model.Read,
+	"update": model.Update, "updateOne": model.Update, "updateMany": model.Update, "upsert": model.Update,
+	"findByIdAndUpdate": model.Update, "findOneAndUpdate": model.Update, "update_all": model.Update,
+	"Update": model.Update, "save": model.Update, "Save": model.Update, "Updates": model.Update, "updateOrCreate": model.Update,
+	"delete": model.Delete, "destroy": model.Delete, "deleteOne": model.Delete, "deleteMany": model.Delete,
+	"remove": model.Delete, "Remove": model.Delete, "findByIdAndDelete": model.Delete, "destroy_all": model.Delete,
+	"delete_all": model.Delete, "Delete": model.Delete, "RemoveRange": model.Delete, "truncate": model.Delete,
 }
 
 // operation keeps what is asked of something that may be an entity: Lot.find(…),
@@ -232,7 +251,10 @@ func (t *traiter) entityAmong(open int) string {
 	return ""
 }
 
-var sqlUse = regexp.MustCompile(`(?i)\b(INSERT\s+(?:OR\s+\w+\s+)?INTO|UPDATE|DELETE\s+FROM|FROM|JOIN|CREATE\s+TABLE(?:\s+IF\s+NOT\s+EXISTS)?)\s+["\x60\[]?(?:\w+["\x60\]]?\.["\x60\[]?)?([A-Za-z_]\w*)`)
+var sqlUse = regexp.MustCompile(
+	`(?i)\b(INSERT\s+(?:OR\s+\w+\s+)?INTO|UPDATE|DELETE\s+FROM|FROM|JOIN|CREATE\s+TABLE(?:\s+IF\s+NOT\s+EXISTS)?)` +
+		`\s+["\x60\[]?(?:\w+["\x60\]]?\.["\x60\[]?)?([A-Za-z_]\w*)`,
+)
 
 // statement reads the tables out of a statement of SQL.
 func (t *traiter) statement(i int) {

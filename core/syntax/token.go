@@ -186,7 +186,9 @@ func (s *Stream) Release() {
 // Add appends the token src[start:b.Pos] that began on line.
 func (b *Builder) Add(k Kind, start, line int) {
 	if k == Comment {
-		b.Comments = append(b.Comments, Token{Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k})
+		b.Comments = append(b.Comments, Token{
+			Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k,
+		})
 		return
 	}
 	if len(b.Tokens) >= MaxTokens {
@@ -194,7 +196,9 @@ func (b *Builder) Add(k Kind, start, line int) {
 		b.full = true
 		return
 	}
-	b.Tokens = append(b.Tokens, Token{Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k})
+	b.Tokens = append(b.Tokens, Token{
+		Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k,
+	})
 }
 
 // Waste notes that so many bytes were looked at in vain, for the end of

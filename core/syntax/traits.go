@@ -125,7 +125,9 @@ func (v *Sieve) add(w string) { v[w[0]] |= 1 << min(len(w), 31) }
 func (v *Sieve) May(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 
 func init() {
-	for _, m := range []map[string]bool{templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, health} {
+	for _, m := range []map[string]bool{
+		templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, health,
+	} {
 		for n := range m {
 			names[n] = true
 		}
@@ -356,8 +358,11 @@ func sortedKeys[V any](m map[string]V) []string {
 
 // Templates.
 
-var templateCalls = Set("render", "view", "View", "PartialView", "render_template", "renderTemplate", "render_to_string", "render_to_response", "TemplateResponse", "get_template", "getTemplate", "select_template",
-	"ParseFiles", "ParseFS", "ExecuteTemplate", "renderFile", "ModelAndView", "renderView", "renderForm", "renderBlock", "template", "erb", "haml", "slim", "process")
+var templateCalls = Set(
+	"render", "view", "View", "PartialView", "render_template", "renderTemplate", "render_to_string",
+	"render_to_response", "TemplateResponse", "get_template", "getTemplate", "select_template",
+	"ParseFiles", "ParseFS", "ExecuteTemplate", "renderFile", "ModelAndView", "renderView", "renderForm",
+	"renderBlock", "template", "erb", "haml", "slim", "process")
 
 // template keeps the names that may be a template's: the first literal among
 // the first two arguments, or all where files are parsed.
@@ -384,9 +389,14 @@ func (t *traiter) template(i int, args [][2]int) {
 
 // Jobs and checks.
 
-var plans = Set("cron", "crontab", "schedule", "Scheduled", "add_job", "AddFunc", "AddJob", "Cron", "CronJob", "cronjob", "every", "Every", "addRepeatable", "repeat", "scheduleJob")
+var plans = Set(
+	"cron", "crontab", "schedule", "Scheduled", "add_job", "AddFunc", "AddJob", "Cron", "CronJob", "cronjob",
+	"every", "Every", "addRepeatable", "repeat", "scheduleJob",
+)
 
-var cronText = regexp.MustCompile(`^(?:@(?:hourly|daily|weekly|monthly|yearly|annually|midnight|every \S+)|(?:[\d*/,?LW#-]+|[A-Z]{3})(?:\s+[\w*/,?#-]+){4,5})$`)
+var cronText = regexp.MustCompile(
+	`^(?:@(?:hourly|daily|weekly|monthly|yearly|annually|midnight|every \S+)|(?:[\d*/,?LW#-]+|[A-Z]{3})(?:\s+[\w*/,?#-]+){4,5})$`,
+)
 
 func (t *traiter) plan(i int, args [][2]int) {
 	for _, a := range args {
@@ -407,11 +417,19 @@ func (t *traiter) plan(i int, args [][2]int) {
 }
 
 // health are calls that register or answer a check of whether something is well.
-var health = Set("MapHealthChecks", "UseHealthChecks", "AddHealthChecks", "HealthIndicator", "HealthCheckService", "NewHealthServer", "healthcheck", "healthCheck", "health_check", "HealthCheck", "AbstractHealthIndicator")
+var health = Set(
+	"MapHealthChecks", "UseHealthChecks", "AddHealthChecks", "HealthIndicator", "HealthCheckService",
+	"NewHealthServer", "healthcheck", "healthCheck", "health_check", "HealthCheck", "AbstractHealthIndicator",
+)
 
-var access = Set("login_required", "permission_required", "user_passes_test", "requires_auth", "RequireAuth", "requireAuth", "requireUser", "isAuthenticated", "ensureAuthenticated", "ensureLoggedIn", "authenticate_user",
-	"Authorize", "PreAuthorize", "PostAuthorize", "Secured", "RolesAllowed", "UseGuards", "hasRole", "hasAnyRole", "hasAuthority", "hasPermission", "has_permission", "checkPermission", "check_permission", "authorize",
-	"verifyToken", "verify_token", "verifyJwt", "jwt_required", "checkRole", "requireRole", "require_role", "IsAuthenticated", "AuthGuard", "getCurrentUser", "get_current_user", "signIn", "sign_in", "authenticate", "RequireRole", "RequireLogin", "requireLogin", "require_login", "denyAccessUnlessGranted", "IsGranted")
+var access = Set(
+	"login_required", "permission_required", "user_passes_test", "requires_auth", "RequireAuth", "requireAuth",
+	"requireUser", "isAuthenticated", "ensureAuthenticated", "ensureLoggedIn", "authenticate_user",
+	"Authorize", "PreAuthorize", "PostAuthorize", "Secured", "RolesAllowed", "UseGuards", "hasRole", "hasAnyRole",
+	"hasAuthority", "hasPermission", "has_permission", "checkPermission", "check_permission", "authorize",
+	"verifyToken", "verify_token", "verifyJwt", "jwt_required", "checkRole", "requireRole", "require_role",
+	"IsAuthenticated", "AuthGuard", "getCurrentUser", "get_current_user", "signIn", "sign_in", "authenticate",
+	"RequireRole", "RequireLogin", "requireLogin", "require_login", "denyAccessUnlessGranted", "IsGranted")
 
 // checks keeps a word that stands for such a check.
 func (t *traiter) checks(i int) {

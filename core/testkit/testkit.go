@@ -58,7 +58,12 @@ func Git(t testing.TB, dir string, args ...string) string {
 	t.Helper()
 	cmd := exec.Command("git", args...)
 	cmd.Dir = dir
-	cmd.Env = append(os.Environ(), "GIT_CONFIG_NOSYSTEM=1", "GIT_CONFIG_GLOBAL=/dev/null", "GIT_AUTHOR_NAME=Maren", "GIT_AUTHOR_EMAIL=m@hollin-moor.example", "GIT_COMMITTER_NAME=Maren", "GIT_COMMITTER_EMAIL=m@hollin-moor.example", "GIT_AUTHOR_DATE=2026-03-01T10:00:00Z", "GIT_COMMITTER_DATE=2026-03-01T10:00:00Z", "GIT_ALLOW_PROTOCOL=file")
+	cmd.Env = append(
+		os.Environ(), "GIT_CONFIG_NOSYSTEM=1", "GIT_CONFIG_GLOBAL=/dev/null", "GIT_AUTHOR_NAME=Maren",
+		"GIT_AUTHOR_EMAIL=m@hollin-moor.example", "GIT_COMMITTER_NAME=Maren",
+		"GIT_COMMITTER_EMAIL=m@hollin-moor.example", "GIT_AUTHOR_DATE=2026-03-01T10:00:00Z",
+		"GIT_COMMITTER_DATE=2026-03-01T10:00:00Z", "GIT_ALLOW_PROTOCOL=file",
+	)
 	out, err := cmd.CombinedOutput()
 	require.NoError(t, err, "git %v: %s", args, out)
 	return strings.TrimSpace(string(out))

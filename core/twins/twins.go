@@ -126,7 +126,10 @@ func group(units []unit) []model.Twins {
 		}
 	}
 	slices.SortFunc(out, func(a, b model.Twins) int {
-		return cmp.Or(cmp.Compare(a.Members[0].Path, b.Members[0].Path), cmp.Compare(a.Members[0].Line, b.Members[0].Line), cmp.Compare(a.Members[0].Name, b.Members[0].Name))
+		return cmp.Or(
+			cmp.Compare(a.Members[0].Path, b.Members[0].Path), cmp.Compare(a.Members[0].Line, b.Members[0].Line),
+			cmp.Compare(a.Members[0].Name, b.Members[0].Name),
+		)
 	})
 	return out
 }

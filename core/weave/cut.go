@@ -234,8 +234,20 @@ func cutOf(files []cutFile, module string) model.Cut {
 	}
 	v := round4((bestX - bestY) / (bestX + bestY))
 	out := model.Cut{Value: &v, Label: label(v), Depth: bestDepth, Evidence: []model.Evidence{
-		{Path: module, Note: fmt.Sprintf("of %d pairs of files about the same and of different kinds, %d lie in one folder", bestSame[0].all, bestSame[0].together)},
-		{Path: module, Note: fmt.Sprintf("of %d pairs of files of the same kind and about different things, %d lie in one folder", bestSame[1].all, bestSame[1].together)},
+		{
+			Path: module,
+			Note: fmt.Sprintf(
+				"of %d pairs of files about the same and of different kinds, %d lie in one folder", bestSame[0].all,
+				bestSame[0].together,
+			),
+		},
+		{
+			Path: module,
+			Note: fmt.Sprintf(
+				"of %d pairs of files of the same kind and about different things, %d lie in one folder",
+				bestSame[1].all, bestSame[1].together,
+			),
+		},
 	}}
 	if out.Label == model.CutByFeature && inside(files, bestDepth) >= 0.2 {
 		out.Label = model.CutInside
@@ -342,7 +354,10 @@ func moduleOf(modules []string, p string) string {
 }
 
 // projectTools are the tools whose project file makes a folder a module.
-var projectTools = map[string]bool{"npm": true, "go": true, "python": true, "composer": true, "maven": true, "gradle": true, "cargo": true, "msbuild": true, "bundler": true, "godot": true, "perl": true}
+var projectTools = map[string]bool{
+	"npm": true, "go": true, "python": true, "composer": true, "maven": true, "gradle": true, "cargo": true,
+	"msbuild": true, "bundler": true, "godot": true, "perl": true,
+}
 
 // Modules are the folders with a project file, and where files lie in none, the
 // top folders below the source root.
@@ -419,7 +434,8 @@ func Modules(s *model.Survey, judged map[string]bool) []model.Module {
 // exampleOf reports whether a project file lies among what tests are made of.
 func exampleOf(p string) bool {
 	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
-		if r := Words().Folders[strings.Join(naming.Words(path.Base(d)), " ")]; r == model.RoleTest || strings.HasPrefix(path.Base(d), "_") {
+		if r := Words().Folders[strings.Join(naming.Words(path.Base(d)), " ")]; r == model.RoleTest ||
+			strings.HasPrefix(path.Base(d), "_") {
 			return true
 		}
 	}

@@ -128,7 +128,8 @@ func (lex *Lexicon) subject(f *model.File) []string {
 	}
 	for len(words) > 0 {
 		last := words[len(words)-1]
-		if _, role := lex.Names[last]; (role || last == "test" || last == "tests" || last == "spec" || last == "css" || last == "use") && (len(words) > 1 || role) {
+		if _, role := lex.Names[last]; (role || last == "test" || last == "tests" || last == "spec" || last == "css" ||
+			last == "use") && (len(words) > 1 || role) {
 			words = words[:len(words)-1]
 			continue
 		}

@@ -15,7 +15,10 @@ const (
 // Levels puts the folders of a codebase in levels, at the depth below the
 // source root that gives a reader something to look at; and those of each
 // module below it; parts are the modules, in their order.
-func Levels(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module, parts *links.Parts) ([][]string, int) {
+func Levels(
+	s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, modules []model.Module,
+	parts *links.Parts,
+) ([][]string, int) {
 	counted := make(map[string]bool, len(s.Files))
 	for _, f := range s.Files {
 		if judged[f.Path] && roles[f.Path].Role != model.RoleTest {

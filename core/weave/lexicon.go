@@ -43,7 +43,10 @@ var Words = sync.OnceValue(func() *Lexicon {
 	if err := yaml.Unmarshal(lexiconText, &raw); err != nil {
 		panic("the lexicon that is part of the program can not be read: " + err.Error())
 	}
-	l := &Lexicon{Names: map[string]model.Role{}, Folders: map[string]model.Role{}, Files: map[string]model.Role{}, Extensions: map[string]model.Role{}}
+	l := &Lexicon{
+		Names: map[string]model.Role{}, Folders: map[string]model.Role{}, Files: map[string]model.Role{},
+		Extensions: map[string]model.Role{},
+	}
 	for _, role := range model.Roles { // the fixed order decides when a word stands twice
 		r := raw.Roles[role]
 		fill(l.Names, r.Names, role)

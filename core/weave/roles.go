@@ -79,7 +79,8 @@ func (lex *Lexicon) votes(f *model.File) (out []vote) {
 		if r, ok := lex.Extensions[ext]; ok {
 			add(r, 1.5, "files that end in .%s are %s", ext, plural(r))
 		}
-		if strings.HasPrefix(lower, "readme") || strings.HasPrefix(lower, "license") || strings.HasPrefix(lower, "changelog") || lower == "copying" || lower == "authors" {
+		if strings.HasPrefix(lower, "readme") || strings.HasPrefix(lower, "license") || strings.HasPrefix(lower, "changelog") ||
+			lower == "copying" || lower == "authors" {
 			add(model.RoleDocs, 2, "its name is that of a text for readers")
 		}
 	}
@@ -102,7 +103,9 @@ func (lex *Lexicon) votes(f *model.File) (out []vote) {
 		if lex.passing[d] {
 			continue
 		}
-		if r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]; ok && (isCode || r == model.RoleAsset || r == model.RoleTranslation || r == model.RoleTest || r == model.RoleDocs || r == model.RoleSchema) {
+		if r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]; ok &&
+			(isCode || r == model.RoleAsset || r == model.RoleTranslation || r == model.RoleTest || r == model.RoleDocs ||
+				r == model.RoleSchema) {
 			if r == model.RoleTranslation && !isCode {
 				add(r, 2, "it lies in the folder %s", path.Base(d))
 			} else if r == model.RoleTest {
@@ -205,11 +208,13 @@ func isTestName(b string) bool {
 
 func isProjectFile(b string) bool {
 	switch b {
-	case "makefile", "gnumakefile", "dockerfile", "containerfile", "gemfile", "rakefile", "jantel.yaml", "procfile", "cmakelists.txt", "requirements.txt", "pom.xml", "build.gradle", "setup.py", "codeowners":
+	case "makefile", "gnumakefile", "dockerfile", "containerfile", "gemfile", "rakefile", "jantel.yaml", "procfile",
+		"cmakelists.txt", "requirements.txt", "pom.xml", "build.gradle", "setup.py", "codeowners":
 		return true
 	}
 	return strings.HasPrefix(b, ".") && !strings.HasSuffix(b, ".md") ||
-		strings.Contains(b, ".config.") || strings.HasPrefix(b, "tsconfig") || strings.HasPrefix(b, "docker-compose") || strings.HasPrefix(b, "compose.")
+		strings.Contains(b, ".config.") || strings.HasPrefix(b, "tsconfig") || strings.HasPrefix(b, "docker-compose") ||
+		strings.HasPrefix(b, "compose.")
 }
 
 // plural is how a role is spoken of for many files.

@@ -156,7 +156,10 @@ func report(what, tree string, sets [2]map[string]bool, misses int) {
 		}
 		return float64(n) / float64(of)
 	}
-	fmt.Printf("%-24s %-24s %7d true  precision %.4f  recall %.4f\n", what, tree, len(sets[0]), share(both, len(sets[1])), share(both, len(sets[0])))
+	fmt.Printf(
+		"%-24s %-24s %7d true  precision %.4f  recall %.4f\n", what, tree, len(sets[0]), share(both, len(sets[1])),
+		share(both, len(sets[0])),
+	)
 	list := func(title string, l []string) {
 		sort.Strings(l)
 		// Spread over the tree, not the first folder's alone.

@@ -194,7 +194,10 @@ func (b *bench) tree(folder string) error {
 	row("  again, one file changed / first", again, first, 0.4)
 	row("  again, nothing changed / first", same, first, 0.4)
 	limit := 300e6 + 4*float64(judged)
-	fmt.Printf("%-34s %9.0f MB %9.0f MB %10.2f %8.2f\n", "  peak memory / 300 MB + 4 × source", float64(median(peak))/1e6, limit/1e6, float64(median(peak))/limit, 1.0)
+	fmt.Printf(
+		"%-34s %9.0f MB %9.0f MB %10.2f %8.2f\n", "  peak memory / 300 MB + 4 × source", float64(median(peak))/1e6,
+		limit/1e6, float64(median(peak))/limit, 1.0,
+	)
 	return nil
 }
 
@@ -213,9 +216,17 @@ func (b *bench) growth() error {
 				}
 			}
 			var text strings.Builder
-			fmt.Fprintf(&text, "import { lot%d } from '../box%d/lot%d'\nimport { readFile } from 'node:fs'\n", max(0, i-20), max(0, i-20)/20%20, max(0, i-20))
+			fmt.Fprintf(
+				&text, "import { lot%d } from '../box%d/lot%d'\nimport { readFile } from 'node:fs'\n", max(0, i-20),
+				max(0, i-20)/20%20, max(0, i-20),
+			)
 			for k := range 12 {
-				fmt.Fprintf(&text, "export function lot%d_%d(weight: number, moisture: number) {\n  const dry = weight * (1 - moisture / 100)\n  if (dry < %d) return readFile\n  return `lot ${dry}`\n}\n", i, k, k)
+				fmt.Fprintf(
+					&text,
+					"export function lot%d_%d(weight: number, moisture: number) {\n  const dry = weight * (1 - "+
+						"moisture / 100)\n  if (dry < %d) return readFile\n  return `lot ${dry}`\n}\n",
+					i, k, k,
+				)
 			}
 			fmt.Fprintf(&text, "export const lot%d = lot%d\n", i, max(0, i-20))
 			if err := os.WriteFile(filepath.Join(dir, fmt.Sprintf("lot%d.ts", i)), []byte(text.String()), 0o600); err != nil {
@@ -316,7 +327,10 @@ func (b *bench) views(folder string) error {
 		return nil
 	})
 	fmt.Println("data of a view: median, slowest, compressed (budget 30 ms, 300 KB)")
-	for _, v := range []string{"overview", "layout", "weave", "dependencies?auto=true", "narrowed?role=handler", "margin", "smells", "code?at=" + url.QueryEscape(file), "places?q=reader", "search?q=Shutdown", "findings"} {
+	for _, v := range []string{
+		"overview", "layout", "weave", "dependencies?auto=true", "narrowed?role=handler", "margin", "smells",
+		"code?at=" + url.QueryEscape(file), "places?q=reader", "search?q=Shutdown", "findings",
+	} {
 		var l []time.Duration
 		size := 0
 		var one time.Duration
@@ -337,7 +351,10 @@ func (b *bench) views(folder string) error {
 			}
 			l = append(l, time.Since(began))
 		}
-		fmt.Printf("  %-32s %9.1f ms %9.1f ms first %6.1f KB\n", strings.SplitN(v, "?", 2)[0], float64(median(l).Microseconds())/1000, float64(one.Microseconds())/1000, float64(size)/1000)
+		fmt.Printf(
+			"  %-32s %9.1f ms %9.1f ms first %6.1f KB\n", strings.SplitN(v, "?", 2)[0],
+			float64(median(l).Microseconds())/1000, float64(one.Microseconds())/1000, float64(size)/1000,
+		)
 	}
 	return b.browser(jar, u)
 }

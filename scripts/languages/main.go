@@ -16,7 +16,10 @@ import (
 
 func main() {
 	var b bytes.Buffer
-	b.WriteString("# Made by scripts/languages; a name, or a star and an ending, a tab, and the language: of a name when it is the only one, of an ending the most likely.\n")
+	b.WriteString(
+		"# Made by scripts/languages; a name, or a star and an ending, a tab, and the language: of a name when it is " +
+			"the only one, of an ending the most likely.\n",
+	)
 	for _, of := range []struct {
 		mark  string
 		table map[string][]string

@@ -60,7 +60,10 @@ func bound(l Limits) error {
 func confine(r Request, reads []string) error {
 	rules := []landlock.Rule{
 		landlock.RODirs("/usr", "/lib", "/lib64", "/bin", "/etc/alternatives").IgnoreIfMissing(),
-		landlock.ROFiles("/etc/ld.so.cache", "/etc/ld.so.preload", "/dev/urandom", "/dev/random", "/proc/self/maps", "/sys/kernel/mm/transparent_hugepage/hpage_pmd_size").IgnoreIfMissing(),
+		landlock.ROFiles(
+			"/etc/ld.so.cache", "/etc/ld.so.preload", "/dev/urandom", "/dev/random", "/proc/self/maps",
+			"/sys/kernel/mm/transparent_hugepage/hpage_pmd_size",
+		).IgnoreIfMissing(),
 		landlock.RWFiles("/dev/null").IgnoreIfMissing(),
 		landlock.RWDirs(r.Scratch),
 		landlock.RWFiles(store.FactsFiles(r.Data)...).IgnoreIfMissing(),

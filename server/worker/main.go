@@ -22,7 +22,8 @@ import (
 
 // problems are the errors that keep their meaning from process to process.
 var problems = map[string]error{
-	"codebase": source.ErrNotCodebase, "allowed": source.ErrNotAllowed, "busy": store.ErrBusy, "damaged": ErrDamaged, "cancelled": context.Canceled,
+	"codebase": source.ErrNotCodebase, "allowed": source.ErrNotAllowed, "busy": store.ErrBusy, "damaged": ErrDamaged,
+	"cancelled": context.Canceled,
 }
 
 // carried is an error of another process: its words, and what sort it was.

@@ -102,7 +102,10 @@ func Run(ctx context.Context, r Request, progress func(survey.Progress)) (End, e
 		return End{}, err
 	}
 	cmd := exec.CommandContext(ctx, self)
-	cmd.Env = []string{variable + "=1", "PATH=" + os.Getenv("PATH"), "HOME=" + r.Scratch, "TMPDIR=" + r.Scratch, "GOMAXPROCS=" + os.Getenv("GOMAXPROCS")}
+	cmd.Env = []string{
+		variable + "=1", "PATH=" + os.Getenv("PATH"), "HOME=" + r.Scratch, "TMPDIR=" + r.Scratch,
+		"GOMAXPROCS=" + os.Getenv("GOMAXPROCS"),
+	}
 	cmd.Stdin = bytes.NewReader(text)
 	said := &tail{}
 	cmd.Stderr = said
@@ -161,7 +164,8 @@ func whyDied(err error, said string, l Limits, had int64) error {
 	switch {
 	case l.Memory > 0 && had > l.Memory/2:
 		return fmt.Errorf("%w: it needed more than the %d MB of memory it may have", ErrLimit, l.Memory>>20)
-	case strings.Contains(said, "out of memory"), strings.Contains(said, "cannot allocate memory"), strings.Contains(said, "Resource temporarily unavailable"):
+	case strings.Contains(said, "out of memory"), strings.Contains(said, "cannot allocate memory"),
+		strings.Contains(said, "Resource temporarily unavailable"):
 		// The last is a thread whose stack found no room.
 		return fmt.Errorf("%w: it needed more than the %d MB of memory it may have", ErrLimit, l.Memory>>20)
 	case err != nil && strings.Contains(err.Error(), "CPU time limit"):

@@ -9,8 +9,16 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "C", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true}, Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "C++", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true, Inherits: true}, ResolvedWith: "C", Extensions: []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"}, Read: read})
+	syntax.Register(&syntax.Language{
+		Name: "C", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true},
+		Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "C++", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true, Inherits: true},
+		ResolvedWith: "C",
+		Extensions:   []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"},
+		Read:         read,
+	})
 }
 
 var grammar = &syntax.Braces{Chars: true, Special: special}
@@ -113,7 +121,8 @@ func lineEnd(b *syntax.Builder, at int) (end, more int) {
 		if i >= 0 {
 			line = src[at : at+i]
 		}
-		if open := bytes.LastIndex(line, []byte("/*")); open >= 0 && !bytes.Contains(line[open:], []byte("*/")) && i >= 0 && !bytes.Contains(line[:open], []byte("//")) {
+		if open := bytes.LastIndex(line, []byte("/*")); open >= 0 && !bytes.Contains(line[open:], []byte("*/")) && i >= 0 &&
+			!bytes.Contains(line[:open], []byte("//")) {
 			if closing := b.Find(at+open, "*/"); closing >= 0 {
 				more += bytes.Count(src[at:closing], []byte{'\n'})
 				at = closing + 2
@@ -286,7 +295,9 @@ func (r *reader) directives() {
 			}
 			name := string(rest[:n])
 			r.names[name] = true
-			r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Kind: kind, Line: int(t.Line), EndLine: int(t.EndLine), Exported: true})
+			r.f.Definitions = append(r.f.Definitions, model.Definition{
+				Name: name, Kind: kind, Line: int(t.Line), EndLine: int(t.EndLine), Exported: true,
+			})
 		}
 	}
 }

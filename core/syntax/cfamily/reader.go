@@ -21,7 +21,10 @@ func (r *reader) items(i, end int, in scope) {
 }
 
 func (r *reader) add(in scope, parent, name string, kind model.DefinitionKind, first, last int) *model.Definition {
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last), Exported: in.exported})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last),
+		Exported: in.exported,
+	})
 	if in.class == "" {
 		r.names[name] = true
 	}
@@ -69,10 +72,16 @@ func (r *reader) angle(i, end int) int {
 var labels = syntax.Set("public", "private", "protected", "signals", "slots", "Q_SIGNALS")
 
 // skipped are calls before a name that belong to the declaration.
-var attributes = syntax.Set("__attribute__", "__attribute", "__declspec", "alignas", "decltype", "noexcept", "throw", "_Alignas", "__asm__", "asm", "typeof", "__typeof__", "explicit", "requires")
+var attributes = syntax.Set(
+	"__attribute__", "__attribute", "__declspec", "alignas", "decltype", "noexcept", "throw", "_Alignas", "__asm__",
+	"asm", "typeof", "__typeof__", "explicit", "requires",
+)
 
 // statements are words that start no declaration.
-var statements = syntax.Set("return", "if", "for", "while", "switch", "do", "goto", "case", "else", "sizeof", "delete", "new", "throw", "static_assert", "_Static_assert")
+var statements = syntax.Set(
+	"return", "if", "for", "while", "switch", "do", "goto", "case", "else", "sizeof", "delete", "new", "throw",
+	"static_assert", "_Static_assert",
+)
 
 // item reads one declaration, or steps over what is none.
 func (r *reader) item(i, end int, in *scope) int {

@@ -52,7 +52,9 @@ func base(out *syntax.Out, types *syntax.TypeIndex, f *model.File, d *model.Defi
 		}
 		for _, to := range types.Files(full, f.Path) {
 			if included[to] {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkInheritance, Line: d.Line, Text: name, Sure: true})
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: to, Kind: model.LinkInheritance, Line: d.Line, Text: name, Sure: true,
+				})
 			}
 		}
 		if scope == "" {

@@ -9,7 +9,15 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "C#", Version: 1, Profile: syntax.Profile{Code: true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "Controller.cs"}, Loggers: []string{"Microsoft.Extensions.Logging", "Serilog", "NLog", "log4net", "System.Diagnostics"}, Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{
+		Name: "C#", Version: 1,
+		Profile: syntax.Profile{
+			Code: true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true,
+			ControllerEnd: "Controller.cs",
+		},
+		Loggers:    []string{"Microsoft.Extensions.Logging", "Serilog", "NLog", "log4net", "System.Diagnostics"},
+		Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve,
+	})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("Environment.GetEnvironmentVariable")}
@@ -22,7 +30,10 @@ type reader struct {
 	loose int // line of the first statement that stands outside of any type
 }
 
-var builtin = syntax.Set("String", "Object", "Task", "List", "Dictionary", "Exception", "Console", "Math", "Int32", "Boolean", "Guid", "DateTime", "Func", "Action")
+var builtin = syntax.Set(
+	"String", "Object", "Task", "List", "Dictionary", "Exception", "Console", "Math", "Int32", "Boolean", "Guid",
+	"DateTime", "Func", "Action",
+)
 
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
@@ -180,11 +191,18 @@ func (r *reader) using(i int) int {
 	return i + 1
 }
 
-var modifiers = syntax.Set("public", "protected", "private", "internal", "static", "readonly", "sealed", "abstract", "virtual", "override", "async", "extern", "unsafe", "volatile", "new", "partial", "required", "file", "ref", "const", "event", "fixed", "scoped", "implicit", "explicit")
+var modifiers = syntax.Set(
+	"public", "protected", "private", "internal", "static", "readonly", "sealed", "abstract", "virtual", "override",
+	"async", "extern", "unsafe", "volatile", "new", "partial", "required", "file", "ref", "const", "event", "fixed",
+	"scoped", "implicit", "explicit",
+)
 
 func (r *reader) define(first, last int, parent, name string, kind model.DefinitionKind, public bool, marks []string) *model.Definition {
 	s := r.s
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: s.Line(first), EndLine: s.EndLine(min(last, s.Len()-1)), Exported: public, Marks: marks})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: s.Line(first), EndLine: s.EndLine(min(last, s.Len()-1)),
+		Exported: public, Marks: marks,
+	})
 	if parent == "" {
 		r.names[name] = true
 	}

@@ -168,7 +168,9 @@ func (s *scope) using(im model.Import, used map[string]bool) {
 			s.out.External = append(s.out.External, model.External{From: s.f.Path, Package: im.Text, Line: im.Line})
 			return
 		}
-		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "the namespace is here, but holds no such type"})
+		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{
+			From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "the namespace is here, but holds no such type",
+		})
 		return
 	}
 	for _, m := range s.f.Facts.Mentions {

@@ -9,9 +9,15 @@ import (
 
 // verbs are the attributes that give a method its address, and the calls that
 // map one onto a function.
-var verbs = map[string]string{"HttpGet": "GET", "HttpPost": "POST", "HttpPut": "PUT", "HttpPatch": "PATCH", "HttpDelete": "DELETE", "HttpHead": "HEAD", "HttpOptions": "OPTIONS"}
+var verbs = map[string]string{
+	"HttpGet": "GET", "HttpPost": "POST", "HttpPut": "PUT", "HttpPatch": "PATCH", "HttpDelete": "DELETE",
+	"HttpHead": "HEAD", "HttpOptions": "OPTIONS",
+}
 
-var maps = map[string]string{"MapGet": "GET", "MapPost": "POST", "MapPut": "PUT", "MapPatch": "PATCH", "MapDelete": "DELETE", "Map": "ANY", "MapFallback": "ANY", "MapFallbackToFile": "GET", "MapFallbackToPage": "GET", "MapFallbackToController": "ANY"}
+var maps = map[string]string{
+	"MapGet": "GET", "MapPost": "POST", "MapPut": "PUT", "MapPatch": "PATCH", "MapDelete": "DELETE", "Map": "ANY",
+	"MapFallback": "ANY", "MapFallbackToFile": "GET", "MapFallbackToPage": "GET", "MapFallbackToController": "ANY",
+}
 
 // address is what the attributes of one declaration say.
 type address struct {
@@ -54,7 +60,9 @@ func (r *reader) mapGroup(i int) {
 		return
 	}
 	if a := s.Args(i + 1); len(a) > 0 && s.Kind(a[0][0]) == syntax.String {
-		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: s.Text(i - 2), Path: s.Unquote(a[0][0]), Target: s.Text(i - 4), Line: s.Line(i)})
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{
+			On: s.Text(i - 2), Path: s.Unquote(a[0][0]), Target: s.Text(i - 4), Line: s.Line(i),
+		})
 	}
 }
 
@@ -124,7 +132,10 @@ func (r *reader) mapped(i int, method string) {
 		return
 	}
 	on, _ := s.Dotted(i - 2)
-	r.f.Routes = append(r.f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute("", s.Unquote(args[0][0])), Line: s.Line(i), On: on, Handler: s.Name(args[1]), InPlace: s.InPlace(args[1])})
+	r.f.Routes = append(r.f.Routes, model.RouteFact{
+		Method: method, Pattern: syntax.JoinRoute("", s.Unquote(args[0][0])), Line: s.Line(i), On: on,
+		Handler: s.Name(args[1]), InPlace: s.InPlace(args[1]),
+	})
 }
 
 // owner is the index of the innermost definition with attributes that holds

@@ -13,10 +13,21 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "GDScript", Version: 3, Profile: syntax.Profile{Code: true, NamesNodes: true}, Extensions: []string{".gd"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "Godot scene", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"}, Read: scene})
-	syntax.Register(&syntax.Language{Name: "Godot resource", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene})
-	syntax.Register(&syntax.Language{Name: "Godot project", Version: 1, ResolvedWith: "GDScript", FileNames: []string{"project.godot"}, Read: project})
+	syntax.Register(&syntax.Language{
+		Name: "GDScript", Version: 3, Profile: syntax.Profile{Code: true, NamesNodes: true},
+		Extensions: []string{".gd"}, Read: read, Resolve: resolve,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "Godot scene", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tscn", ".escn"},
+		Read: scene,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "Godot resource", Version: 2, ResolvedWith: "GDScript", Extensions: []string{".tres"}, Read: scene,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "Godot project", Version: 1, ResolvedWith: "GDScript", FileNames: []string{"project.godot"},
+		Read: project,
+	})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("OS.get_environment")}
@@ -152,7 +163,10 @@ func (r *reader) last(i int) int {
 
 func (r *reader) add(first, last int, name, parent string, kind model.DefinitionKind) *model.Definition {
 	exported := !strings.HasPrefix(name, "_")
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(r.last(last)), Exported: exported})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(r.last(last)),
+		Exported: exported,
+	})
 	if exported && (parent == "" || parent == r.class) {
 		r.names[name] = true
 	}
@@ -160,7 +174,10 @@ func (r *reader) add(first, last int, name, parent string, kind model.Definition
 }
 
 // standing are the annotations that do not belong to what follows them.
-var standing = syntax.Set("tool", "icon", "export_group", "export_subgroup", "export_category", "warning_ignore_start", "warning_ignore_restore")
+var standing = syntax.Set(
+	"tool", "icon", "export_group", "export_subgroup", "export_category", "warning_ignore_start",
+	"warning_ignore_restore",
+)
 
 // statement is one as far as it is read: its first token, the word it begins
 // with, and its last token.
@@ -309,8 +326,10 @@ func (r *reader) enum(first, i, last int, parent string) {
 	}
 }
 
-var loads = map[string]model.LinkKind{"preload": model.LinkImport, "load": model.LinkLazyImport, "ResourceLoader.load": model.LinkLazyImport,
-	"change_scene_to_file": model.LinkLazyImport, "change_scene": model.LinkLazyImport, "get_tree().change_scene_to_file": model.LinkLazyImport}
+var loads = map[string]model.LinkKind{
+	"preload": model.LinkImport, "load": model.LinkLazyImport, "ResourceLoader.load": model.LinkLazyImport,
+	"change_scene_to_file": model.LinkLazyImport, "change_scene": model.LinkLazyImport,
+	"get_tree().change_scene_to_file": model.LinkLazyImport}
 
 // inside looks for what is loaded by its path.
 func (r *reader) inside() {
@@ -347,7 +366,8 @@ func (r *reader) node(i int) {
 		p = s.Unquote(i + 1)
 	case s.Match(i, "$", syntax.Name):
 		p = s.Text(i + 1)
-		for k := i + 2; s.Match(k, "/", syntax.Name) && s.Tokens[k].Start == s.Tokens[k-1].End && s.Tokens[k+1].Start == s.Tokens[k].End; k += 2 {
+		for k := i + 2; s.Match(k, "/", syntax.Name) && s.Tokens[k].Start == s.Tokens[k-1].End &&
+			s.Tokens[k+1].Start == s.Tokens[k].End; k += 2 {
 			p += "/" + s.Text(k+1)
 		}
 	case s.Match(i, "%", syntax.Name) && s.Tokens[i].End == s.Tokens[i+1].Start && !r.operand(i-1):
@@ -432,7 +452,8 @@ func scene(_ string, src []byte) *model.Facts {
 			node = ""
 		case node != "" && strings.HasPrefix(line, "script"):
 			keep(n, line)
-		case node != "" && strings.HasPrefix(line, "unique_name_in_owner") && strings.HasSuffix(line, "true") && len(f.Selectors) < maxNodes:
+		case node != "" && strings.HasPrefix(line, "unique_name_in_owner") && strings.HasSuffix(line, "true") &&
+			len(f.Selectors) < maxNodes:
 			f.Selectors = append(f.Selectors, model.Mention{Name: node, Line: n})
 		}
 	})
@@ -467,7 +488,9 @@ func project(_ string, src []byte) *model.Facts {
 			f.Project.Entries = append(f.Project.Entries, strings.TrimPrefix(value, "res://"))
 			f.Imports = append(f.Imports, model.Import{Text: value, Kind: model.LinkConfiguration, Line: n})
 		case section == "autoload":
-			f.Imports = append(f.Imports, model.Import{Text: strings.TrimPrefix(value, "*"), Kind: model.LinkConfiguration, Line: n, Alias: key})
+			f.Imports = append(f.Imports, model.Import{
+				Text: strings.TrimPrefix(value, "*"), Kind: model.LinkConfiguration, Line: n, Alias: key,
+			})
 		}
 	})
 	return f

@@ -69,7 +69,9 @@ func (x *index) imports(out *syntax.Out, f *model.File) {
 		}
 		target := find(x.t, x.roots, f, im.Text)
 		if target == "" && !strings.HasPrefix(im.Text, "uid://") {
-			out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such file below the project"})
+			out.Unresolved = append(out.Unresolved, model.Unresolved{
+				From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such file below the project",
+			})
 		}
 		to(out, f, target, im.Kind, im.Line, im.Text)
 		if im.Alias == "extends" {
@@ -146,7 +148,10 @@ func (x *scenes) link(out *syntax.Out, f *model.File) {
 			}
 			if to := x.put[at.scene][node]; to != "" && !seen[to] {
 				seen[to] = true
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkRendering, Line: m.Line, Text: m.Name, Sure: len(x.of[f.Path]) == 1})
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: to, Kind: model.LinkRendering, Line: m.Line, Text: m.Name,
+					Sure: len(x.of[f.Path]) == 1,
+				})
 			}
 		}
 	}

@@ -12,7 +12,14 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Go", Version: 5, Profile: syntax.Profile{Code: true, FolderPackages: true, SameNames: true}, Loggers: []string{"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log", "logr"}, Extensions: []string{".go"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{
+		Name: "Go", Version: 5, Profile: syntax.Profile{Code: true, FolderPackages: true, SameNames: true},
+		Loggers: []string{
+			"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log",
+			"logr",
+		},
+		Extensions: []string{".go"}, Read: read, Resolve: resolve,
+	})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("os.Getenv", "os.LookupEnv", "syscall.Getenv", "viper.BindEnv")}
@@ -398,7 +405,10 @@ func (r *reader) shape(open, end int) {
 	}
 }
 
-var verbs = map[string]bool{"Get": true, "Post": true, "Put": true, "Delete": true, "Patch": true, "HandleFunc": true, "Handle": true, "GET": true, "POST": true, "PUT": true, "DELETE": true, "PATCH": true, "Route": true, "Mount": true}
+var verbs = map[string]bool{
+	"Get": true, "Post": true, "Put": true, "Delete": true, "Patch": true, "HandleFunc": true, "Handle": true,
+	"GET": true, "POST": true, "PUT": true, "DELETE": true, "PATCH": true, "Route": true, "Mount": true,
+}
 var routePattern = regexp.MustCompile(`^((GET|POST|PUT|DELETE|PATCH) )?/`)
 
 // selectors walks all tokens once for names taken from packages and for calls

@@ -140,10 +140,14 @@ func (r *resolver) link(out *syntax.Out, f *model.File) {
 		case dir != "":
 			r.narrow(out, f, im, dir)
 		case inside:
-			out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no Go files in the folder this import names"})
+			out.Unresolved = append(out.Unresolved, model.Unresolved{
+				From: f.Path, Text: im.Text, Line: im.Line, Reason: "no Go files in the folder this import names",
+			})
 		case im.Text == "unsafe": // part of the language itself
 		default:
-			out.External = append(out.External, model.External{From: f.Path, Package: im.Text, Version: require(r.versions[own], im.Text), Line: im.Line})
+			out.External = append(out.External, model.External{
+				From: f.Path, Package: im.Text, Version: require(r.versions[own], im.Text), Line: im.Line,
+			})
 		}
 	}
 	r.inherit(out, f, own)
@@ -161,8 +165,12 @@ func (r *resolver) inherit(out *syntax.Out, f *model.File, own string) {
 			}
 		}
 		for _, to := range r.packages[dir].defines(u.Name) {
-			if to != f.Path && (u.Module == "" && r.t.File(to).Facts.Namespace == f.Facts.Namespace || u.Module != "" && !strings.HasSuffix(to, "_test.go")) {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: u.Kind, Line: u.Line, Text: u.Name, Sure: true, Names: []string{u.Name}})
+			if to != f.Path && (u.Module == "" && r.t.File(to).Facts.Namespace == f.Facts.Namespace || u.Module != "" &&
+				!strings.HasSuffix(to, "_test.go")) {
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: to, Kind: u.Kind, Line: u.Line, Text: u.Name, Sure: true,
+					Names: []string{u.Name},
+				})
 			}
 		}
 	}

@@ -8,7 +8,13 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 5, Profile: syntax.Profile{Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true, Inherits: true}, Loggers: []string{"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger", "lombok.extern", "android.util.Log", "System.Logger"}, Extensions: []string{".java"}, Read: read,
+	syntax.Register(&syntax.Language{Name: "Java", Version: 5, Profile: syntax.Profile{
+		Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
+		Inherits: true,
+	}, Loggers: []string{
+		"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger",
+		"lombok.extern", "android.util.Log", "System.Logger",
+	}, Extensions: []string{".java"}, Read: read,
 		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Java") }})
 }
 
@@ -52,7 +58,10 @@ func read(_ string, src []byte) *model.Facts {
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 
-var keywords = map[string]bool{"Override": true, "String": true, "Object": true, "Integer": true, "Long": true, "Boolean": true, "Double": true, "System": true, "Exception": true, "Deprecated": true}
+var keywords = map[string]bool{
+	"Override": true, "String": true, "Object": true, "Integer": true, "Long": true, "Boolean": true, "Double": true,
+	"System": true, "Exception": true, "Deprecated": true,
+}
 
 func (r *reader) file() {
 	s := r.s
@@ -89,7 +98,11 @@ func (r *reader) importStatement(i int) int {
 	return i
 }
 
-var modifiers = map[string]bool{"public": true, "protected": true, "private": true, "static": true, "final": true, "abstract": true, "native": true, "synchronized": true, "transient": true, "volatile": true, "strictfp": true, "default": true, "sealed": true}
+var modifiers = map[string]bool{
+	"public": true, "protected": true, "private": true, "static": true, "final": true, "abstract": true,
+	"native": true, "synchronized": true, "transient": true, "volatile": true, "strictfp": true, "default": true,
+	"sealed": true,
+}
 
 // typeWords are the words that begin a type with a body.
 var typeWords = map[string]model.DefinitionKind{"class": model.DefClass, "interface": model.DefInterface, "enum": model.DefEnum}
@@ -402,7 +415,8 @@ func isStatic(s *syntax.Stream, first, paren int) bool {
 func (r *reader) locals(open, end int, parent string) {
 	s := r.s
 	for k := open + 1; k < end; k++ {
-		if (s.Any(k, "class", "enum", "interface") || s.Match(k, "record", syntax.Name) && (s.Any(k+2, "(", "<"))) && s.IsIdent(k+1) && !s.Is(k-1, ".") {
+		if (s.Any(k, "class", "enum", "interface") || s.Match(k, "record", syntax.Name) && (s.Any(k+2, "(", "<"))) && s.IsIdent(k+1) &&
+			!s.Is(k-1, ".") {
 			first := k
 			for first-1 > open && modifiers[string(s.Bytes(first-1))] {
 				first--

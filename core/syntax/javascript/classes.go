@@ -65,7 +65,10 @@ func (r *reader) baseNames(i, end int) []string {
 	return out
 }
 
-var memberWords = map[string]bool{"public": true, "private": true, "protected": true, "static": true, "readonly": true, "abstract": true, "override": true, "async": true, "declare": true, "get": true, "set": true, "accessor": true}
+var memberWords = map[string]bool{
+	"public": true, "private": true, "protected": true, "static": true, "readonly": true, "abstract": true,
+	"override": true, "async": true, "declare": true, "get": true, "set": true, "accessor": true,
+}
 
 // classBody reads the members between the braces that open at i.
 func (r *reader) classBody(open int, parent string) {

@@ -10,8 +10,14 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Vue", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript", Extensions: []string{".vue"}, Read: readComponent})
-	syntax.Register(&syntax.Language{Name: "Svelte", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript", Extensions: []string{".svelte"}, Read: readComponent})
+	syntax.Register(&syntax.Language{
+		Name: "Vue", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Extensions: []string{".vue"}, Read: readComponent,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "Svelte", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Extensions: []string{".svelte"}, Read: readComponent,
+	})
 }
 
 // part is one element at the top of a component written in one file.
@@ -104,7 +110,10 @@ func readComponent(language string, src []byte) *model.Facts {
 			}
 		case "style":
 			for _, m := range styleImport.FindAllSubmatchIndex(src[p.from:p.to], -1) {
-				f.Imports = append(f.Imports, model.Import{Text: string(src[p.from+m[2] : p.from+m[3]]), Kind: model.LinkTemplate, Line: line(p.from + m[2])})
+				f.Imports = append(f.Imports, model.Import{
+					Text: string(src[p.from+m[2] : p.from+m[3]]), Kind: model.LinkTemplate,
+					Line: line(p.from + m[2]),
+				})
 			}
 		}
 		if language == "Svelte" && p.name != "template" {

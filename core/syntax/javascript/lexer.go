@@ -313,7 +313,11 @@ func (l *lexer) template() {
 	l.Pos = len(l.Src)
 }
 
-var beforeOperand = map[string]bool{"return": true, "typeof": true, "case": true, "in": true, "of": true, "delete": true, "void": true, "throw": true, "new": true, "else": true, "do": true, "instanceof": true, "yield": true, "await": true, "default": true, "extends": true}
+var beforeOperand = map[string]bool{
+	"return": true, "typeof": true, "case": true, "in": true, "of": true, "delete": true, "void": true,
+	"throw": true, "new": true, "else": true, "do": true, "instanceof": true, "yield": true, "await": true,
+	"default": true, "extends": true,
+}
 
 // operand reports whether a value may start here, so that "/" begins a
 // regular expression and "<" an element rather than being operators.

@@ -38,7 +38,9 @@ func (r *reader) pages() {
 				}
 			}
 			if (has || r.attribute(i+2, last, "index")) && shows != "" {
-				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: "GET", Pattern: syntax.JoinRoute("", full), Line: s.Line(i), Handler: shows})
+				r.f.Routes = append(r.f.Routes, model.RouteFact{
+					Method: "GET", Pattern: syntax.JoinRoute("", full), Line: s.Line(i), Handler: shows,
+				})
 			}
 			if end := s.Close(i); end > last {
 				elements = append(elements, openTag{end, full})

@@ -12,16 +12,32 @@ import (
 var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug", "signale", "npmlog", "consola", "morgan", "tslog"}
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "TypeScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "TSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JavaScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"}, Shebangs: []string{"node", "deno", "bun"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "JSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true}, Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read})
+	syntax.Register(&syntax.Language{
+		Name: "TypeScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "TSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "JavaScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
+		Shebangs: []string{"node", "deno", "bun"}, Read: read,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "JSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
+	})
 }
 
 // family are the languages this package reads.
 var family = map[string]bool{"TypeScript": true, "TSX": true, "JavaScript": true, "JSX": true, "Vue": true, "Svelte": true}
 
-var environment = &syntax.Environment{Calls: syntax.Set("Deno.env.get"), Indexed: syntax.Set("process.env", "import.meta.env", "Bun.env"), Members: syntax.Set("process.env", "import.meta.env", "Bun.env")}
+var environment = &syntax.Environment{
+	Calls: syntax.Set("Deno.env.get"), Indexed: syntax.Set("process.env", "import.meta.env", "Bun.env"),
+	Members: syntax.Set("process.env", "import.meta.env", "Bun.env"),
+}
 
 type reader struct {
 	s      *syntax.Stream
@@ -36,7 +52,10 @@ type reader struct {
 }
 
 func newReader(s *syntax.Stream, f *model.Facts) *reader {
-	return &reader{s: s, f: f, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{}, heads: map[int]bool{}, locals: map[string]model.Use{}, drawn: map[string]bool{}}
+	return &reader{
+		s: s, f: f, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{},
+		heads: map[int]bool{}, locals: map[string]model.Use{}, drawn: map[string]bool{},
+	}
 }
 
 func read(language string, src []byte) *model.Facts {
@@ -111,7 +130,8 @@ func (r *reader) doc() {
 			continue
 		}
 		// A comment right above a definition is about that, unless it says so.
-		if len(s.Tokens) > 0 && int(s.Tokens[0].Line) == int(c.EndLine)+1 && !strings.Contains(t, "@file") && !strings.Contains(t, "@module") && !s.Is(0, "import") {
+		if len(s.Tokens) > 0 && int(s.Tokens[0].Line) == int(c.EndLine)+1 && !strings.Contains(t, "@file") &&
+			!strings.Contains(t, "@module") && !s.Is(0, "import") {
 			return
 		}
 		var lines []string
@@ -129,7 +149,10 @@ func (r *reader) doc() {
 }
 
 func (r *reader) define(name, parent string, kind model.DefinitionKind, first, last int, exported bool) *model.Definition {
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last), Exported: exported})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last),
+		Exported: exported,
+	})
 	return &r.f.Definitions[len(r.f.Definitions)-1]
 }
 
@@ -656,7 +679,8 @@ func (r *reader) bodyEnd(i int) int {
 				break
 			}
 			return s.Close(k)
-		case s.Line(k) != s.EndLine(k-1) && (s.Any(k, syntax.Name, "}", "@")) && !s.Is(k-1, ":") && !s.Is(k-1, "|") && !s.Is(k-1, "&") && !s.Is(k-1, "=>") && !s.Is(k-1, ",") && !s.Is(k-1, "<"):
+		case s.Line(k) != s.EndLine(k-1) && (s.Any(k, syntax.Name, "}", "@")) && !s.Is(k-1, ":") && !s.Is(k-1, "|") &&
+			!s.Is(k-1, "&") && !s.Is(k-1, "=>") && !s.Is(k-1, ",") && !s.Is(k-1, "<"):
 			return k - 1
 		case s.Any(k, "}", ")"):
 			return k - 1
@@ -667,7 +691,10 @@ func (r *reader) bodyEnd(i int) int {
 	return max(min(last, s.Len()-1), 0)
 }
 
-var goesOn = regexp.MustCompile(`^(in|of|instanceof|as|satisfies|extends|is|keyof|typeof|infer|new|return|await|yield|const|let|var|case|default|else|async|readonly|unique)$`)
+var goesOn = regexp.MustCompile(
+	`^(in|of|instanceof|as|satisfies|extends|is|keyof|typeof|infer|new|return|` +
+		`await|yield|const|let|var|case|default|else|async|readonly|unique)$`,
+)
 
 // statementEnd is the last token of the statement that holds token i, by the
 // rules with which semicolons are put in.

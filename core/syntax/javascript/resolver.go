@@ -163,7 +163,10 @@ func (r *resolver) byName(out *syntax.Out, f *model.File) {
 				continue
 			}
 			if at := r.origin(to, n, 0); at != to && at != f.Path {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: model.LinkNameViaIndex, Line: im.Line, Text: im.Text, Sure: true, Names: []string{n}})
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: at, Kind: model.LinkNameViaIndex, Line: im.Line, Text: im.Text, Sure: true,
+					Names: []string{n},
+				})
 			}
 		}
 	}
@@ -173,7 +176,10 @@ func (r *resolver) byName(out *syntax.Out, f *model.File) {
 			continue
 		}
 		if at := r.origin(to, u.Name, 0); at != f.Path {
-			out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: u.Kind, Line: u.Line, Text: u.Module, Sure: true, Names: []string{u.Name}})
+			out.Links = append(out.Links, model.Link{
+				From: f.Path, To: at, Kind: u.Kind, Line: u.Line, Text: u.Module, Sure: true,
+				Names: []string{u.Name},
+			})
 		}
 	}
 }
@@ -523,7 +529,8 @@ func (r *resolver) target(dir string, table map[string]string, key string) strin
 	}
 	best, star := "", ""
 	for k := range table {
-		if s, ok := match(k, key); ok && strings.Contains(k, "*") && (best == "" || len(prefix(k)) > len(prefix(best)) || len(prefix(k)) == len(prefix(best)) && k < best) {
+		if s, ok := match(k, key); ok && strings.Contains(k, "*") &&
+			(best == "" || len(prefix(k)) > len(prefix(best)) || len(prefix(k)) == len(prefix(best)) && k < best) {
 			best, star = k, s
 		}
 	}
@@ -554,7 +561,10 @@ func (r *resolver) built(dir, target string) string {
 	return r.file(path.Join(dir, "src", rest), false)
 }
 
-var endings = []string{".ts", ".tsx", ".d.ts", ".mts", ".cts", ".js", ".jsx", ".mjs", ".cjs", ".json", ".vue", ".svelte", ".d.mts", ".d.cts"}
+var endings = []string{
+	".ts", ".tsx", ".d.ts", ".mts", ".cts", ".js", ".jsx", ".mjs", ".cjs", ".json", ".vue", ".svelte", ".d.mts",
+	".d.cts",
+}
 
 // swaps are the source endings that an import of a built file may mean.
 var swaps = map[string][]string{".js": {".ts", ".tsx", ".d.ts"}, ".mjs": {".mts", ".d.mts"}, ".cjs": {".cts", ".d.cts"}, ".jsx": {".tsx"}}
@@ -615,7 +625,11 @@ func (r *resolver) withEnding(p string) string {
 var builtin = map[string]bool{}
 
 func init() {
-	for _, n := range strings.Fields("assert async_hooks buffer child_process cluster console constants crypto dgram diagnostics_channel dns domain events fs http http2 https inspector module net os path perf_hooks process punycode querystring readline repl stream string_decoder timers tls tty url util v8 vm wasi worker_threads zlib") {
+	for _, n := range strings.Fields(
+		"assert async_hooks buffer child_process cluster console constants crypto dgram diagnostics_channel dns " +
+			"domain events fs http http2 https inspector module net os path perf_hooks process punycode querystring " +
+			"readline repl stream string_decoder timers tls tty url util v8 vm wasi worker_threads zlib",
+	) {
 		builtin[n] = true
 	}
 }

@@ -12,7 +12,10 @@ import (
 var routerName = regexp.MustCompile(`(?i)^(app|server|fastify|instance|routes?|(\w*router)|(\w+app))$`)
 
 // makers are the calls whose result routes are declared on.
-var makers = map[string]bool{"express": true, "Router": true, "express.Router": true, "fastify": true, "Fastify": true, "Hono": true, "Koa": true, "KoaRouter": true, "restify.createServer": true, "polka": true, "Elysia": true, "OpenAPIHono": true}
+var makers = map[string]bool{
+	"express": true, "Router": true, "express.Router": true, "fastify": true, "Fastify": true, "Hono": true,
+	"Koa": true, "KoaRouter": true, "restify.createServer": true, "polka": true, "Elysia": true, "OpenAPIHono": true,
+}
 
 // routes finds the routes declared by calls on a router: its methods named for
 // those of HTTP, "use" for what is mounted below, "route" for chains.

@@ -120,7 +120,9 @@ func (s *scope) importOf(im model.Import) {
 	s.known[simple] = ""
 	pkg := packageOf(name)
 	if s.x.HasNamespace(pkg) {
-		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "the package is here, but holds no such type"})
+		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{
+			From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "the package is here, but holds no such type",
+		})
 		return
 	}
 	s.out.External = append(s.out.External, model.External{From: s.f.Path, Package: pkg, Line: im.Line})

@@ -8,7 +8,10 @@ import (
 )
 
 // mappings are the annotations that give a method or a class its address.
-var mappings = map[string]string{"GetMapping": "GET", "PostMapping": "POST", "PutMapping": "PUT", "PatchMapping": "PATCH", "DeleteMapping": "DELETE", "RequestMapping": "ANY", "Path": ""}
+var mappings = map[string]string{
+	"GetMapping": "GET", "PostMapping": "POST", "PutMapping": "PUT", "PatchMapping": "PATCH",
+	"DeleteMapping": "DELETE", "RequestMapping": "ANY", "Path": "",
+}
 
 // verbs are the annotations that name a method apart from the address.
 var verbs = map[string]bool{"GET": true, "POST": true, "PUT": true, "PATCH": true, "DELETE": true, "HEAD": true, "OPTIONS": true}
@@ -107,7 +110,9 @@ func (m *mark) answer(f *model.Facts, d *model.Definition, prefixes []string) {
 				if method == "ANY" && len(m.methods) > 1 {
 					continue
 				}
-				f.Routes = append(f.Routes, model.RouteFact{Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name})
+				f.Routes = append(f.Routes, model.RouteFact{
+					Method: method, Pattern: syntax.JoinRoute(pre, p), Line: m.line, Handler: d.Name,
+				})
 			}
 		}
 	}
@@ -119,7 +124,8 @@ func owner(f *model.Facts, line int) int {
 	best := -1
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
-		if d.Line <= line && line <= d.EndLine && len(d.Marks) > 0 && (best < 0 || d.Line >= f.Definitions[best].Line) && strings.Join(d.Marks, " ") != "" {
+		if d.Line <= line && line <= d.EndLine && len(d.Marks) > 0 && (best < 0 || d.Line >= f.Definitions[best].Line) &&
+			strings.Join(d.Marks, " ") != "" {
 			best = i
 		}
 	}

@@ -100,10 +100,16 @@ func (r *reader) goesOnType(i int) bool {
 }
 
 // goesOn are the signs and words with which a line can not begin a statement.
-var goesOn = syntax.Set(".", "?", ":", "=", ")", "]", "}", ",", "&", "|", ">", "<", "/", "%", "else", "as", "is", "in", "catch", "finally", "{")
+var goesOn = syntax.Set(
+	".", "?", ":", "=", ")", "]", "}", ",", "&", "|", ">", "<", "/", "%", "else", "as", "is", "in", "catch",
+	"finally", "{",
+)
 
 // open are the signs after which a line can not end.
-var opens = syntax.Set("=", ".", ",", "+", "-", "*", "/", "%", "&", "|", ":", "<", "(", "[", "else", "as", "is", "in", "return", "by", "->", "?")
+var opens = syntax.Set(
+	"=", ".", ",", "+", "-", "*", "/", "%", "&", "|", ":", "<", "(", "[", "else", "as", "is", "in", "return", "by",
+	"->", "?",
+)
 
 // expression returns the index of the last token of the expression at i: it
 // goes over line ends only where the one before or the one after asks for it.
@@ -251,7 +257,8 @@ func (r *reader) locals(i, end int, parent string) {
 	s := r.s
 	for i < end {
 		switch {
-		case s.Is(i, "fun") && (s.Any(i+1, syntax.Name, "<")), s.Match(i, "class", syntax.Name) && !s.Is(i-1, ":"), s.Match(i, "interface", syntax.Name):
+		case s.Is(i, "fun") && (s.Any(i+1, syntax.Name, "<")), s.Match(i, "class", syntax.Name) &&
+			!s.Is(i-1, ":"), s.Match(i, "interface", syntax.Name):
 			first := i
 			for first > 0 && s.IsIdent(first-1) && modifiers[string(s.Bytes(first-1))] {
 				first--

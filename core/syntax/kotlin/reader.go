@@ -10,7 +10,11 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Profile: syntax.Profile{Code: true, PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true}, Loggers: []string{"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log"}, Extensions: []string{".kt", ".kts"}, Read: read,
+	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Profile: syntax.Profile{
+		Code: true, PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true,
+	}, Loggers: []string{
+		"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log",
+	}, Extensions: []string{".kt", ".kts"}, Read: read,
 		Resolve: func(t *syntax.Tree) { jvm.Resolve(t, "Kotlin") }})
 }
 
@@ -98,7 +102,11 @@ func (r *reader) file() {
 	}
 }
 
-var modifiers = syntax.Set("public", "private", "protected", "internal", "open", "abstract", "final", "sealed", "data", "inner", "override", "lateinit", "const", "suspend", "inline", "noinline", "crossinline", "tailrec", "operator", "infix", "external", "enum", "annotation", "companion", "value", "expect", "actual", "vararg", "reified")
+var modifiers = syntax.Set(
+	"public", "private", "protected", "internal", "open", "abstract", "final", "sealed", "data", "inner", "override",
+	"lateinit", "const", "suspend", "inline", "noinline", "crossinline", "tailrec", "operator", "infix", "external",
+	"enum", "annotation", "companion", "value", "expect", "actual", "vararg", "reified",
+)
 
 // beforeWord reports whether what follows a word that can be a modifier makes
 // it one.

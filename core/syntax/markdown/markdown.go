@@ -12,7 +12,10 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{Name: "Markdown", Version: 2, Extensions: []string{".md", ".markdown", ".mdown"}, Read: read})
-	syntax.Register(&syntax.Language{Name: "Plain text", Version: 2, Extensions: []string{".txt", ".rst"}, FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: read})
+	syntax.Register(&syntax.Language{
+		Name: "Plain text", Version: 2, Extensions: []string{".txt", ".rst"},
+		FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: read,
+	})
 }
 
 var (
@@ -27,7 +30,10 @@ var (
 	refImage = regexp.MustCompile(`!\[[^\]]*\]\[[^\]]*\]`)
 	refText  = regexp.MustCompile(`(?:^|[^!])\[([^\]]*)\]\[[^\]]*\]`)
 	under    = regexp.MustCompile(`^[=\-~*^#]{3,}$`)
-	command  = regexp.MustCompile(`^(\$ )?((make|npm|npx|yarn|pnpm|go|python3?|pip3?|cargo|docker|composer|php|bundle|rake|mvn|gradle|dotnet|pytest|tox|uvicorn|flask|node)\b.*|\./\S.*|bin/\S.*)$`)
+	command  = regexp.MustCompile(
+		`^(\$ )?((make|npm|npx|yarn|pnpm|go|python3?|pip3?|cargo|docker|composer|php|bundle|` +
+			`rake|mvn|gradle|dotnet|pytest|tox|uvicorn|flask|node)\b.*|\./\S.*|bin/\S.*)$`,
+	)
 )
 
 // maxParagraph is as much of a paragraph as is looked at, in bytes: what is kept
@@ -73,7 +79,8 @@ func read(_ string, src []byte) *model.Facts {
 		switch {
 		case t == "":
 			finish()
-		case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"), strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
+		case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"),
+			strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
 		case under.MatchString(t):
 			words = nil // what stood above was a title
 		default:

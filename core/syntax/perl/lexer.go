@@ -412,7 +412,10 @@ func (l *lexer) partEnd(p int, open byte) (int, bool) {
 }
 
 // values are the words after which a slash begins a pattern.
-var values = syntax.Set("split", "grep", "map", "join", "if", "unless", "and", "or", "not", "return", "push", "unshift", "while", "until", "x", "lt", "gt", "le", "ge", "eq", "ne", "cmp", "xor", "when", "print", "else", "elsif")
+var values = syntax.Set(
+	"split", "grep", "map", "join", "if", "unless", "and", "or", "not", "return", "push", "unshift", "while",
+	"until", "x", "lt", "gt", "le", "ge", "eq", "ne", "cmp", "xor", "when", "print", "else", "elsif",
+)
 
 // wantsValue reports whether a value may begin here, and not an operator.
 func (l *lexer) wantsValue() bool {

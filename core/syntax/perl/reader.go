@@ -11,7 +11,11 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Profile: syntax.Profile{Code: true}, Loggers: []string{"Log::", "Mojo::Log", "Sys::Syslog"}, Extensions: []string{".pl", ".pm", ".t", ".psgi", ".cgi", ".al"}, FileNames: []string{"cpanfile", "Makefile.PL", "Build.PL"},
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Profile: syntax.Profile{Code: true}, Loggers: []string{
+		"Log::", "Mojo::Log", "Sys::Syslog",
+	}, Extensions: []string{
+		".pl", ".pm", ".t", ".psgi", ".cgi", ".al",
+	}, FileNames: []string{"cpanfile", "Makefile.PL", "Build.PL"},
 		Shebangs: []string{"perl"}, Read: read, Resolve: resolve})
 }
 
@@ -35,7 +39,10 @@ type span struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, env: map[string]int{}, needs: map[string]string{}, pkg: -1, uses: map[string]bool{}}
+	r := &reader{
+		s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, env: map[string]int{},
+		needs: map[string]string{}, pkg: -1, uses: map[string]bool{},
+	}
 	r.f.Doc, r.f.DocLine = named(src)
 	r.walk()
 	r.endPackage(r.s.Len() - 1)
@@ -83,7 +90,10 @@ func (r *reader) parent() string {
 
 func (r *reader) add(name string, kind model.DefinitionKind, first, last int, parent string) int {
 	exported := name != "" && name[0] != '_'
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last), Exported: exported})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: r.s.Line(first), EndLine: r.s.EndLine(last),
+		Exported: exported,
+	})
 	if exported {
 		r.names[name] = true
 	}

@@ -75,7 +75,9 @@ func (s *searcher) link() {
 				}
 			}
 			if to != "" && to != s.f.Path {
-				s.out.Links = append(s.out.Links, model.Link{From: s.f.Path, To: to, Kind: model.LinkInheritance, Line: d.Line, Text: b, Sure: true})
+				s.out.Links = append(s.out.Links, model.Link{
+					From: s.f.Path, To: to, Kind: model.LinkInheritance, Line: d.Line, Text: b, Sure: true,
+				})
 			}
 		}
 	}
@@ -85,7 +87,9 @@ func (s *searcher) file(im model.Import, libs []string) {
 	for _, d := range append([]string{path.Dir(s.f.Path), "."}, libs...) {
 		if p, ok := syntax.Join(d, im.Text); ok && s.t.File(p) != nil {
 			if p != s.f.Path {
-				s.out.Links = append(s.out.Links, model.Link{From: s.f.Path, To: p, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
+				s.out.Links = append(s.out.Links, model.Link{
+					From: s.f.Path, To: p, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true,
+				})
 			}
 			return
 		}
@@ -95,14 +99,19 @@ func (s *searcher) file(im model.Import, libs []string) {
 		return
 	}
 	if strings.HasSuffix(im.Text, ".pl") || strings.HasPrefix(im.Text, ".") {
-		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "no such file beside it or in a folder that is searched"})
+		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{
+			From: s.f.Path, Text: im.Text, Line: im.Line,
+			Reason: "no such file beside it or in a folder that is searched",
+		})
 	}
 }
 
 func (s *searcher) module(im model.Import, libs []string) {
 	if to := s.find(im.Text, libs); to != "" {
 		if to != s.f.Path {
-			s.out.Links = append(s.out.Links, model.Link{From: s.f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names})
+			s.out.Links = append(s.out.Links, model.Link{
+				From: s.f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names,
+			})
 		}
 		return
 	}
@@ -122,7 +131,12 @@ func (s *searcher) module(im model.Import, libs []string) {
 }
 
 // pragmas are what the language itself brings under "use".
-var pragmas = syntax.Set("strict", "warnings", "utf8", "feature", "vars", "integer", "bytes", "overload", "re", "bigint", "locale", "open", "sort", "subs", "diagnostics", "autodie", "experimental", "mro", "fields", "less", "filetest", "bignum", "encoding", "threads", "attributes", "if", "version", "deprecate", "charnames", "sigtrap", "vmsish", "builtin", "English")
+var pragmas = syntax.Set(
+	"strict", "warnings", "utf8", "feature", "vars", "integer", "bytes", "overload", "re", "bigint", "locale",
+	"open", "sort", "subs", "diagnostics", "autodie", "experimental", "mro", "fields", "less", "filetest", "bignum",
+	"encoding", "threads", "attributes", "if", "version", "deprecate", "charnames", "sigtrap", "vmsish", "builtin",
+	"English",
+)
 
 // find is the file of a module.
 func (s *searcher) find(name string, libs []string) string {

@@ -8,7 +8,10 @@ import (
 	"jantel/core/syntax"
 )
 
-var verbs = map[string]string{"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "del": "DELETE", "delete": "DELETE", "options": "OPTIONS", "any": "ANY", "websocket": "GET"}
+var verbs = map[string]string{
+	"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "del": "DELETE", "delete": "DELETE",
+	"options": "OPTIONS", "any": "ANY", "websocket": "GET",
+}
 
 // route reads get '/path' => sub {…} and $r->get('/path')->to('lots#show').
 func (r *reader) route(i int) {
@@ -87,7 +90,8 @@ func (r *reader) action(sub, open int, name, parent string) {
 	case a.chained != "" && a.captures >= 0:
 		// It answers nothing itself: others go on from it.
 		r.f.Mounts = append(r.f.Mounts, model.MountFact{
-			On: chainOf(a.space, a.chained), Path: a.link + strings.Repeat("/:capture", a.captures), Target: chainOf(a.space, name), Line: line,
+			On: chainOf(a.space, a.chained), Path: a.link +
+				strings.Repeat("/:capture", a.captures), Target: chainOf(a.space, name), Line: line,
 		})
 		return
 	case a.chained != "":

@@ -12,7 +12,12 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "PHP", Version: 6, Profile: syntax.Profile{Code: true, Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true, Inherits: true}, Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{
+		Name: "PHP", Version: 6,
+		Profile:    syntax.Profile{Code: true, Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true, Inherits: true},
+		Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read,
+		Resolve: resolve,
+	})
 }
 
 var environment = &syntax.Environment{Calls: syntax.Set("getenv", "env", `\getenv`), Indexed: syntax.Set("$_ENV")}
@@ -29,7 +34,10 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{}, use: map[int]bool{}}
+	r := &reader{
+		s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{},
+		use: map[int]bool{},
+	}
 	r.statements(0, r.s.Len(), "")
 	r.mentions()
 	r.routes()
@@ -57,14 +65,19 @@ func (r *reader) end(i, limit int) int {
 
 func (r *reader) define(first, last int, parent, name string, kind model.DefinitionKind, public bool) *model.Definition {
 	s := r.s
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: s.Line(first), EndLine: s.EndLine(last), Exported: public})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: s.Line(first), EndLine: s.EndLine(last), Exported: public,
+	})
 	if parent == "" {
 		r.names[name] = true
 	}
 	return &r.f.Definitions[len(r.f.Definitions)-1]
 }
 
-var modifiers = map[string]bool{"abstract": true, "final": true, "readonly": true, "public": true, "protected": true, "private": true, "static": true, "var": true}
+var modifiers = map[string]bool{
+	"abstract": true, "final": true, "readonly": true, "public": true, "protected": true, "private": true,
+	"static": true, "var": true,
+}
 
 // statements walks statements at the top and inside functions and blocks:
 // functions and classes may be declared under a condition.
@@ -468,7 +481,11 @@ func (r *reader) promotedOne(first, stop int, parent string) {
 	}
 }
 
-var builtin = map[string]bool{"self": true, "parent": true, "static": true, "true": true, "false": true, "null": true, "string": true, "int": true, "float": true, "bool": true, "array": true, "void": true, "mixed": true, "callable": true, "iterable": true, "object": true, "never": true}
+var builtin = map[string]bool{
+	"self": true, "parent": true, "static": true, "true": true, "false": true, "null": true, "string": true,
+	"int": true, "float": true, "bool": true, "array": true, "void": true, "mixed": true, "callable": true,
+	"iterable": true, "object": true, "never": true,
+}
 
 // mentions gathers the names that stand where a class stands.
 func (r *reader) mentions() {

@@ -188,7 +188,9 @@ func (s *scope) use(im model.Import) {
 		return // a namespace is shortened; what is used of it links by itself
 	}
 	if ns := above(key); ns != "" && s.x.namespaces[ns] {
-		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "the namespace is here, but holds no such name"})
+		s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{
+			From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "the namespace is here, but holds no such name",
+		})
 		return
 	}
 	pkg := im.Text

@@ -167,7 +167,9 @@ func (r *reader) resource(c routeCall, name, class string) {
 		if class != "" {
 			h = class + "." + x.action
 		}
-		syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{Method: x.method, Pattern: patterns.Replace(x.pattern), Line: r.s.Line(c.at), Handler: h})
+		syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{
+			Method: x.method, Pattern: patterns.Replace(x.pattern), Line: r.s.Line(c.at), Handler: h,
+		})
 	}
 }
 

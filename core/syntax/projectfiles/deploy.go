@@ -20,10 +20,21 @@ import (
 
 func init() {
 	for _, l := range []*syntax.Language{
-		{Name: "Compose file", Version: 1, FileNames: []string{"docker-compose.yml", "docker-compose.yaml", "compose.yml", "compose.yaml", "docker-compose.override.yml", "docker-compose.prod.yml", "docker-compose.dev.yml"}, Read: compose},
+		{
+			Name: "Compose file", Version: 1,
+			FileNames: []string{
+				"docker-compose.yml", "docker-compose.yaml", "compose.yml", "compose.yaml",
+				"docker-compose.override.yml", "docker-compose.prod.yml", "docker-compose.dev.yml",
+			},
+			Read: compose,
+		},
 		{Name: "Procfile", Version: 1, FileNames: []string{"Procfile"}, Read: procfile},
 		{Name: "Crontab", Version: 1, FileNames: []string{"crontab"}, Extensions: []string{".crontab", ".cron"}, Read: crontab},
-		{Name: "CI definition", Version: 1, FileNames: []string{".gitlab-ci.yml", ".travis.yml", "azure-pipelines.yml", "bitbucket-pipelines.yml"}, Read: definition},
+		{
+			Name: "CI definition", Version: 1,
+			FileNames: []string{".gitlab-ci.yml", ".travis.yml", "azure-pipelines.yml", "bitbucket-pipelines.yml"},
+			Read:      definition,
+		},
 		{Name: "YAML", Version: 1, Extensions: []string{".yml", ".yaml"}, Read: definition},
 		{Name: "C# project", Version: 1, Extensions: []string{".csproj", ".fsproj", ".vbproj"}, Read: msbuild, Resolve: resolveProjects},
 		{Name: "Visual Studio solution", Version: 1, Extensions: []string{".sln"}, Read: solution, ResolvedWith: "C# project"},
@@ -92,7 +103,12 @@ func firstNamed[V any](things map[string]V) []string {
 }
 
 // images are what the images of stores are called.
-var images = map[string]string{"postgres": "PostgreSQL", "postgis": "PostgreSQL", "mysql": "MySQL", "mariadb": "MariaDB", "mongo": "MongoDB", "redis": "Redis", "valkey": "Valkey", "elasticsearch": "Elasticsearch", "opensearch": "OpenSearch", "cassandra": "Cassandra", "memcached": "Memcached", "minio": "MinIO", "rabbitmq": "RabbitMQ", "kafka": "Kafka", "nats": "NATS", "clickhouse": "ClickHouse", "neo4j": "Neo4j", "mssql": "SQL Server"}
+var images = map[string]string{
+	"postgres": "PostgreSQL", "postgis": "PostgreSQL", "mysql": "MySQL", "mariadb": "MariaDB", "mongo": "MongoDB",
+	"redis": "Redis", "valkey": "Valkey", "elasticsearch": "Elasticsearch", "opensearch": "OpenSearch",
+	"cassandra": "Cassandra", "memcached": "Memcached", "minio": "MinIO", "rabbitmq": "RabbitMQ", "kafka": "Kafka",
+	"nats": "NATS", "clickhouse": "ClickHouse", "neo4j": "Neo4j", "mssql": "SQL Server",
+}
 
 // compose reads which processes run side by side, and which of them are stores.
 func compose(_ string, src []byte) *model.Facts {
@@ -108,7 +124,10 @@ func compose(_ string, src []byte) *model.Facts {
 	for i := 0; services != nil && services.Kind == yaml.MappingNode && i+1 < len(services.Content) && len(f.Runs) < maxNamed; i += 2 {
 		f.Runs = append(f.Runs, serviceRun(services.Content[i], services.Content[i+1]))
 		if member(services.Content[i+1], "healthcheck") != nil {
-			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunHealth, Name: "healthcheck of " + services.Content[i].Value, Line: services.Content[i].Line})
+			f.Runs = append(f.Runs, model.RunFact{
+				Kind: model.RunHealth, Name: "healthcheck of " + services.Content[i].Value,
+				Line: services.Content[i].Line,
+			})
 		}
 	}
 	sort.Slice(f.Runs, func(i, j int) bool {
@@ -277,14 +296,19 @@ func resolveProjects(t *syntax.Tree) {
 			if ok && t.File(at) != nil && at != f.Path {
 				out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
 			} else {
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such project"})
+				out.Unresolved = append(
+					out.Unresolved,
+					model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such project"},
+				)
 			}
 		}
 	}, "C# project", "Visual Studio solution")
 }
 
 var (
-	gemLine = regexp.MustCompile(`^\s*(?:gem|\w+\.add_(?:runtime_|development_)?dependency)\s*\(?\s*["']([\w.-]+)["'](?:\s*,\s*["']([^"']+)["'])?`)
+	gemLine = regexp.MustCompile(
+		`^\s*(?:gem|\w+\.add_(?:runtime_|development_)?dependency)\s*\(?\s*["']([\w.-]+)["'](?:\s*,\s*["']([^"']+)["'])?`,
+	)
 	gemText = regexp.MustCompile(`^\s*\w+\.(name|summary|description)\s*=\s*["']([^"']+)["']`)
 )
 

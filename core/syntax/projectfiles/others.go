@@ -138,8 +138,12 @@ func maven(src []byte) (*model.Project, error) {
 }
 
 var (
-	gradleDependency = regexp.MustCompile(`(?m)^\s*(?:api|implementation|compileOnly|runtimeOnly|testImplementation|testRuntimeOnly|annotationProcessor|kapt|compile|testCompile)\s*\(?\s*["']([\w.\-]+:[\w.\-]+)(?::([\w.\-+$\{\}]+))?["']`)
-	gradleText       = regexp.MustCompile(`(?m)^\s*description\s*=?\s*["']([^"'\n]+)["']`)
+	gradleDependency = regexp.MustCompile(
+		`(?m)^\s*(?:api|implementation|compileOnly|runtimeOnly|` +
+			`testImplementation|testRuntimeOnly|annotationProcessor|kapt|compile|testCompile)` +
+			`\s*\(?\s*["']([\w.\-]+:[\w.\-]+)(?::([\w.\-+$\{\}]+))?["']`,
+	)
+	gradleText = regexp.MustCompile(`(?m)^\s*description\s*=?\s*["']([^"'\n]+)["']`)
 )
 
 // gradle reads what a build script says in plain lines; the rest is a program.

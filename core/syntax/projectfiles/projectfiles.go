@@ -22,7 +22,14 @@ import (
 func init() {
 	for _, l := range []*syntax.Language{
 		{Name: "npm package", Version: 2, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
-		{Name: "TypeScript configuration", Version: 1, FileNames: []string{"tsconfig.json", "jsconfig.json", "tsconfig.base.json", "tsconfig.app.json", "tsconfig.node.json", "tsconfig.build.json", "tsconfig.lib.json"}, Read: wrap(tsconfig)},
+		{
+			Name: "TypeScript configuration", Version: 1,
+			FileNames: []string{
+				"tsconfig.json", "jsconfig.json", "tsconfig.base.json", "tsconfig.app.json", "tsconfig.node.json",
+				"tsconfig.build.json", "tsconfig.lib.json",
+			},
+			Read: wrap(tsconfig),
+		},
 		{Name: "Go module", Version: 1, FileNames: []string{"go.mod"}, Read: wrap(goMod)},
 		{Name: "Python project", Version: 1, FileNames: []string{"pyproject.toml"}, Read: wrap(pyproject)},
 		{Name: "Python requirements", Version: 1, FileNames: []string{"requirements.txt"}, Read: wrap(requirements)},
@@ -491,7 +498,8 @@ func makefile(src []byte) (*model.Project, error) {
 func image(language string, src []byte) *model.Facts {
 	f := wrap(dockerfile)(language, src)
 	each(src, func(n int, line string) {
-		if word, rest, _ := strings.Cut(line, " "); strings.EqualFold(word, "HEALTHCHECK") && !strings.EqualFold(strings.TrimSpace(rest), "NONE") && len(f.Runs) == 0 {
+		if word, rest, _ := strings.Cut(line, " "); strings.EqualFold(word, "HEALTHCHECK") &&
+			!strings.EqualFold(strings.TrimSpace(rest), "NONE") && len(f.Runs) == 0 {
 			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunHealth, Name: "HEALTHCHECK", Line: n})
 		}
 	})

@@ -11,10 +11,18 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Python", Version: 6, Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true}, Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"}, Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{
+		Name: "Python", Version: 6,
+		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true},
+		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},
+		Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve,
+	})
 }
 
-var environment = &syntax.Environment{Calls: syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"), Indexed: syntax.Set("os.environ", "environ")}
+var environment = &syntax.Environment{
+	Calls:   syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"),
+	Indexed: syntax.Set("os.environ", "environ"),
+}
 
 type reader struct {
 	s     *syntax.Stream
@@ -174,7 +182,10 @@ func (r *reader) decorators(i int) (int, []string) {
 	return i, marks
 }
 
-var isBlockWord = map[string]bool{"if": true, "elif": true, "else": true, "try": true, "except": true, "finally": true, "with": true, "for": true, "while": true, "match": true, "case": true, "async": true}
+var isBlockWord = map[string]bool{
+	"if": true, "elif": true, "else": true, "try": true, "except": true, "finally": true, "with": true, "for": true,
+	"while": true, "match": true, "case": true, "async": true,
+}
 
 // compound steps behind the colon of "if", "try" and their like, so that what
 // follows on the same line is read as a statement.
@@ -436,7 +447,8 @@ func (r *reader) assignment(i, end int, sc scope) {
 			r.names[name] = true
 		}
 		r.f.Definitions = append(r.f.Definitions, model.Definition{
-			Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1), Exported: !strings.HasPrefix(name, "_"),
+			Name: name, Parent: sc.parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end - 1),
+			Exported: !strings.HasPrefix(name, "_"),
 		})
 		if s.Match(k+1, ",", "*") {
 			k++
@@ -547,7 +559,8 @@ func (r *reader) walk() {
 				continue
 			}
 			switch name := string(s.Bytes(i)); {
-			case name == "path" && s.Match(i+2, syntax.Quoted, ","), name == "add_url_rule", name == "include_router", name == "register_blueprint":
+			case name == "path" && s.Match(i+2, syntax.Quoted, ","), name == "add_url_rule", name == "include_router",
+				name == "register_blueprint":
 				r.signs.Add(model.SignRoutes, s.Line(i))
 			case (name == "run" || name == "serve_forever") && s.Is(i-1, ".") && (s.Any(i-2, "app", "uvicorn", "server")):
 				r.signs.Add(model.SignListens, s.Line(i))

@@ -153,7 +153,9 @@ func norm(p string) string { return strings.ToLower(strings.ReplaceAll(p, "_", "
 func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, versions map[string]string) {
 	add := func(to string, names ...string) {
 		if to != f.Path {
-			out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: names})
+			out.Links = append(out.Links, model.Link{
+				From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: names,
+			})
 		}
 	}
 	fail := func(reason string) {

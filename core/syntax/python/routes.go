@@ -9,7 +9,10 @@ import (
 
 // makers are the calls whose result routes are declared on, with the keyword
 // that gives them a prefix.
-var makers = map[string]string{"Blueprint": "url_prefix", "APIRouter": "prefix", "Flask": "", "FastAPI": "", "Quart": "", "Starlette": "", "Sanic": ""}
+var makers = map[string]string{
+	"Blueprint": "url_prefix", "APIRouter": "prefix", "Flask": "", "FastAPI": "", "Quart": "", "Starlette": "",
+	"Sanic": "",
+}
 
 // routes finds the routes declared by decorators, by path() and re_path() in a
 // list of addresses, and what is mounted below a prefix.
@@ -55,7 +58,8 @@ var routeCalls = map[string]func(*reader, called){
 	"add_url_rule": func(r *reader, c called) {
 		if path := r.text(c.args[0]); len(c.args) > 2 && strings.HasPrefix(path, "/") {
 			r.f.Routes = append(r.f.Routes, model.RouteFact{
-				Method: "ANY", Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at), On: c.on, Handler: r.s.Name(c.args[len(c.args)-1]),
+				Method: "ANY", Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at), On: c.on,
+				Handler: r.s.Name(c.args[len(c.args)-1]),
 			})
 		}
 	},
@@ -85,7 +89,9 @@ func (r *reader) decorated(i int, word, on string, args [][2]int) {
 	}
 	name := r.below(i)
 	for _, m := range r.methods(word, args) {
-		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: name})
+		r.f.Routes = append(r.f.Routes, model.RouteFact{
+			Method: m, Pattern: syntax.JoinRoute("", path), Line: s.Line(i), On: on, Handler: name,
+		})
 	}
 }
 

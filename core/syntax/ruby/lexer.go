@@ -315,7 +315,12 @@ func (l *lexer) spaced() bool {
 	return l.Pos > 0 && (syntax.In(l.Src[l.Pos-1], " \t")) && l.at(l.Pos+1) != ' ' && l.at(l.Pos+1) != '='
 }
 
-var openWords = map[string]bool{"if": true, "unless": true, "while": true, "until": true, "and": true, "or": true, "not": true, "return": true, "when": true, "in": true, "then": true, "else": true, "elsif": true, "do": true, "case": true, "puts": true, "yield": true, "split": true, "gsub": true, "sub": true, "match": true, "scan": true, "assert_match": true, "raise": true, "begin": true, "rescue": true, "next": true, "break": true}
+var openWords = map[string]bool{
+	"if": true, "unless": true, "while": true, "until": true, "and": true, "or": true, "not": true, "return": true,
+	"when": true, "in": true, "then": true, "else": true, "elsif": true, "do": true, "case": true, "puts": true,
+	"yield": true, "split": true, "gsub": true, "sub": true, "match": true, "scan": true, "assert_match": true,
+	"raise": true, "begin": true, "rescue": true, "next": true, "break": true,
+}
 
 // wantsValue reports whether a value is due: what looks like an operator is
 // then the start of a literal.

@@ -12,7 +12,16 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Ruby", Version: 7, Profile: syntax.Profile{Code: true, OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb", ControllerRoot: "app/controllers/"}, Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"}, FileNames: []string{"Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"}, Shebangs: []string{"ruby", "rake"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{
+		Name: "Ruby", Version: 7,
+		Profile: syntax.Profile{
+			Code: true, OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb",
+			ControllerRoot: "app/controllers/",
+		},
+		Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"},
+		FileNames:  []string{"Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"},
+		Shebangs:   []string{"ruby", "rake"}, Read: read, Resolve: resolve,
+	})
 }
 
 // block is something that an "end" closes.
@@ -37,7 +46,10 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{}, types: map[int]bool{}}
+	r := &reader{
+		s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{},
+		types: map[int]bool{},
+	}
 	for i := 0; i < r.s.Len(); {
 		i = max(r.token(i), i+1)
 	}
@@ -85,7 +97,9 @@ func (r *reader) starts(i int) bool {
 		return false
 	case syntax.Ident:
 		switch s.Text(i - 1) {
-		case "if", "unless", "while", "until", "and", "or", "not", "then", "else", "elsif", "do", "begin", "ensure", "rescue", "when", "in", "case", "return", "private", "protected", "public", "module_function", "memoize", "helper_method", "private_class_method", "public_class_method":
+		case "if", "unless", "while", "until", "and", "or", "not", "then", "else", "elsif", "do", "begin", "ensure",
+			"rescue", "when", "in", "case", "return", "private", "protected", "public", "module_function", "memoize",
+			"helper_method", "private_class_method", "public_class_method":
 			return !s.Is(i-2, ".")
 		}
 		return false
@@ -279,7 +293,9 @@ func (r *reader) path(i int) (string, int) {
 func (r *reader) define(i, end int, name string, kind model.DefinitionKind, public bool) int {
 	s := r.s
 	parent := strings.ReplaceAll(r.scope(), "::", ".")
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Parent: parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end), Exported: public})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Parent: parent, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(end), Exported: public,
+	})
 	return len(r.f.Definitions) - 1
 }
 
@@ -347,7 +363,10 @@ func (r *reader) module(i int) int {
 	return j
 }
 
-var operators = map[string]bool{"+": true, "-": true, "*": true, "/": true, "<": true, ">": true, "=": true, "!": true, "%": true, "&": true, "|": true, "^": true, "~": true, "[": true, "`": true}
+var operators = map[string]bool{
+	"+": true, "-": true, "*": true, "/": true, "<": true, ">": true, "=": true, "!": true, "%": true, "&": true,
+	"|": true, "^": true, "~": true, "[": true, "`": true,
+}
 
 // method reads a definition's head; its body goes on up to an "end", unless it
 // is written in one expression behind "=".

@@ -129,7 +129,16 @@ func outer(name string) string {
 var core = map[string]bool{}
 
 func init() {
-	for _, n := range strings.Fields("ARGF ARGV Array BasicObject Binding Class Comparable Complex Data Dir ENV Encoding Enumerable Enumerator Errno Etc Exception FalseClass Fiber File FileTest Float GC Hash IO Integer Kernel Marshal MatchData Math Method Module Monitor Mutex NilClass Numeric Object ObjectSpace Proc Process Queue Random Range Rational RbConfig Regexp RubyVM Set Signal String Struct Symbol Thread Time TracePoint TrueClass UnboundMethod ArgumentError EOFError EncodingError FiberError FloatDomainError FrozenError IOError IndexError Interrupt KeyError LoadError LocalJumpError NameError NoMemoryError NoMethodError NotImplementedError RangeError RegexpError RuntimeError ScriptError SecurityError SignalException StandardError StopIteration SyntaxError SystemCallError SystemExit SystemStackError ThreadError TypeError ZeroDivisionError") {
+	for _, n := range strings.Fields(
+		"ARGF ARGV Array BasicObject Binding Class Comparable Complex Data Dir ENV Encoding Enumerable Enumerator " +
+			"Errno Etc Exception FalseClass Fiber File FileTest Float GC Hash IO Integer Kernel Marshal MatchData " +
+			"Math Method Module Monitor Mutex NilClass Numeric Object ObjectSpace Proc Process Queue Random Range " +
+			"Rational RbConfig Regexp RubyVM Set Signal String Struct Symbol Thread Time TracePoint TrueClass " +
+			"UnboundMethod ArgumentError EOFError EncodingError FiberError FloatDomainError FrozenError IOError " +
+			"IndexError Interrupt KeyError LoadError LocalJumpError NameError NoMemoryError NoMethodError " +
+			"NotImplementedError RangeError RegexpError RuntimeError ScriptError SecurityError SignalException " +
+			"StandardError StopIteration SyntaxError SystemCallError SystemExit SystemStackError ThreadError TypeError ZeroDivisionError",
+	) {
 		core[n] = true
 	}
 }
@@ -169,7 +178,8 @@ func underscored(full string) string {
 			b.WriteByte('/')
 			i++
 		case c >= 'A' && c <= 'Z':
-			if i > 0 && full[i-1] != ':' && (full[i-1] < 'A' || full[i-1] > 'Z' || i+1 < len(full) && full[i+1] >= 'a' && full[i+1] <= 'z') {
+			if i > 0 && full[i-1] != ':' && (full[i-1] < 'A' || full[i-1] > 'Z' || i+1 < len(full) && full[i+1] >= 'a' &&
+				full[i+1] <= 'z') {
 				b.WriteByte('_')
 			}
 			b.WriteByte(c + 'a' - 'A')
@@ -193,7 +203,10 @@ func (s *scope) required(im model.Import) {
 	}
 	if im.Alias == "require_relative" || strings.HasPrefix(im.Text, "./") || strings.HasPrefix(im.Text, "../") {
 		if !try(here) && !(im.Alias != "require_relative" && try(".")) {
-			s.out.Unresolved = append(s.out.Unresolved, model.Unresolved{From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "no such file"})
+			s.out.Unresolved = append(
+				s.out.Unresolved,
+				model.Unresolved{From: s.f.Path, Text: im.Text, Line: im.Line, Reason: "no such file"},
+			)
 		}
 		return
 	}

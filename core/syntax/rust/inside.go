@@ -35,7 +35,9 @@ func (r *reader) inside() {
 			w := s.Bytes(i)
 			switch {
 			case formats[string(w)] && s.Is(i+1, "!") && s.Kind(i+3) == syntax.String && s.Close(i+2) == i+4:
-				r.f.Imports = append(r.f.Imports, model.Import{Text: s.Unquote(i + 3), Kind: model.LinkImport, Line: s.Line(i), Alias: "file"})
+				r.f.Imports = append(r.f.Imports, model.Import{
+					Text: s.Unquote(i + 3), Kind: model.LinkImport, Line: s.Line(i), Alias: "file",
+				})
 			case (string(w) == "crate" || string(w) == "super") && s.Is(i+1, ":") && !s.Is(i-1, ":") && !s.Is(i-1, "("):
 				r.mention(i)
 			case string(w) == "route" && s.Is(i-1, ".") && s.Match(i+1, "(", syntax.Quoted):
@@ -85,7 +87,10 @@ func (r *reader) route(i int) {
 		if name, j := r.path(k + 2); name != "" && j == s.Close(k+1) {
 			handler = strings.ReplaceAll(name, "::", ".")
 		}
-		r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(k), Handler: handler, InPlace: s.InPlace([2]int{k + 2, s.Close(k + 1)})})
+		r.f.Routes = append(r.f.Routes, model.RouteFact{
+			Method: m, Pattern: syntax.JoinRoute("", pattern), Line: s.Line(k), Handler: handler,
+			InPlace: s.InPlace([2]int{k + 2, s.Close(k + 1)}),
+		})
 		k = s.Close(k + 1)
 	}
 }
@@ -105,7 +110,9 @@ func (r *reader) attributeRoutes() {
 		for _, d := range r.f.Definitions {
 			if d.Kind == model.DefFunction && d.Line <= line && line <= d.EndLine {
 				pattern, _, _ := strings.Cut(s.Unquote(i+4), "?")
-				r.f.Routes = append(r.f.Routes, model.RouteFact{Method: m, Pattern: syntax.JoinRoute("", pattern), Line: line, Handler: d.Name})
+				r.f.Routes = append(r.f.Routes, model.RouteFact{
+					Method: m, Pattern: syntax.JoinRoute("", pattern), Line: line, Handler: d.Name,
+				})
 				break
 			}
 		}

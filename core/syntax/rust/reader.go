@@ -10,7 +10,11 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Rust", Version: 2, Profile: syntax.Profile{Code: true, Reached: true, SameNames: true}, Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read, Resolve: resolve})
+	syntax.Register(&syntax.Language{
+		Name: "Rust", Version: 2, Profile: syntax.Profile{Code: true, Reached: true, SameNames: true},
+		Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read,
+		Resolve: resolve,
+	})
 }
 
 var grammar = &syntax.Braces{NestedComments: true, Special: special}
@@ -505,7 +509,8 @@ func (r *reader) angle(i, end int) int {
 		case "<":
 			depth++
 		case ">":
-			if s.Is(i-1, "-") || s.Is(i-1, "=") && s.Tokens[i-1].End == s.Tokens[i].Start && !s.Is(i-2, "<") && s.Kind(i-2) == syntax.Punct {
+			if s.Is(i-1, "-") || s.Is(i-1, "=") && s.Tokens[i-1].End == s.Tokens[i].Start && !s.Is(i-2, "<") &&
+				s.Kind(i-2) == syntax.Punct {
 				continue
 			}
 			if depth--; depth == 0 {

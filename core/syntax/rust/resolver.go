@@ -39,7 +39,10 @@ type index struct {
 // resolve follows mod declarations from each crate's root and looks the paths
 // of use statements up in the modules found, as the compiler does.
 func resolve(t *syntax.Tree) {
-	x := &index{t: t, libs: map[string]*crate{}, byFile: map[string][]*module{}, deps: map[string]*model.File{}, mains: map[string][]*model.File{}}
+	x := &index{
+		t: t, libs: map[string]*crate{}, byFile: map[string][]*module{}, deps: map[string]*model.File{},
+		mains: map[string][]*model.File{},
+	}
 	var roots []*crate
 	for _, f := range t.Files {
 		if path.Base(f.Path) == "main.rs" {
@@ -219,15 +222,23 @@ func (x *index) link(out *syntax.Out, f *model.File) {
 		switch im.Alias {
 		case "mod", "path":
 			if _, to := x.declared(here, im); to != nil {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to.Path, Kind: im.Kind, Line: im.Line, Text: "mod " + im.Text, Sure: true})
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: to.Path, Kind: im.Kind, Line: im.Line, Text: "mod " + im.Text, Sure: true,
+				})
 			} else {
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: "mod " + im.Text, Line: im.Line, Reason: "no file of this module where the compiler looks for it"})
+				out.Unresolved = append(out.Unresolved, model.Unresolved{
+					From: f.Path, Text: "mod " + im.Text, Line: im.Line,
+					Reason: "no file of this module where the compiler looks for it",
+				})
 			}
 		case "file":
 			if at, ok := syntax.Join(path.Dir(f.Path), im.Text); ok && x.t.File(at) != nil {
 				out.Links = append(out.Links, model.Link{From: f.Path, To: at, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
 			} else {
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such file"})
+				out.Unresolved = append(
+					out.Unresolved,
+					model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such file"},
+				)
 			}
 		default:
 			x.use(out, here, im)
@@ -246,7 +257,10 @@ func (x *index) bases(out *syntax.Out, m *module) {
 					continue
 				}
 				if to, _, how := x.find(m, im); how == found && to.file != m.file && defines(to.file, simple) {
-					out.Links = append(out.Links, model.Link{From: m.file.Path, To: to.file.Path, Kind: model.LinkInheritance, Line: d.Line, Text: b, Sure: true})
+					out.Links = append(out.Links, model.Link{
+						From: m.file.Path, To: to.file.Path, Kind: model.LinkInheritance, Line: d.Line, Text: b,
+						Sure: true,
+					})
 				}
 				break
 			}
@@ -277,19 +291,29 @@ func (x *index) use(out *syntax.Out, here *module, im model.Import) {
 		if to.file == here.file {
 			return
 		}
-		out.Links = append(out.Links, model.Link{From: here.file.Path, To: to.file.Path, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names})
+		out.Links = append(out.Links, model.Link{
+			From: here.file.Path, To: to.file.Path, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true,
+			Names: im.Names,
+		})
 		// A name that the module only passes on lies in another file.
 		if len(rest) == 1 && !defines(to.file, rest[0]) {
 			if real := x.passedOn(to, rest[0], 0); real != nil && real.file != here.file && real.file != to.file {
-				out.Links = append(out.Links, model.Link{From: here.file.Path, To: real.file.Path, Kind: model.LinkNameViaIndex, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names})
+				out.Links = append(out.Links, model.Link{
+					From: here.file.Path, To: real.file.Path, Kind: model.LinkNameViaIndex, Line: im.Line,
+					Text: im.Text, Sure: true, Names: im.Names,
+				})
 			}
 		}
 	case foreign:
 		head, _, _ := strings.Cut(strings.TrimPrefix(im.Text, "::"), "::")
-		out.External = append(out.External, model.External{From: here.file.Path, Package: head, Version: x.version(here, head), Line: im.Line})
+		out.External = append(out.External, model.External{
+			From: here.file.Path, Package: head, Version: x.version(here, head), Line: im.Line,
+		})
 	case missing:
 		if im.Alias != "here" {
-			out.Unresolved = append(out.Unresolved, model.Unresolved{From: here.file.Path, Text: im.Text, Line: im.Line, Reason: "no module of this name below the path"})
+			out.Unresolved = append(out.Unresolved, model.Unresolved{
+				From: here.file.Path, Text: im.Text, Line: im.Line, Reason: "no module of this name below the path",
+			})
 		}
 	}
 }

@@ -10,7 +10,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "SQL", Version: 1, Profile: syntax.Profile{Counted: true}, Extensions: []string{".sql", ".ddl", ".psql", ".mysql", ".sqlite"}, Read: read})
+	syntax.Register(&syntax.Language{
+		Name: "SQL", Version: 1, Profile: syntax.Profile{Counted: true},
+		Extensions: []string{".sql", ".ddl", ".psql", ".mysql", ".sqlite"}, Read: read,
+	})
 }
 
 func lex(src []byte) *syntax.Stream {
@@ -67,10 +70,17 @@ func dollar(b *syntax.Builder) bool {
 }
 
 // defined are the things a CREATE makes that are worth a name.
-var defined = map[string]model.DefinitionKind{"TABLE": model.DefType, "VIEW": model.DefType, "TYPE": model.DefType, "DOMAIN": model.DefType, "FUNCTION": model.DefFunction, "PROCEDURE": model.DefFunction,
-	"TRIGGER": model.DefFunction, "INDEX": model.DefOther, "SEQUENCE": model.DefOther, "SCHEMA": model.DefNamespace, "DATABASE": model.DefNamespace}
+var defined = map[string]model.DefinitionKind{
+	"TABLE": model.DefType, "VIEW": model.DefType, "TYPE": model.DefType, "DOMAIN": model.DefType,
+	"FUNCTION": model.DefFunction, "PROCEDURE": model.DefFunction,
+	"TRIGGER": model.DefFunction, "INDEX": model.DefOther, "SEQUENCE": model.DefOther, "SCHEMA": model.DefNamespace,
+	"DATABASE": model.DefNamespace}
 
-var between = syntax.Set("OR", "REPLACE", "TEMP", "TEMPORARY", "UNIQUE", "MATERIALIZED", "GLOBAL", "LOCAL", "UNLOGGED", "VIRTUAL", "RECURSIVE", "FORCE", "EXTERNAL", "CONSTRAINT", "FOREIGN", "PUBLIC", "DEFINER", "CLUSTERED", "NONCLUSTERED", "CONCURRENTLY", "ALTER", "FULLTEXT", "SPATIAL")
+var between = syntax.Set(
+	"OR", "REPLACE", "TEMP", "TEMPORARY", "UNIQUE", "MATERIALIZED", "GLOBAL", "LOCAL", "UNLOGGED", "VIRTUAL",
+	"RECURSIVE", "FORCE", "EXTERNAL", "CONSTRAINT", "FOREIGN", "PUBLIC", "DEFINER", "CLUSTERED", "NONCLUSTERED",
+	"CONCURRENTLY", "ALTER", "FULLTEXT", "SPATIAL",
+)
 
 func read(_ string, src []byte) *model.Facts {
 	s, f := lex(src), &model.Facts{}
@@ -97,7 +107,9 @@ func read(_ string, src []byte) *model.Facts {
 		if name == "" {
 			continue
 		}
-		f.Definitions = append(f.Definitions, model.Definition{Name: name, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(last), Exported: true})
+		f.Definitions = append(f.Definitions, model.Definition{
+			Name: name, Kind: kind, Line: s.Line(i), EndLine: s.EndLine(last), Exported: true,
+		})
 		names[name] = true
 		if what == "TABLE" {
 			f.Entities = append(f.Entities, model.EntityFact{Name: name[strings.LastIndex(name, ".")+1:], Line: s.Line(i), From: "table"})
@@ -164,7 +176,10 @@ var noColumn = syntax.Set("PRIMARY", "FOREIGN", "UNIQUE", "CHECK", "CONSTRAINT",
 func columns(s *syntax.Stream, f *model.Facts, open int, table string) {
 	for _, a := range s.Args(open) {
 		if (s.Any(a[0], syntax.Name, syntax.Quoted)) && !noColumn[strings.ToUpper(s.Text(a[0]))] && a[1]-a[0] > 1 {
-			f.Definitions = append(f.Definitions, model.Definition{Name: s.Unquote(a[0]), Parent: table, Kind: model.DefProperty, Line: s.Line(a[0]), EndLine: s.EndLine(a[1] - 1), Exported: true})
+			f.Definitions = append(f.Definitions, model.Definition{
+				Name: s.Unquote(a[0]), Parent: table, Kind: model.DefProperty, Line: s.Line(a[0]),
+				EndLine: s.EndLine(a[1] - 1), Exported: true,
+			})
 		}
 	}
 }

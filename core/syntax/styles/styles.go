@@ -9,8 +9,14 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "CSS", Version: 1, Profile: syntax.Profile{Counted: true}, Extensions: []string{".css", ".pcss"}, Read: readWith(plain), Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "SCSS", Version: 1, Profile: syntax.Profile{Counted: true}, ResolvedWith: "CSS", Extensions: []string{".scss"}, Read: readWith(slashes)})
+	syntax.Register(&syntax.Language{
+		Name: "CSS", Version: 1, Profile: syntax.Profile{Counted: true}, Extensions: []string{".css", ".pcss"},
+		Read: readWith(plain), Resolve: resolve,
+	})
+	syntax.Register(&syntax.Language{
+		Name: "SCSS", Version: 1, Profile: syntax.Profile{Counted: true}, ResolvedWith: "CSS",
+		Extensions: []string{".scss"}, Read: readWith(slashes),
+	})
 	syntax.Register(&syntax.Language{Name: "Sass", Version: 1, ResolvedWith: "CSS", Extensions: []string{".sass"}, Read: readWith(slashes)})
 	syntax.Register(&syntax.Language{Name: "Less", Version: 1, ResolvedWith: "CSS", Extensions: []string{".less"}, Read: readWith(slashes)})
 }
@@ -69,7 +75,9 @@ type reader struct {
 }
 
 func (r *reader) add(name string, kind model.DefinitionKind, i, last int) {
-	r.f.Definitions = append(r.f.Definitions, model.Definition{Name: name, Kind: kind, Line: r.s.Line(i), EndLine: r.s.EndLine(last), Exported: true})
+	r.f.Definitions = append(r.f.Definitions, model.Definition{
+		Name: name, Kind: kind, Line: r.s.Line(i), EndLine: r.s.EndLine(last), Exported: true,
+	})
 	r.names[name] = true
 }
 
@@ -183,7 +191,10 @@ func resolve(t *syntax.Tree) {
 				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true})
 			case to != "":
 			case strings.HasPrefix(im.Text, ".") || strings.HasPrefix(im.Text, "/"):
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such style sheet"})
+				out.Unresolved = append(
+					out.Unresolved,
+					model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such style sheet"},
+				)
 			default:
 				name, _, _ := strings.Cut(im.Text, "/")
 				if strings.HasPrefix(im.Text, "@") {

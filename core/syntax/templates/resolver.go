@@ -144,7 +144,9 @@ func resolve(t *syntax.Tree) {
 		}
 		for _, m := range f.Facts.Mentions {
 			for _, to := range types.Files(m.Name, f.Path) {
-				out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkImport, Line: m.Line, Text: m.Name, Sure: true})
+				out.Links = append(out.Links, model.Link{
+					From: f.Path, To: to, Kind: model.LinkImport, Line: m.Line, Text: m.Name, Sure: true,
+				})
 			}
 		}
 	}, names...)
@@ -165,7 +167,9 @@ func (x *Index) link(t *syntax.Tree, out *syntax.Out, f *model.File, m model.Men
 	variable := strings.HasPrefix(m.Name, "@")
 	switch {
 	case to != "" && to != f.Path:
-		out.Links = append(out.Links, model.Link{From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: !variable})
+		out.Links = append(out.Links, model.Link{
+			From: f.Path, To: to, Kind: model.LinkTemplate, Line: m.Line, Text: m.Name, Sure: !variable,
+		})
 	case to == "" && f.Language != "Blade" && f.Language != "HTML" && !variable:
 		out.Unresolved = append(out.Unresolved, model.Unresolved{
 			From: f.Path, Text: m.Name, Line: m.Line, Reason: "no template of this name, or several",

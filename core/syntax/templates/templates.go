@@ -53,18 +53,57 @@ var (
 	// their own are read so too, since frameworks keep them as plain HTML.
 	blocks = []string{`\{%[-~+]?\s*(?:extends|include|import|from|embed|use)\s+` + quoted, `\{\{[-~]?\s*include\(\s*` + quoted}
 	// fragments is how Thymeleaf names others.
-	fragments = ref{leads: []string{"th:replace", "th:insert", "th:include", "data-th-", "layout:decorate"}, re: regexp.MustCompile(`(?:th:(?:replace|insert|include)|data-th-(?:replace|insert|include)|layout:decorate)\s*=\s*["']\s*(?:~\{)?\s*/?([\w./-]+)`)}
-	kinds     = []kind{
-		{name: "HTML", extensions: []string{".html", ".htm", ".xhtml"}, refs: append(all(blocks...), fragments), comments: [][2]string{{"<!--", "-->"}}},
-		{name: "Jinja", extensions: []string{".j2", ".jinja", ".jinja2"}, refs: all(blocks...), comments: [][2]string{{"{#", "#}"}, {"<!--", "-->"}}},
+	fragments = ref{
+		leads: []string{"th:replace", "th:insert", "th:include", "data-th-", "layout:decorate"},
+		re: regexp.MustCompile(
+			`(?:th:(?:replace|insert|include)|data-th-(?:replace|insert|include)|layout:decorate)\s*=\s*["']\s*(?:~\{)?\s*/?([\w./-]+)`,
+		),
+	}
+	kinds = []kind{
+		{
+			name: "HTML", extensions: []string{".html", ".htm", ".xhtml"}, refs: append(all(blocks...), fragments),
+			comments: [][2]string{{"<!--", "-->"}},
+		},
+		{
+			name: "Jinja", extensions: []string{".j2", ".jinja", ".jinja2"}, refs: all(blocks...),
+			comments: [][2]string{{"{#", "#}"}, {"<!--", "-->"}},
+		},
 		{name: "Twig", extensions: []string{".twig"}, refs: all(blocks...), comments: [][2]string{{"{#", "#}"}, {"<!--", "-->"}}},
-		{name: "Blade", extensions: []string{".blade.php"}, refs: all(`@(?:extends|include(?:If|When|Unless|First|Isolated)?|component|each|livewire)\s*\(\s*(?:\$?\w[^,'"]*,\s*)?\[?\s*`+quoted, `<x-([\w.:-]+)`, `<livewire:([\w.-]+)`),
+		{name: "Blade", extensions: []string{".blade.php"}, refs: all(
+			`@(?:extends|include(?:If|When|Unless|First|Isolated)?|component|each|livewire)\s*\(\s*(?:\$?\w[^,'"]*,\s*)?\[?\s*`+quoted,
+			`<x-([\w.:-]+)`, `<livewire:([\w.-]+)`,
+		),
 			comments: [][2]string{{"{{--", "--}}"}, {"<!--", "-->"}}},
-		{name: "ERB", extensions: []string{".erb", ".rhtml", ".haml", ".slim"}, refs: all(`\brender\s*\(?\s*(?:partial:\s*|layout:\s*|template:\s*|:partial\s*=>\s*)?`+quoted, `\brender\s*\(?\s*(@\w+)\s*(?:%>|\)|$)`), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
-		{name: "EJS", extensions: []string{".ejs"}, refs: all(`<%[-=]\s*include\s*\(?\s*` + quoted), comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}}},
-		{name: "Handlebars", extensions: []string{".hbs", ".handlebars", ".mustache"}, refs: all(`\{\{~?#?>\s*["']?([\w./-]+)`, `\{\{#extend\s+`+quoted), comments: [][2]string{{"{{!--", "--}}"}, {"{{!", "}}"}, {"<!--", "-->"}}},
-		{name: "Razor", extensions: []string{".cshtml", ".razor", ".vbhtml"}, refs: all(`\bLayout\s*=\s*`+quoted, `<partial\s+name\s*=\s*`+quoted, `Html\.(?:Partial|RenderPartial|PartialAsync|RenderPartialAsync)\s*\(\s*`+quoted), comments: [][2]string{{"@*", "*@"}, {"<!--", "-->"}}},
-		{name: "Template Toolkit", extensions: []string{".tt", ".tt2"}, refs: all(`\[%-?\+?\s*(?:INCLUDE|PROCESS|WRAPPER|INSERT)\s+["']?([\w./-]+)`), comments: [][2]string{{"[%#", "%]"}, {"<!--", "-->"}}},
+		{
+			name: "ERB", extensions: []string{".erb", ".rhtml", ".haml", ".slim"},
+			refs: all(
+				`\brender\s*\(?\s*(?:partial:\s*|layout:\s*|template:\s*|:partial\s*=>\s*)?`+quoted,
+				`\brender\s*\(?\s*(@\w+)\s*(?:%>|\)|$)`,
+			),
+			comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}},
+		},
+		{
+			name: "EJS", extensions: []string{".ejs"}, refs: all(`<%[-=]\s*include\s*\(?\s*` + quoted),
+			comments: [][2]string{{"<%#", "%>"}, {"<!--", "-->"}},
+		},
+		{
+			name: "Handlebars", extensions: []string{".hbs", ".handlebars", ".mustache"},
+			refs:     all(`\{\{~?#?>\s*["']?([\w./-]+)`, `\{\{#extend\s+`+quoted),
+			comments: [][2]string{{"{{!--", "--}}"}, {"{{!", "}}"}, {"<!--", "-->"}},
+		},
+		{
+			name: "Razor", extensions: []string{".cshtml", ".razor", ".vbhtml"},
+			refs: all(
+				`\bLayout\s*=\s*`+quoted, `<partial\s+name\s*=\s*`+quoted,
+				`Html\.(?:Partial|RenderPartial|PartialAsync|RenderPartialAsync)\s*\(\s*`+quoted,
+			),
+			comments: [][2]string{{"@*", "*@"}, {"<!--", "-->"}},
+		},
+		{
+			name: "Template Toolkit", extensions: []string{".tt", ".tt2"},
+			refs:     all(`\[%-?\+?\s*(?:INCLUDE|PROCESS|WRAPPER|INSERT)\s+["']?([\w./-]+)`),
+			comments: [][2]string{{"[%#", "%]"}, {"<!--", "-->"}},
+		},
 		{name: "Mojo template", extensions: []string{".ep"}, refs: all(`\b(?:include|layout|extends)\s*\(?\s*` + quoted)},
 	}
 )
@@ -114,7 +153,10 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 	tags(text, func(name string, from, to int) {
 		switch {
 		case loading[name] && len(f.Imports) < maxRefs:
-			if m, ok := value(text, source, from, to, func(v string) bool { return v != "" && !strings.ContainsAny(v, "{}<>% \t\r\n\f") }); ok {
+			if m, ok := value(
+				text, source, from, to,
+				func(v string) bool { return v != "" && !strings.ContainsAny(v, "{}<>% \t\r\n\f") },
+			); ok {
 				f.Imports = append(f.Imports, model.Import{Text: string(text[m[0]:m[1]]), Kind: model.LinkTemplate, Line: at(m[0])})
 			}
 		case name == "form" && len(f.Calls) < maxRefs:
@@ -127,7 +169,10 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 				f.Calls = append(f.Calls, call(how, string(a[1]), at(from)))
 			}
 		case name == "a" && len(f.Calls) < maxRefs:
-			if m, ok := value(text, target, from, to, func(v string) bool { return strings.HasPrefix(v, "/") && !strings.Contains(v, "\n") }); ok {
+			if m, ok := value(
+				text, target, from, to,
+				func(v string) bool { return strings.HasPrefix(v, "/") && !strings.Contains(v, "\n") },
+			); ok {
 				f.Calls = append(f.Calls, call("GET", string(text[m[0]:m[1]]), at(m[0])))
 			}
 		}

@@ -123,7 +123,8 @@ func (r *reader) element(t xml.StartElement, line int, page bool) {
 		switch {
 		case a.Name.Space == "x" && a.Name.Local == "Class":
 			r.f.Namespace = a.Value
-		case a.Name.Local == "StartupUri", a.Name.Local == "Source" && t.Name.Local == "ResourceDictionary", a.Name.Local == "Source" && t.Name.Local == "StyleInclude":
+		case a.Name.Local == "StartupUri", a.Name.Local == "Source" &&
+			t.Name.Local == "ResourceDictionary", a.Name.Local == "Source" && t.Name.Local == "StyleInclude":
 			r.imports(a.Value, model.LinkTemplate, line)
 		}
 		for _, m := range markup.FindAllStringSubmatch(a.Name.Local+"="+a.Value, -1) {
@@ -147,7 +148,9 @@ func resolve(t *syntax.Tree) {
 		}
 		if f.Facts.Namespace != "" {
 			for _, to := range types.Files(f.Facts.Namespace, f.Path) {
-				out.Links = append(out.Links, model.Link{From: to, To: f.Path, Kind: model.LinkTemplate, Line: 1, Text: f.Facts.Namespace, Sure: true})
+				out.Links = append(out.Links, model.Link{
+					From: to, To: f.Path, Kind: model.LinkTemplate, Line: 1, Text: f.Facts.Namespace, Sure: true,
+				})
 			}
 		}
 		kind := model.LinkConfiguration
@@ -168,7 +171,9 @@ func resolve(t *syntax.Tree) {
 			if to := find(t, path.Dir(f.Path), text); to != "" {
 				link(to, im.Kind, im.Line, im.Text)
 			} else if strings.HasSuffix(text, "aml") && !strings.Contains(text, ":") {
-				out.Unresolved = append(out.Unresolved, model.Unresolved{From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such page or dictionary"})
+				out.Unresolved = append(out.Unresolved, model.Unresolved{
+					From: f.Path, Text: im.Text, Line: im.Line, Reason: "no such page or dictionary",
+				})
 			}
 		}
 	}, "XAML", "XML")
