@@ -96,9 +96,10 @@ var seeds = []seed{
 		Labels: []string{"press", "layers"}, By: "Priya Quillan",
 		Text: "Hand `Across` in with the printer; then the core can be tested without a spool."}, review.Agreed, ""},
 	{
-		server.NewFinding{Kind: review.Improve, Title: "Everything imports one file of types", Path: "shared/src/types/all.ts", Labels: []string{"shared"},
-			By:   "Maren Thistlewood",
-			Text: "A change to any of the seven types touches all who import the file. Let each part own its types."}, review.Noted, ""},
+		server.NewFinding{Kind: review.Improve, Title: "Everything imports one file of types", Path: "shared/src/types/all.ts",
+			Labels: []string{"shared"},
+			By:     "Maren Thistlewood",
+			Text:   "A change to any of the seven types touches all who import the file. Let each part own its types."}, review.Noted, ""},
 	{
 		server.NewFinding{
 			Kind: review.Improve, Title: "The README could say which of the three parts to start first", Path: ".",

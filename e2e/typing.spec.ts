@@ -145,6 +145,7 @@ test('after silencing, after opening a finding and when the focus was lost nothi
 test('marking a whole codebase says so and is taken back, one by one marks kept', async ({ page, demo }) => {
   await open(page, demo, 'overview')
   const looked = page.locator('.looked')
+  await expect(looked).toContainText('%') // it is there once the marks have been fetched
   const before = await looked.textContent()
   await page.keyboard.press('l')
   await expect(page.getByRole('status').filter({ hasText: /Marked as looked at: \d+ files of the whole codebase/ })).toBeVisible()

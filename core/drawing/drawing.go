@@ -6,6 +6,7 @@ package drawing
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"path"
 	"slices"
 	"sort"
@@ -150,88 +151,119 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 		Place: r.Place, Boxes: []Box{}, Bundles: []Bundle{}, Opened: []string{}, Classes: []string{},
 		Rings: []Ring{}, Frames: []Frame{}, Notes: []string{},
 	}
+	ofFile := s.File(r.Place) != nil
 	inside := func(p string) bool { return model.Within(r.Place, p) }
-	if s.File(r.Place) != nil {
+	if ofFile {
 		near := beside(s, r.Place)
 		inside = func(p string) bool { return near[p] }
 		r.Focus, r.Auto, r.Opened = r.Place, false, nil
 	}
 	var files []*model.File
 	for _, f := range s.Files {
-		if p := f.Path; judged[p] && inside(p) &&
-			(p == r.Place || (r.Tests || roles[p].Role != model.RoleTest) && drawn(roles[p].Role) && (r.Only == nil || r.Only(p))) {
+		if p := f.Path; judged[p] && inside(p) && (p == r.Place || r.draws(p, roles[p].Role)) {
 			files = append(files, f)
 		}
 	}
-	if s.File(r.Place) != nil {
+	if ofFile {
 		d.neighbours(s.Links, files, r)
 		return d
 	}
-	opened := map[string]bool{}
+	c := cutting{place: r.Place, files: files, opened: map[string]bool{}}
 	for _, o := range r.Opened {
 		if model.Within(r.Place, o) && o != r.Place {
-			opened[o] = true
+			c.opened[o] = true
 		}
 	}
-	boxOf, boxes := parts(r.Place, files, opened)
+	c.cut()
+	if r.Auto {
+		c.openFew()
+	}
+	d.Notes = append(d.Notes, c.bound()...)
+	d.Opened = append(d.Opened, c.stillOpened()...)
+	d.Boxes = c.boxes
+	d.bundle(s.Links, c.boxOf)
+	if r.Rim {
+		d.rim(s.External, c.boxOf)
+	}
+	if r.Focus != "" {
+		d.focus(r.Focus)
+	}
+	d.ring(c.boxOf, r)
+	d.layout(r)
+	return d
+}
+
+// draws reports whether a request draws a file of a role.
+func (r *Request) draws(p string, role model.Role) bool {
+	return (r.Tests || role != model.RoleTest) && drawn(role) && (r.Only == nil || r.Only(p))
+}
+
+// cutting is how files are cut into boxes, folders opened one by one.
+type cutting struct {
+	place  string
+	files  []*model.File
+	opened map[string]bool
+	boxOf  map[string]string // file to box
+	boxes  []Box
+}
+
+func (c *cutting) cut() { c.boxOf, c.boxes = parts(c.place, c.files, c.opened) }
+
+// openFew takes the fullest folders apart while there are only few boxes, which
+// say little.
+func (c *cutting) openFew() {
 	passed := map[string]bool{}
-	for r.Auto && len(boxes) < fewBoxes {
-		// A few boxes say little: the one with most in it is taken apart.
+	for len(c.boxes) < fewBoxes {
 		largest := Box{}
-		for _, b := range boxes {
+		for _, b := range c.boxes {
 			if b.Opens && !passed[b.Path] && (b.Files > largest.Files || b.Files == largest.Files && b.Path < largest.Path) {
 				largest = b
 			}
 		}
 		if largest.Files < 2 {
-			break
+			return
 		}
-		opened[largest.Path] = true
-		next, wider := parts(r.Place, files, opened)
+		c.opened[largest.Path] = true
+		next, wider := parts(c.place, c.files, c.opened)
 		if len(wider) > manyBoxes {
-			delete(opened, largest.Path)
+			delete(c.opened, largest.Path)
 			passed[largest.Path] = true
 			continue
 		}
-		boxOf, boxes = next, wider
+		c.boxOf, c.boxes = next, wider
 	}
-	if len(boxes) > MaxBoxes && len(opened) > 0 {
-		d.Notes = append(d.Notes, fmt.Sprintf("More than %d boxes: what was opened is shown closed again.", MaxBoxes))
-		opened = map[string]bool{}
-		boxOf, boxes = parts(r.Place, files, opened)
+}
+
+// bound keeps the boxes to as many as can be drawn, and says what it left out.
+func (c *cutting) bound() (notes []string) {
+	if len(c.boxes) > MaxBoxes && len(c.opened) > 0 {
+		notes = append(notes, fmt.Sprintf("More than %d boxes: what was opened is shown closed again.", MaxBoxes))
+		c.opened = map[string]bool{}
+		c.cut()
 	}
-	if len(boxes) > MaxBoxes {
-		d.Notes = append(d.Notes, fmt.Sprintf("Of %d parts the %d with the most lines are shown.", len(boxes), MaxBoxes))
-		slices.SortStableFunc(boxes, func(a, b Box) int { return cmp.Or(cmp.Compare(b.Lines, a.Lines), cmp.Compare(a.Path, b.Path)) })
+	if len(c.boxes) > MaxBoxes {
+		notes = append(notes, fmt.Sprintf("Of %d parts the %d with the most lines are shown.", len(c.boxes), MaxBoxes))
+		slices.SortStableFunc(c.boxes, func(a, b Box) int { return cmp.Or(cmp.Compare(b.Lines, a.Lines), cmp.Compare(a.Path, b.Path)) })
 		gone := map[string]bool{}
-		for _, b := range boxes[MaxBoxes:] {
+		for _, b := range c.boxes[MaxBoxes:] {
 			gone[b.Path] = true
 		}
-		boxes = boxes[:MaxBoxes]
-		for f, b := range boxOf {
-			if gone[b] {
-				delete(boxOf, f)
-			}
+		c.boxes = c.boxes[:MaxBoxes]
+		maps.DeleteFunc(c.boxOf, func(_, b string) bool { return gone[b] })
+	}
+	slices.SortFunc(c.boxes, func(a, b Box) int { return cmp.Compare(a.Path, b.Path) })
+	return notes
+}
+
+// stillOpened are the opened folders of which something is drawn.
+func (c *cutting) stillOpened() (all []string) {
+	for o := range c.opened {
+		if slices.ContainsFunc(c.boxes, func(b Box) bool { return model.Within(o, b.Path) }) {
+			all = append(all, o)
 		}
 	}
-	slices.SortFunc(boxes, func(a, b Box) int { return cmp.Compare(a.Path, b.Path) })
-	for o := range opened {
-		if slices.ContainsFunc(boxes, func(b Box) bool { return model.Within(o, b.Path) }) {
-			d.Opened = append(d.Opened, o)
-		}
-	}
-	sort.Strings(d.Opened)
-	d.Boxes = boxes
-	d.bundle(s.Links, boxOf)
-	if r.Rim {
-		d.rim(s.External, boxOf)
-	}
-	if r.Focus != "" {
-		d.focus(r.Focus)
-	}
-	d.ring(boxOf, r)
-	d.layout(r)
-	return d
+	sort.Strings(all)
+	return all
 }
 
 // drawn are the roles whose files are drawn: the code and what it is drawn

@@ -19,39 +19,56 @@ func Words(name string) []string {
 	// Names without letters beyond ASCII, which nearly all are, are cut in place.
 	out := make([]string, 0, 4)
 	from := 0
-	flush := func(to int) {
-		if to > from {
-			out = append(out, strings.ToLower(name[from:to]))
+	for i := 0; i <= len(name); i++ {
+		sign := i == len(name) || kindOf(name[i]) == aSign
+		if !sign && (i == from || !begins(name, i)) {
+			continue
+		}
+		if i > from {
+			out = append(out, strings.ToLower(name[from:i]))
+		}
+		if from = i; sign {
+			from++
 		}
 	}
-	for i := 0; i < len(name); i++ {
-		switch c := name[i]; {
-		case digit(c):
-			if i > from && !digit(name[i-1]) {
-				flush(i)
-				from = i
-			}
-		case c >= 'A' && c <= 'Z':
-			next := i+1 < len(name) && name[i+1] >= 'a' && name[i+1] <= 'z'
-			if i > from && (!(name[i-1] >= 'A' && name[i-1] <= 'Z') || next) {
-				flush(i)
-				from = i
-			}
-		case c >= 'a' && c <= 'z':
-			if i > from && digit(name[i-1]) {
-				flush(i)
-				from = i
-			}
-		default:
-			flush(i)
-			from = i + 1
-		}
-	}
-	flush(len(name))
 	if len(out) == 0 {
 		return nil
 	}
 	return out
+}
+
+// The kinds of bytes in a name.
+const (
+	aSign = iota
+	aDigit
+	aCapital
+	aSmall
+)
+
+func kindOf(c byte) int {
+	switch {
+	case digit(c):
+		return aDigit
+	case c >= 'A' && c <= 'Z':
+		return aCapital
+	case c >= 'a' && c <= 'z':
+		return aSmall
+	}
+	return aSign
+}
+
+// begins reports whether a word begins at i, behind another: digits behind
+// letters, letters behind digits, a capital behind a small letter, and the last
+// of several capitals where a small letter follows.
+func begins(name string, i int) bool {
+	before, here := kindOf(name[i-1]), kindOf(name[i])
+	switch here {
+	case aDigit:
+		return before != aDigit
+	case aCapital:
+		return before != aCapital || i+1 < len(name) && kindOf(name[i+1]) == aSmall
+	}
+	return before == aDigit
 }
 
 func digit(c byte) bool { return c >= '0' && c <= '9' }
@@ -212,14 +229,21 @@ func Singular(w string) string {
 	switch n := len(w); {
 	case n > 4 && strings.HasSuffix(w, "ies"):
 		return w[:n-3] + "y"
-	case n > 4 && (strings.HasSuffix(w, "sses") || strings.HasSuffix(w, "shes") || strings.HasSuffix(w, "ches") ||
-		strings.HasSuffix(w, "xes")):
+	case n > 4 && endsIn(w, "sses", "shes", "ches", "xes"):
 		return w[:n-2]
-	case n > 4 && strings.HasSuffix(w, "ves") && !strings.HasSuffix(w, "ives") && !strings.HasSuffix(w, "aves") &&
-		!strings.HasSuffix(w, "oves"):
+	case n > 4 && strings.HasSuffix(w, "ves") && !endsIn(w, "ives", "aves", "oves"):
 		return w[:n-3] + "f"
-	case n > 3 && strings.HasSuffix(w, "s") && !strings.HasSuffix(w, "ss") && !strings.HasSuffix(w, "us") && !strings.HasSuffix(w, "is"):
+	case n > 3 && strings.HasSuffix(w, "s") && !endsIn(w, "ss", "us", "is"):
 		return w[:n-1]
 	}
 	return w
+}
+
+func endsIn(w string, endings ...string) bool {
+	for _, e := range endings {
+		if strings.HasSuffix(w, e) {
+			return true
+		}
+	}
+	return false
 }

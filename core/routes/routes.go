@@ -232,13 +232,13 @@ func (j *joiner) prefixes(file, on string, seen map[string]bool) []string {
 	return out
 }
 
-// handler finds the place of what answers, "" when it can not be followed.
+// handler finds the place of what answers, "" when it can not be followed: a
+// module required in place, a name of the file itself or of one it takes in, a
+// method of the same package, or a class and its method anywhere in the tree.
 func (j *joiner) handler(f *model.File, name string) (string, int) {
 	if name == "" {
 		return "", 0
 	}
-	parts := strings.Split(strings.TrimPrefix(name, "this."), ".")
-	last := parts[len(parts)-1]
 	if mod, ok := strings.CutPrefix(name, "module:"); ok {
 		for l := range j.links(f.Path) {
 			if l.Text == mod {
@@ -247,6 +247,8 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 		}
 		return "", 0
 	}
+	parts := strings.Split(strings.TrimPrefix(name, "this."), ".")
+	last := parts[len(parts)-1]
 	if len(parts) == 1 || parts[0] == "self" {
 		if line := defined(f, "", last); line > 0 {
 			return f.Path, line
@@ -257,10 +259,8 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 		member = parts[1]
 	}
 	for _, to := range j.imported(f, parts[0], member) {
-		if g := j.s.File(to); g != nil && g.Facts != nil {
-			if line := defined(g, "", last); line > 0 {
-				return to, line
-			}
+		if line := defined(j.s.File(to), "", last); line > 0 {
+			return to, line
 		}
 	}
 	// A method of the same package, in Go: its files know each other's names.
@@ -271,27 +271,37 @@ func (j *joiner) handler(f *model.File, name string) (string, int) {
 			}
 		}
 	}
-	// Class.method, the class anywhere in the tree.
-	if len(parts) == 2 {
-		class := strings.ReplaceAll(parts[0], `\`, "::")
-		l := j.class(class)
-		if len(l) == 0 {
-			short := class[strings.LastIndex(class, ":")+1:]
-			for _, to := range j.class(short) {
-				if j.linked(f.Path, to) || len(j.class(short)) == 1 {
-					l = []string{to}
-				}
+	if len(parts) != 2 {
+		return "", 0
+	}
+	if to, line := j.method(f, strings.ReplaceAll(parts[0], `\`, "::"), last); line > 0 {
+		return to, line
+	}
+	if line := defined(f, "", last); line > 0 {
+		return f.Path, line
+	}
+	return "", 0
+}
+
+// method finds a method of a class that is one of its name, or one of those
+// that the file is linked with.
+func (j *joiner) method(f *model.File, class, name string) (string, int) {
+	short := class[strings.LastIndex(class, ":")+1:]
+	found := j.class(class)
+	if len(found) == 0 {
+		all := j.class(short)
+		for _, to := range all {
+			if j.linked(f.Path, to) || len(all) == 1 {
+				found = []string{to}
 			}
 		}
-		for _, to := range l {
-			if g := j.s.File(to); len(l) == 1 || j.linked(f.Path, to) {
-				if line := defined(g, class[strings.LastIndex(class, ":")+1:], last); line > 0 {
-					return to, line
-				}
-			}
+	}
+	for _, to := range found {
+		if len(found) > 1 && !j.linked(f.Path, to) {
+			continue
 		}
-		if line := defined(f, "", last); line > 0 {
-			return f.Path, line
+		if line := defined(j.s.File(to), short, name); line > 0 {
+			return to, line
 		}
 	}
 	return "", 0
@@ -309,6 +319,9 @@ func (j *joiner) linked(from, to string) bool {
 // defined is the line on which a file defines a name, within a class where one
 // is named; 0 when it does not.
 func defined(f *model.File, class, name string) int {
+	if f == nil || f.Facts == nil {
+		return 0
+	}
 	for i := range f.Facts.Definitions {
 		d := &f.Facts.Definitions[i]
 		if d.Name == name && (class == "" || d.Parent == class || strings.HasSuffix(d.Parent, "."+class)) {

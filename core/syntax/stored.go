@@ -92,8 +92,7 @@ type definition struct {
 	on     string // what it is called on
 	args   [][2]int
 	text   string // its first argument, where that is a text
-	isText bool
-	inMark bool // it is an annotation
+	inMark bool   // it is an annotation
 }
 
 // definitions give the entity that a call defines, by the call's name, and what
