@@ -25,24 +25,27 @@ import (
 )
 
 type jsonFile struct {
-	Path       string      `json:"path"`
-	Language   *string     `json:"language"`
-	Role       *model.Role `json:"role"`
-	Confidence *float64    `json:"role_confidence"`
-	RoleWhy    []string    `json:"role_evidence,omitempty"` // what the role is told from
-	Feature    *string     `json:"feature"`
-	FeatureWhy []string    `json:"feature_evidence,omitempty"`
-	Lines      *int        `json:"lines"`
-	CodeLines  *int        `json:"code_lines"`
-	Bytes      int64       `json:"bytes"`
-	Hash       *string     `json:"hash"`
-	Read       *string     `json:"read"`
-	Problem    *string     `json:"problem,omitempty"`
-	Entry      bool        `json:"entry"`
-	Judged     bool        `json:"judged"`
-	Skipped    *string     `json:"skipped"`
-	Changes    *int        `json:"changes"`    // commits that changed it; null without history
-	Changed    *string     `json:"changed_at"` // the newest of them
+	Path       string            `json:"path"`
+	Language   *string           `json:"language"`
+	Role       *model.Role       `json:"role"`
+	Confidence *float64          `json:"role_confidence"`
+	RoleSource *string           `json:"role_source"`
+	RoleWhy    []string          `json:"role_evidence,omitempty"` // what the role is told from
+	Origin     *model.FileOrigin `json:"origin"`
+	OriginWhy  []string          `json:"origin_evidence"`
+	Feature    *string           `json:"feature"`
+	FeatureWhy []string          `json:"feature_evidence,omitempty"`
+	Lines      *int              `json:"lines"`
+	CodeLines  *int              `json:"code_lines"`
+	Bytes      int64             `json:"bytes"`
+	Hash       *string           `json:"hash"`
+	Read       *string           `json:"read"`
+	Problem    *string           `json:"problem,omitempty"`
+	Entry      bool              `json:"entry"`
+	Judged     bool              `json:"judged"`
+	Skipped    *string           `json:"skipped"`
+	Changes    *int              `json:"changes"`    // commits that changed it; null without history
+	Changed    *string           `json:"changed_at"` // the newest of them
 }
 
 type jsonFolder struct {
@@ -306,9 +309,13 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		x := jsonFile{
 			Path: f.Path, Feature: maybe(j.FeatureOf[f.Path].Feature), Language: maybe(f.Language),
 			Role: maybe(role.Role), Bytes: f.Bytes, Hash: maybe(f.Hash), Judged: j.InScope[f.Path],
-			Skipped: maybe(f.Skipped),
+			Skipped: maybe(j.Skipped(f)), OriginWhy: []string{},
+		}
+		if o := j.Origins[f.Path]; o.Origin != "" {
+			x.Origin, x.OriginWhy = &o.Origin, list(o.Evidence)
 		}
 		if role.Role != "" {
+			x.RoleSource = maybe(role.Source)
 			x.Confidence, x.RoleWhy = &role.Confidence, role.Reasons
 		}
 		if x.Feature != nil {

@@ -60,6 +60,7 @@ type Margin struct {
 	Language   string              `json:"language"`
 	Purpose    model.Purpose       `json:"purpose"`
 	Role       model.RoleOf        `json:"role" doc:"of a file"`
+	Origin     model.OriginOf      `json:"origin" doc:"of a file: who wrote it"`
 	Roles      map[model.Role]int  `json:"roles" doc:"judged files of each role"`
 	Ties       links.Ties          `json:"ties" doc:"of a folder: dependencies that stay inside, and that cross its edge"`
 	Score      *model.Legibility   `json:"score"`
@@ -120,6 +121,7 @@ type Code struct {
 	External    []model.External   `json:"external"`
 	Unresolved  []model.Unresolved `json:"unresolved"`
 	Feature     model.FeatureOf    `json:"feature"`
+	Origin      model.OriginOf     `json:"origin"`
 	Layer       string             `json:"layer" doc:"of the charter, empty without one"`
 	Twins       []model.Twins      `json:"twins" doc:"the file, or what it defines, and what is nearly the same code"`
 	ReadMark    bool               `json:"read_mark"`
@@ -334,7 +336,7 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 		r := Row{
 			Path: f.Path, Name: path.Base(f.Path), Depth: 1, File: true, Roles: [][2]int{}, Lines: f.Lines(),
 			Files: 1, In: p.in[f.Path], Out: p.out[f.Path], Smells: p.counts[f.Path], Strongest: p.worst[f.Path],
-			Findings: findings[f.Path], Skipped: f.Skipped,
+			Findings: findings[f.Path], Skipped: o.Skipped(f),
 		}
 		if f.Facts != nil && f.Facts.Doc != "" {
 			r.Purpose, r.Source = syntax.Sentence(f.Facts.Doc, 160), "author"
@@ -360,14 +362,17 @@ func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, 
 	m := &Margin{
 		Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Finding{},
 		Strains: []model.Strain{}, Titles: map[string]RuleText{}, Roles: map[model.Role]int{},
-		Role: model.RoleOf{Reasons: []string{}},
+		Role: model.RoleOf{Reasons: []string{}}, Origin: model.OriginOf{Evidence: []string{}},
 	}
 	readFolders, readFiles, err := s.readLines(ctx, o)
 	if err != nil {
 		return nil, err
 	}
 	if f := o.facts.File(place); f != nil {
-		m.Kind, m.Language, m.Lines, m.Files, m.Skipped = "file", f.Language, f.Lines(), 1, f.Skipped
+		m.Kind, m.Language, m.Lines, m.Files, m.Skipped = "file", f.Language, f.Lines(), 1, o.Skipped(f)
+		m.Origin.Origin = o.Origins[place].Origin
+		m.Origin.Evidence = append(m.Origin.Evidence, o.Origins[place].Evidence...)
+		m.Origin.ByHand = o.Origins[place].ByHand
 		if r := o.Roles[place]; r.Reasons != nil {
 			m.Role = r
 		}
@@ -481,9 +486,12 @@ func (s *Server) code(ctx context.Context, o *judged, place string) (*Code, erro
 	}
 	c := &Code{
 		Path: f.Path, Language: f.Language, Lines: f.Lines(), Bytes: f.Bytes, Hash: f.Hash, Role: o.Roles[place],
-		Skipped: f.Skipped, Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{},
+		Skipped: o.Skipped(f), Origin: o.Origins[place], Definitions: []model.Definition{}, Uses: []Use{}, UsedBy: []Use{},
 		External: []model.External{}, Unresolved: []model.Unresolved{}, Twins: []model.Twins{},
 		Feature: o.FeatureOf[place],
+	}
+	if c.Origin.Evidence == nil {
+		c.Origin.Evidence = []string{}
 	}
 	if c.Feature.Reasons == nil {
 		c.Feature.Reasons = []string{}

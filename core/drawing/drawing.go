@@ -270,7 +270,7 @@ func (c *cutting) stillOpened() (all []string) {
 // with.
 func drawn(r model.Role) bool {
 	switch r {
-	case model.RoleDocs, model.RoleConfig, model.RoleAsset, model.RoleTranslation, model.RoleGenerated:
+	case model.RoleDocs, model.RoleConfig, model.RoleAsset, model.RoleTranslation:
 		return false
 	}
 	return true

@@ -48,6 +48,20 @@ type Result struct {
 	Timings map[string]float64
 }
 
+// Skipped says why a file does not count whatever the brief says: who wrote it,
+// or that it could not be read as text; "" where it counts.
+func (r *Result) Skipped(f *model.File) string {
+	switch o := r.Origins[f.Path]; {
+	case o.Origin == model.OriginOwn:
+		return ""
+	case f.Skipped == model.SkippedMinified && !o.ByHand:
+		return f.Skipped
+	case o.Origin != "":
+		return string(o.Origin)
+	}
+	return f.Skipped
+}
+
 // Inputs are what a judgement depends on besides the facts.
 type Inputs struct {
 	Brief model.Brief

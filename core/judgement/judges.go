@@ -9,6 +9,7 @@ import (
 	"jantel/core/charter"
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/origin"
 	"jantel/core/parallel"
 	"jantel/core/patterns"
 	"jantel/core/reading"
@@ -46,8 +47,9 @@ type work struct {
 
 // judges are all there are; a new one is a line here.
 var judges = []judge{
-	{"scope", nil, judgeScope},
-	{"roles", nil, judgeRoles},
+	{"origin", nil, judgeOrigin},
+	{"scope", []string{"origin"}, judgeScope},
+	{"roles", []string{"origin"}, judgeRoles},
 	{"reading", []string{"scope", "roles"}, func(w *work) { w.result.Reading = reading.Of(w.survey, w.out.InScope, w.out.Roles) }},
 	{"file rings", []string{"scope"}, judgeFileRings},
 	{"folder rings", []string{"scope", "roles"}, judgeFolderRings},
@@ -113,9 +115,15 @@ func run(w *work, all []judge) {
 	}
 }
 
+func judgeOrigin(w *work) {
+	w.out.Origins = origin.Of(w.survey)
+	weave.OverruleOrigins(w.out.Origins, w.in.Overrules)
+}
+
+// What counts is what people here write; the brief may leave some of that out.
 func judgeScope(w *work) {
 	for _, f := range w.survey.Files {
-		if f.Judgeable() && inScope(w.in.Brief, f.Path) {
+		if w.out.Origins[f.Path].Origin == model.OriginOwn && inScope(w.in.Brief, f.Path) {
 			w.out.InScope[f.Path] = true
 			w.out.Judged += f.Lines()
 		}
@@ -125,7 +133,13 @@ func judgeScope(w *work) {
 func judgeRoles(w *work) {
 	files := w.survey.Files
 	roles := make([]model.RoleOf, len(files))
-	parallel.Each(len(files), func(i int) { roles[i] = w.lexicon.Role(files[i]) })
+	parallel.Each(len(files), func(i int) {
+		switch w.out.Origins[files[i].Path].Origin {
+		case model.OriginGenerated, model.OriginBuilt, model.OriginVendored: // nobody here gave it a part
+		default:
+			roles[i] = w.lexicon.Role(files[i])
+		}
+	})
 	for i, f := range files {
 		w.out.Roles[f.Path] = roles[i]
 	}

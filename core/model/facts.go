@@ -57,6 +57,7 @@ type Project struct {
 	BaseURL      string
 	Extends      []string
 	Roots        []string // source roots it declares
+	Outputs      []string // folders it has something written to
 	Problem      string   // why it could not be understood
 }
 
@@ -110,6 +111,7 @@ type Facts struct {
 	Charter     string    // the text of a charter
 	Selectors   []Mention // elements and attributes of pages that what it defines answers to
 	Tags        []Mention // elements and attributes of its pages that may be such
+	Hints       []Hint    // what tells who wrote it
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under

@@ -393,8 +393,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 35
-	o = append(o, 0xdc, 0x0, 0x23)
+	// array header, size 36
+	o = append(o, 0xdc, 0x0, 0x24)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -577,6 +577,14 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Tags[za0020].Name)
 		o = msgp.AppendInt(o, z.Tags[za0020].Line)
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Hints)))
+	for za0021 := range z.Hints {
+		o, err = z.Hints[za0021].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Hints", za0021)
+			return
+		}
+	}
 	return
 }
 
@@ -588,8 +596,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 35 {
-		err = msgp.ArrayError{Wanted: 35, Got: zb0001}
+	if zb0001 != 36 {
+		err = msgp.ArrayError{Wanted: 36, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1355,6 +1363,28 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0035 uint32
+	zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Hints")
+		return
+	}
+	if zb0035 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Hints) >= int(zb0035) {
+		z.Hints = (z.Hints)[:zb0035]
+	} else {
+		z.Hints = make([]Hint, zb0035)
+	}
+	for za0021 := range z.Hints {
+		bts, err = z.Hints[za0021].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Hints", za0021)
+			return
+		}
+	}
 	o = bts
 	return
 }
@@ -1445,6 +1475,10 @@ func (z *Facts) Msgsize() (s int) {
 	s += msgp.ArrayHeaderSize
 	for za0020 := range z.Tags {
 		s += 1 + msgp.StringPrefixSize + len(z.Tags[za0020].Name) + msgp.IntSize
+	}
+	s += msgp.ArrayHeaderSize
+	for za0021 := range z.Hints {
+		s += z.Hints[za0021].Msgsize()
 	}
 	return
 }
@@ -1849,8 +1883,8 @@ func (z OperationFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 14
-	o = append(o, 0x9e)
+	// array header, size 15
+	o = append(o, 0x9f)
 	o = msgp.AppendString(o, z.Tool)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendString(o, z.Description)
@@ -1916,6 +1950,10 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0013 := range z.Roots {
 		o = msgp.AppendString(o, z.Roots[za0013])
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Outputs)))
+	for za0014 := range z.Outputs {
+		o = msgp.AppendString(o, z.Outputs[za0014])
+	}
 	o = msgp.AppendString(o, z.Problem)
 	return
 }
@@ -1928,8 +1966,8 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 14 {
-		err = msgp.ArrayError{Wanted: 14, Got: zb0001}
+	if zb0001 != 15 {
+		err = msgp.ArrayError{Wanted: 15, Got: zb0001}
 		return
 	}
 	z.Tool, bts, err = msgp.ReadStringBytes(bts)
@@ -2246,6 +2284,28 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0014 uint32
+	zb0014, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Outputs")
+		return
+	}
+	if zb0014 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Outputs) >= int(zb0014) {
+		z.Outputs = (z.Outputs)[:zb0014]
+	} else {
+		z.Outputs = make([]string, zb0014)
+	}
+	for za0014 := range z.Outputs {
+		z.Outputs[za0014], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Outputs", za0014)
+			return
+		}
+	}
 	z.Problem, bts, err = msgp.ReadStringBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Problem")
@@ -2304,6 +2364,10 @@ func (z *Project) Msgsize() (s int) {
 	s += msgp.ArrayHeaderSize
 	for za0013 := range z.Roots {
 		s += msgp.StringPrefixSize + len(z.Roots[za0013])
+	}
+	s += msgp.ArrayHeaderSize
+	for za0014 := range z.Outputs {
+		s += msgp.StringPrefixSize + len(z.Outputs[za0014])
 	}
 	s += msgp.StringPrefixSize + len(z.Problem)
 	return

@@ -26,13 +26,23 @@ const (
 	RoleScript      Role = "script"
 	RoleTest        Role = "test"
 	RoleDocs        Role = "docs"
-	RoleGenerated   Role = "generated"
+	RoleStructure   Role = "structure" // data structures and algorithms that know no trade
+	RoleFormat      Role = "format"    // reads or writes a format or protocol
+	RolePlatform    Role = "platform"  // the machine beneath
+	RoleFacade      Role = "facade"    // the public face of a package
 )
 
 // Roles lists every role in drawing order.
-var Roles = []Role{RoleEntry, RoleRouting, RoleHandler, RoleView, RoleState, RoleLogic, RoleMessage, RoleModel,
-	RoleDataAccess, RoleSchema, RoleHelper, RoleStyle, RoleAsset, RoleTranslation, RoleConfig, RoleScript, RoleTest,
-	RoleDocs, RoleGenerated}
+var Roles = []Role{RoleEntry, RoleFacade, RoleRouting, RoleHandler, RoleView, RoleState, RoleLogic, RoleMessage, RoleModel,
+	RoleStructure, RoleFormat, RoleDataAccess, RoleSchema, RolePlatform, RoleHelper, RoleStyle, RoleAsset, RoleTranslation,
+	RoleConfig, RoleScript, RoleTest, RoleDocs}
+
+// Sources of a role.
+const (
+	RoleSeen    = "seen"    // evidence in the file
+	RoleAssumed = "assumed" // a default, its neighbours, or a folder's name alone
+	RoleByLead  = "lead"
+)
 
 // Evidence is a place with a word on why it counts. Line 0 means the whole
 // file or folder.
@@ -48,12 +58,15 @@ type RoleOf struct {
 	Role       Role     `json:"role"`
 	Confidence float64  `json:"confidence"`
 	Reasons    []string `json:"reasons"`
-	ByHand     bool     `json:"by_hand"` // the lead set it
+	// Source says what tells it: seen, assumed or lead; "" without a role.
+	Source string `json:"source"`
+	ByHand bool   `json:"by_hand"` // the lead set it
 }
 
 // Kinds of Overrule.
 const (
 	OverruleRole    = "role"
+	OverruleOrigin  = "origin" // who wrote it
 	OverruleFeature = "feature"
 	OverrulePurpose = "purpose"
 	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
@@ -64,7 +77,7 @@ const (
 // Overrule is what the lead says against what was computed: for a file, a
 // folder or a glob, or for a feature by its name.
 type Overrule struct {
-	Kind   string `json:"kind" enum:"role,feature,purpose,rename,link,word"`
+	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,link,word"`
 	Target string `json:"target"`
 	Value  string `json:"value"`
 	By     string `json:"by"`
@@ -286,6 +299,7 @@ type Judgement struct {
 	Brief      Brief
 	InScope    map[string]bool // judged files
 	Roles      map[string]RoleOf
+	Origins    map[string]OriginOf
 	Folders    []*Folder // sorted by path, the root first
 	Smells     []Smell
 	Cycles     []Cycle

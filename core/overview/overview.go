@@ -249,8 +249,8 @@ func totals(s *model.Survey, j *judgement.Result, place string) Totals {
 		}
 		if j.InScope[f.Path] {
 			t.Judged += f.Lines()
-		} else if f.Skipped != "" {
-			t.Skipped[f.Skipped]++
+		} else if why := j.Skipped(f); why != "" {
+			t.Skipped[why]++
 		}
 	}
 	for _, d := range j.Folders {

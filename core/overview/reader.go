@@ -385,7 +385,7 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 	find := func(ok func(p, base string, f *model.File) bool) []model.Evidence {
 		ev := []model.Evidence{}
 		for _, f := range j.Reading.At(place) {
-			if f.Skipped != model.SkippedVendored && ok(f.Path, strings.ToLower(path.Base(f.Path)), f) && len(ev) < 6 {
+			if j.Origins[f.Path].Origin != model.OriginVendored && ok(f.Path, strings.ToLower(path.Base(f.Path)), f) && len(ev) < 6 {
 				ev = append(ev, model.Evidence{Path: f.Path})
 			}
 		}

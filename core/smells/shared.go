@@ -19,7 +19,7 @@ func (c *Context) units(d string) []*model.File {
 	var out []*model.File
 	for _, f := range c.OwnIn(d) {
 		switch c.Roles[f.Path].Role {
-		case model.RoleTest, model.RoleAsset, model.RoleDocs, model.RoleConfig, model.RoleTranslation, model.RoleGenerated:
+		case model.RoleTest, model.RoleAsset, model.RoleDocs, model.RoleConfig, model.RoleTranslation:
 			continue
 		}
 		if reading.IsCode(f) {

@@ -35,8 +35,9 @@ func words(n int) []string {
 func TestAnIdStaysTheSameFromSurveyToSurvey(t *testing.T) {
 	id := func(tree string) string {
 		j := judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil)
-		require.Len(t, j.Smells, 1)
-		return j.Smells[0].ID
+		at := slices.IndexFunc(j.Smells, func(sm model.Smell) bool { return sm.Rule == "catch-all-folder" })
+		require.GreaterOrEqual(t, at, 0)
+		return j.Smells[at].ID
 	}
 	tree := many("src/utils/%s.ts", words(4)...)
 	require.Equal(t, id(tree), id(tree+"-- src/fern.ts --\nexport const a = 1\n"))

@@ -388,7 +388,7 @@ func (r *run) complete(f *model.File, l *syntax.Language, vendored map[string]bo
 	switch {
 	case inVendored(f.Path, vendored):
 		f.Skipped = model.SkippedVendored
-	case f.Skipped == "" && generatedName(f.Path):
+	case f.Skipped == "" && (generatedName(f.Path) || f.Facts.Hint(model.HintGenerated) != nil):
 		f.Skipped = model.SkippedGenerated
 	}
 }
@@ -411,14 +411,10 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 	if !isText {
 		return &model.Facts{Skipped: model.SkippedBinary}
 	}
-	skipped := ""
-	if syntax.LooksGenerated(text) {
-		skipped = model.SkippedGenerated
-	}
 	lines := syntax.CountLines(text)
 	if syntax.LooksMinified(text, lines) {
 		// Reading squeezed code tells nothing: only its lines are counted.
-		facts = &model.Facts{Skipped: model.SkippedMinified}
+		facts = &model.Facts{Skipped: model.SkippedMinified, Hints: syntax.Hints(text)}
 		syntax.CountPlain(facts, text)
 		return facts
 	}
@@ -439,7 +435,7 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 	}
 	// A module without a name is none, whatever kind of file asks for it.
 	facts.Imports = slices.DeleteFunc(facts.Imports, func(im model.Import) bool { return im.Text == "" })
-	facts.Skipped = skipped
+	facts.Hints = append(syntax.Hints(text), facts.Hints...)
 	return facts
 }
 

@@ -106,7 +106,7 @@ func sameWords(a, b string) bool {
 // featured reports whether a file can be about a feature.
 func featured(f *model.File, r model.Role) bool {
 	switch r {
-	case model.RoleConfig, model.RoleDocs, model.RoleScript, model.RoleTranslation, model.RoleAsset, model.RoleGenerated:
+	case model.RoleConfig, model.RoleDocs, model.RoleScript, model.RoleTranslation, model.RoleAsset:
 		return false
 	case model.RoleStyle, model.RoleSchema, model.RoleView, model.RoleTest:
 		return true

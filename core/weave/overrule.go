@@ -21,6 +21,10 @@ func CheckOverrule(o model.Overrule) error {
 		if !slices.Contains(model.Roles, model.Role(o.Value)) {
 			return fmt.Errorf("there is no role %q", o.Value)
 		}
+	case model.OverruleOrigin:
+		if !slices.Contains(model.FileOrigins, model.FileOrigin(o.Value)) {
+			return fmt.Errorf("there is no origin %q", o.Value)
+		}
 	case model.OverruleWord:
 		if o.Value != "" && !slices.Contains(model.Roles, model.Role(o.Value)) {
 			return fmt.Errorf("there is no role %q", o.Value)
@@ -37,7 +41,7 @@ func CheckOverrule(o model.Overrule) error {
 		return nil
 	case model.OverruleFeature, model.OverruleRename, model.OverrulePurpose:
 	default:
-		return fmt.Errorf("a role, a feature or a purpose can be set, a feature renamed and a dependency declared")
+		return fmt.Errorf("a role, an origin, a feature or a purpose can be set, a feature renamed and a dependency declared")
 	}
 	if o.Kind != model.OverrulePurpose && o.Kind != model.OverruleRename && !doublestar.ValidatePattern(o.Target) {
 		return fmt.Errorf("%q is not a valid glob", o.Target)
@@ -60,7 +64,19 @@ func covers(target, p string) bool {
 func OverruleRoles(roles map[string]model.RoleOf, by []model.Overrule) {
 	for p := range roles {
 		if o := closest(by, model.OverruleRole, p); o != nil {
-			roles[p] = model.RoleOf{Role: model.Role(o.Value), Confidence: 1, Reasons: []string{"set by hand" + whose(o.By)}, ByHand: true}
+			roles[p] = model.RoleOf{
+				Role: model.Role(o.Value), Confidence: 1, Reasons: []string{"set by hand" + whose(o.By)},
+				Source: model.RoleByLead, ByHand: true,
+			}
+		}
+	}
+}
+
+// OverruleOrigins puts the origins that the lead set in the place of those told.
+func OverruleOrigins(origins map[string]model.OriginOf, by []model.Overrule) {
+	for p := range origins {
+		if o := closest(by, model.OverruleOrigin, p); o != nil {
+			origins[p] = model.OriginOf{Origin: model.FileOrigin(o.Value), Evidence: []string{"set by hand" + whose(o.By)}, ByHand: true}
 		}
 	}
 }

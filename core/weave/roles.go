@@ -24,9 +24,6 @@ func Role(f *model.File) model.RoleOf { return Words().Role(f) }
 
 // Role tells the role of a file by the words of a lexicon.
 func (lex *Lexicon) Role(f *model.File) model.RoleOf {
-	if f.Skipped == model.SkippedGenerated || f.Skipped == model.SkippedMinified {
-		return model.RoleOf{Role: model.RoleGenerated, Confidence: 1, Reasons: []string{"told apart as " + f.Skipped}}
-	}
 	votes := lex.votes(f)
 	sum := map[model.Role]float64{}
 	var total float64

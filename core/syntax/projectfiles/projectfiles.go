@@ -23,7 +23,7 @@ func init() {
 	for _, l := range []*syntax.Language{
 		{Name: "npm package", Version: 2, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
 		{
-			Name: "TypeScript configuration", Version: 1,
+			Name: "TypeScript configuration", Version: 2,
 			FileNames: []string{
 				"tsconfig.json", "jsconfig.json", "tsconfig.base.json", "tsconfig.app.json", "tsconfig.node.json",
 				"tsconfig.build.json", "tsconfig.lib.json",
@@ -35,6 +35,7 @@ func init() {
 		{Name: "Python requirements", Version: 1, FileNames: []string{"requirements.txt"}, Read: wrap(requirements)},
 		{Name: "Python setup", Version: 1, FileNames: []string{"setup.cfg"}, Read: wrap(setupCfg)},
 		{Name: "Makefile", Version: 1, FileNames: []string{"Makefile", "makefile", "GNUmakefile"}, Read: wrap(makefile)},
+		{Name: "Git attributes", Version: 1, FileNames: []string{".gitattributes"}, Read: wrap(gitAttributes)},
 		{Name: "Dockerfile", Version: 1, FileNames: []string{"Dockerfile", "Containerfile"}, Read: image},
 	} {
 		syntax.Register(l)
@@ -336,6 +337,7 @@ func tsconfig(src []byte) (*model.Project, error) {
 		Extends         any `json:"extends"`
 		CompilerOptions struct {
 			BaseURL string              `json:"baseUrl"`
+			OutDir  string              `json:"outDir"`
 			Paths   map[string][]string `json:"paths"`
 		} `json:"compilerOptions"`
 	}
@@ -353,12 +355,52 @@ func tsconfig(src []byte) (*model.Project, error) {
 		}
 	}
 	p.BaseURL = raw.CompilerOptions.BaseURL
+	if raw.CompilerOptions.OutDir != "" {
+		p.Outputs = []string{raw.CompilerOptions.OutDir}
+	}
 	for k, v := range raw.CompilerOptions.Paths {
 		p.Paths = append(p.Paths, model.Alias{Pattern: k, Targets: v})
 	}
 	sort.Slice(p.Paths, func(i, j int) bool { return p.Paths[i].Pattern < p.Paths[j].Pattern })
 	return p, nil
 }
+
+// authorship are the attributes by which a repository says who wrote a path, in
+// the words of origins.
+var authorship = map[string]string{
+	"linguist-vendored": "vendored", "linguist-generated": "generated", "linguist-documentation": "generated",
+	"gitlab-generated": "generated", "vendored": "vendored", "generated": "generated",
+}
+
+// gitAttributes reads what a repository says of its paths: a script for each
+// glob, whose text is an origin, with "=false" where it is said not to be.
+func gitAttributes(src []byte) (*model.Project, error) {
+	p := &model.Project{Tool: "gitattributes"}
+	n := 0
+	for line := range strings.Lines(string(src)) {
+		n++
+		words := strings.Fields(line)
+		if len(words) < 2 || strings.HasPrefix(words[0], "#") || len(p.Scripts) >= maxAttributes {
+			continue
+		}
+		for _, w := range words[1:] {
+			name, value, _ := strings.Cut(w, "=")
+			bare := strings.TrimLeft(name, "-!")
+			origin := authorship[bare]
+			if origin == "" {
+				continue
+			}
+			if value == "false" || bare != name {
+				origin += "=false"
+			}
+			p.Scripts = append(p.Scripts, model.Command{Name: words[0], Text: origin, Line: n})
+		}
+	}
+	return p, nil
+}
+
+// maxAttributes bounds how many lines of a .gitattributes count.
+const maxAttributes = 500
 
 func goMod(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "go"}

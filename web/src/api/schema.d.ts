@@ -842,6 +842,7 @@ export interface components {
             lines: number;
             /** @description why there is no text, empty when there is */
             missing: string;
+            origin: components["schemas"]["OriginOf"];
             partial: string;
             path: string;
             read_mark: boolean;
@@ -1160,6 +1161,8 @@ export interface components {
             /** Format: int64 */
             lines: number;
             name: string;
+            /** @description of a file: who wrote it */
+            origin: components["schemas"]["OriginOf"];
             /** @description why the file was read only in part */
             partial: string;
             path: string;
@@ -1281,10 +1284,15 @@ export interface components {
             revision: string;
             subject: string;
         };
+        OriginOf: {
+            by_hand: boolean;
+            evidence: string[];
+            origin: string;
+        };
         Overrule: {
             by: string;
             /** @enum {string} */
-            kind: "role" | "feature" | "purpose" | "rename" | "link" | "word";
+            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "link" | "word";
             target: string;
             value: string;
         };
@@ -1464,6 +1472,7 @@ export interface components {
             confidence: number;
             reasons: string[];
             role: string;
+            source: string;
         };
         Roster: {
             items: components["schemas"]["Evidence"][];

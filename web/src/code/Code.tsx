@@ -100,7 +100,7 @@ function Lists({ c }: { c: CodeData }) {
   const inside = (d: Definition) => where.line >= d.line && where.line <= d.end_line
   return (
     <nav className="lists" aria-label="What is in this file">
-      <RoleAndFeature path={c.path} role={c.role} feature={c.feature} />
+      <RoleAndFeature path={c.path} role={c.role} feature={c.feature} origin={c.origin} />
       {c.layer && (
         <p className="faint">
           in the layer <span className="mono">{c.layer}</span>

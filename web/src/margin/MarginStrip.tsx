@@ -104,7 +104,18 @@ function About({ m }: { m: Margin }) {
           <>
             {counted(m.lines, 'line')}
             {m.language && `, ${m.language}`}
-            {m.skipped && `, ${m.skipped}: not judged`}
+            {m.skipped && (
+              <details>
+                <summary>
+                  <b>{m.skipped}</b>: not judged
+                </summary>
+                <ul>
+                  {m.origin.evidence.map((why) => (
+                    <li key={why}>{why}</li>
+                  ))}
+                </ul>
+              </details>
+            )}
             {m.role.role && (
               <details>
                 <summary>

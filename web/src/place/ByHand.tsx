@@ -3,13 +3,25 @@ import { useOverrule, useOverrules, useSettings } from '../api/queries'
 import { roleOrder } from '../theme/roles'
 import { useWhere } from './place'
 
+/** Who may have written a file, and how that is said. */
+const origins = [
+  ['own', 'us'],
+  ['generated', 'a tool: generated'],
+  ['built', 'a tool: built'],
+  ['vendored', 'others: vendored'],
+  ['data', 'data'],
+  ['scaffold', 'a generator: scaffold'],
+] as const
+
 /** What a file is and is about, with its reasons, and how to say otherwise. */
 export function RoleAndFeature({
   path,
   role,
   feature,
+  origin,
 }: {
   path: string
+  origin: { origin: string; evidence: readonly string[]; by_hand: boolean }
   role: { role: string; reasons: readonly string[]; by_hand: boolean }
   feature: { feature: string; reasons: readonly string[]; by_hand: boolean }
 }) {
@@ -34,6 +46,23 @@ export function RoleAndFeature({
         </select>
       </label>
       {role.by_hand && <Back kind="role" path={path} />}
+      <label>
+        written by
+        <select
+          aria-label="written by"
+          value={origin.origin}
+          title={origin.evidence.join('\n') || 'nothing says that anybody else wrote it'}
+          onChange={(e) => set.mutate({ kind: 'origin', target: path, value: e.target.value, by: person })}
+        >
+          {origin.origin === '' && <option value="">not read</option>}
+          {origins.map(([o, says]) => (
+            <option key={o} value={o}>
+              {says}
+            </option>
+          ))}
+        </select>
+      </label>
+      {origin.by_hand && <Back kind="origin" path={path} />}
       <form
         onSubmit={(e) => {
           e.preventDefault()
@@ -64,7 +93,7 @@ export function RoleAndFeature({
 }
 
 /** Takes back what was set by hand, where it was set for this place itself. */
-function Back({ kind, path }: { kind: 'role' | 'feature' | 'purpose'; path: string }) {
+function Back({ kind, path }: { kind: 'role' | 'origin' | 'feature' | 'purpose'; path: string }) {
   const { where } = useWhere()
   const by = useOverrules(where.id).data ?? []
   const set = useOverrule(where.id)

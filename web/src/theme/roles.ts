@@ -6,6 +6,7 @@ import type { Role } from '../api/types'
  */
 const looks = [
   'slate solid', // entry
+  'slate ruled', // facade
   'slate hatched', // routing
   'slate dotted', // handler
   'lagoon solid', // view
@@ -13,17 +14,19 @@ const looks = [
   'copper solid', // logic
   'copper hatched', // message
   'copper dotted', // model
+  'copper ruled', // structure
+  'straw ruled', // format
   'straw solid', // data access
   'straw hatched', // schema
+  'straw dotted', // platform
   'rosewood solid', // helper
   'lagoon dotted', // style
   'rosewood dotted', // asset
   'rosewood hatched', // translation
-  'straw dotted', // config
+  'chalk solid', // config
   'chalk hatched', // script
   'chalk ruled', // test
   'chalk dotted', // docs
-  'chalk solid', // generated
 ]
 
 /** The classes that draw the role with that index; -1 is a role not known. */
@@ -36,6 +39,7 @@ export const roleName = (roles: readonly Role[], index: number): string =>
 /** The fixed order of the roles, in which their looks are given. */
 export const roleOrder: readonly Role[] = [
   'entry',
+  'facade',
   'routing',
   'handler',
   'view',
@@ -43,8 +47,11 @@ export const roleOrder: readonly Role[] = [
   'logic',
   'message',
   'model',
+  'structure',
+  'format',
   'data access',
   'schema',
+  'platform',
   'helper',
   'style',
   'asset',
@@ -53,5 +60,4 @@ export const roleOrder: readonly Role[] = [
   'script',
   'test',
   'docs',
-  'generated',
 ]

@@ -1,0 +1,65 @@
+package model
+
+//go:generate go tool msgp -file origin.go -o origin_packed.go -io=false -tests=false -unexported
+
+//msgp:tuple Hint
+//msgp:ignore FileOrigin OriginOf
+//msgp:shim HintName as:string using:string/HintName
+
+// FileOrigin says who wrote a file: the people whose code is judged, or a
+// program, or others.
+type FileOrigin string
+
+// The closed list of origins.
+const (
+	OriginOwn       FileOrigin = "own"
+	OriginGenerated FileOrigin = "generated" // by a tool, from something else
+	OriginBuilt     FileOrigin = "built"     // bundled, compiled, minified: output beside or instead of its source
+	OriginVendored  FileOrigin = "vendored"  // others' code copied in
+	OriginData      FileOrigin = "data"      // translations, fixtures, tables, snapshots, declarations made by a tool
+	OriginScaffold  FileOrigin = "scaffold"  // as a framework's generator made it, unchanged
+)
+
+// FileOrigins lists the origins.
+var FileOrigins = []FileOrigin{OriginOwn, OriginGenerated, OriginBuilt, OriginVendored, OriginData, OriginScaffold}
+
+// OriginOf is a file's origin with what tells it, strongest first. Origin is ""
+// for what was not read as text.
+type OriginOf struct {
+	Origin   FileOrigin `json:"origin"`
+	Evidence []string   `json:"evidence"`
+	ByHand   bool       `json:"by_hand"`
+}
+
+// HintName names something met in a text that tells who wrote it.
+type HintName string
+
+// The closed list of hints.
+const (
+	HintGenerated HintName = "says it is generated" // in a comment at its head
+	HintSourceMap HintName = "names a source map"
+	HintBundle    HintName = "begins as a bundler writes" // the prologue of one
+	HintBanner    HintName = "carries a banner"           // the name of a project with its version or licence
+	HintSqueezed  HintName = "has squeezed names"         // nearly all are of one letter or two
+	HintLiterals  HintName = "is a table"                 // nine of ten tokens are literals and what parts them
+)
+
+// Hint is one of them, with the words that say so.
+type Hint struct {
+	Name HintName
+	Text string
+	Line int
+}
+
+// Hint returns the first hint of that name, or nil.
+func (f *Facts) Hint(name HintName) *Hint {
+	if f == nil {
+		return nil
+	}
+	for i := range f.Hints {
+		if f.Hints[i].Name == name {
+			return &f.Hints[i]
+		}
+	}
+	return nil
+}

@@ -1,0 +1,124 @@
+package origin
+
+import (
+	"fmt"
+	"path"
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+var (
+	// locale is a language as catalogues are named for it: de, pt_BR, zh-Hans.
+	locale = regexp.MustCompile(`^(?:[a-z]{2,3}(?:[_\-][A-Za-z]{2,4}){0,2}|default|base|template)$`)
+	// catalogueFolders hold texts by language.
+	catalogueFolders = set(`locale locales lang langs language languages i18n l10n intl translations translation nls localization
+		localisation localizations _locales po messages resources/lang`)
+	catalogueEndings = set(".po .pot .mo .arb .xlf .xliff .strings .resx .ftl .qm .lang .lng .catalog")
+	// catalogueFiles may hold texts where they lie in such a folder.
+	catalogueFiles = set(
+		".json .json5 .yml .yaml .php .inc .js .ts .py .properties .xml .ini .toml .txt .pm .pl .rb .cfg .html .htm .md .csv .lua",
+	)
+	suffixed = regexp.MustCompile(`^[A-Za-z][\w.\-]*[_\-.]([a-z]{2}(?:[_\-][A-Z]{2})?)\.(?:properties|json|yml|yaml|ts)$`)
+)
+
+// translated are texts by language, whatever format they are written in.
+func (t *teller) translated(f *model.File) (model.FileOrigin, string) {
+	ext := strings.ToLower(path.Ext(f.Path))
+	base := path.Base(f.Path)
+	stem := strings.TrimSuffix(base, path.Ext(base))
+	if catalogueEndings[ext] {
+		return model.OriginData, "a catalogue of texts, by its ending"
+	}
+	if ext == ".ts" && f.Facts.Hint(model.HintBanner) == nil && isQtCatalogue(f) {
+		return model.OriginData, "a catalogue of texts"
+	}
+	folder := ""
+	byLocale := locale.MatchString(stem)
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		name := strings.ToLower(path.Base(d))
+		if catalogueFolders[name] {
+			folder = name
+			break
+		}
+		byLocale = byLocale || locale.MatchString(path.Base(d)) && len(path.Base(d)) > 1
+	}
+	if folder != "" && catalogueFiles[ext] && byLocale && mostlyTexts(f) {
+		return model.OriginData, fmt.Sprintf("a catalogue of texts: it is named for a language, below %s", folder)
+	}
+	if m := suffixed.FindStringSubmatch(base); m != nil && ext != ".ts" && t.siblings(f, m[1]) {
+		return model.OriginData, "a catalogue of texts, one of several languages"
+	}
+	return "", ""
+}
+
+// isQtCatalogue reports whether a file that ends in .ts is one of texts: it has
+// no token of the language it would be.
+func isQtCatalogue(f *model.File) bool {
+	return f.Facts.Read == model.ReadPartial && len(f.Facts.Definitions) == 0 && len(f.Facts.Imports) == 0 && f.Lines() > 20
+}
+
+// mostlyTexts reports whether a file holds hardly anything that runs.
+func mostlyTexts(f *model.File) bool {
+	functions := 0
+	for _, d := range f.Facts.Definitions {
+		if d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefClass {
+			functions++
+		}
+	}
+	return functions == 0 || functions*60 < f.Lines()
+}
+
+// siblings reports whether the same name stands beside for another language.
+func (t *teller) siblings(f *model.File, lang string) bool {
+	base := path.Base(f.Path)
+	d := model.FolderOf(f.Path)
+	for _, other := range []string{"en", "de", "fr", "es", "ru", "ja", "it", "zh_CN", "pt_BR", "nl", "pl"} {
+		if other != lang && t.has[path.Join(d, strings.Replace(base, lang+".", other+".", 1))] {
+			return true
+		}
+	}
+	return false
+}
+
+// fixtureFolders hold what tests work on.
+var fixtureFolders = set(`fixtures fixture __fixtures__ testdata test-data test_data testfiles test-fixtures __snapshots__
+	snapshots cassettes golden goldens
+	test_files testcases samples sampledata`)
+
+// tables are endings of files that hold rows and nothing else.
+var tables = set(".csv .tsv .geojson .dat .snap .ndjson .jsonl .har .pem .crt .key .bib .srt .gpx .kml")
+
+// table are rows and literals: fixtures, snapshots, tables written as code.
+func (t *teller) table(f *model.File) (model.FileOrigin, string) {
+	ext := strings.ToLower(path.Ext(f.Path))
+	if tables[ext] {
+		return model.OriginData, "rows, by its ending"
+	}
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		if name := strings.ToLower(path.Base(d)); fixtureFolders[name] {
+			return model.OriginData, "what tests work on: it lies in " + path.Base(d)
+		}
+	}
+	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {
+		return model.OriginData, "a table: literals nearly alone"
+	}
+	code := syntax.ProfileOf(f.Language).Code
+	if !code && (ext == ".json" || ext == ".xml" || ext == ".sql" || ext == ".yml" || ext == ".yaml") && f.Lines() > 1500 {
+		return model.OriginData, fmt.Sprintf("%d lines of data", f.Lines())
+	}
+	return "", ""
+}
+
+// declares reports whether a file defines something that runs or a type.
+func declares(f *model.File) bool {
+	for _, d := range f.Facts.Definitions {
+		switch d.Kind {
+		case model.DefFunction, model.DefMethod, model.DefClass, model.DefComponent, model.DefInterface:
+			return true
+		}
+	}
+	return false
+}

@@ -1,0 +1,267 @@
+package origin
+
+import (
+	"fmt"
+	"path"
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+
+	"github.com/bmatcuk/doublestar/v4"
+)
+
+// attribute is what a .gitattributes says of the paths of a glob.
+type attribute struct {
+	glob, file string
+	origin     model.FileOrigin
+	is         bool // false: it is said not to be
+	line       int
+}
+
+// projects gathers what project files and .gitattributes say.
+func (t *teller) projects() {
+	t.outputs, t.members = map[string]string{}, map[string]bool{}
+	for _, f := range t.s.Files {
+		if f.Facts == nil || f.Facts.Project == nil {
+			continue
+		}
+		p, d := f.Facts.Project, model.FolderOf(f.Path)
+		for _, o := range p.Outputs {
+			if out := path.Join(d, o); out != "." && out != d && !strings.HasPrefix(out, "../") {
+				t.outputs[out] = f.Path
+			}
+		}
+		for _, w := range p.Workspaces {
+			t.members[path.Join(d, w)] = true
+		}
+		if p.Tool == "gitattributes" {
+			for _, c := range p.Scripts {
+				glob := strings.TrimPrefix(c.Name, "/")
+				if !strings.Contains(glob, "/") {
+					glob = "**/" + glob
+				}
+				if strings.HasSuffix(glob, "/") {
+					glob += "**"
+				}
+				kind, value, _ := strings.Cut(c.Text, "=")
+				t.attrs = append(t.attrs, attribute{path.Join(d, glob), f.Path, model.FileOrigin(kind), value != "false", c.Line})
+			}
+		}
+	}
+}
+
+// said is what the repository itself says of a file; the last line that speaks
+// of it counts.
+func (t *teller) said(f *model.File) (origin model.FileOrigin, why string) {
+	for _, a := range t.attrs {
+		if ok, _ := doublestar.Match(a.glob, f.Path); !ok && !model.Within(a.glob, f.Path) {
+			continue
+		}
+		if origin, why = a.origin, fmt.Sprintf("%s says so, line %d", a.file, a.line); !a.is {
+			origin = model.OriginOwn
+		}
+	}
+	return origin, why
+}
+
+// inOutput is a folder that a project file has something written to.
+func (t *teller) inOutput(f *model.File) (model.FileOrigin, string) {
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		if by := t.outputs[d]; by != "" {
+			return model.OriginBuilt, fmt.Sprintf("%s has it written to %s", by, d)
+		}
+	}
+	return "", ""
+}
+
+// folder is what a folder holds at any depth, and who needs it.
+type folder struct {
+	files, source int
+	licence       string // a licence that lies directly in it
+	manifest      string // a manifest that lies directly in it
+	name          string // as the manifest has it
+	banners       int
+	in, out       int // links over its border, of code
+}
+
+var (
+	licences  = regexp.MustCompile(`(?i)^(?:license|licence|copying|copyright|unlicense|notice)(?:[.\-_]\w+)*$`)
+	manifests = set(`package.json bower.json composer.json component.json CMakeLists.txt configure.ac configure.in configure
+		setup.py pyproject.toml
+		Cargo.toml go.mod pom.xml build.gradle META.json META.yml Makefile.PL
+		dist.ini VERSION version.txt ChangeLog CHANGELOG CHANGELOG.md CHANGES NEWS HISTORY.md`)
+	// installed are folders that package managers fill.
+	installed = set(`node_modules bower_components jspm_packages site-packages godeps pods carthage .venv venv .yarn .tox web_modules`)
+	// others are folders named for what others wrote.
+	others = regexp.MustCompile(`(?i)^(?:third[-_]?part(?:y|ies)|3rd[-_]?part(?:y|ies)|3rdparty|external|externals|extern|` +
+		`vendors?|vendored|_vendor|contrib|` +
+		`deps|dependencies|ext|bundled|thirdparty|foreign|upstream|submodules|imported|` +
+		`libs?|libraries|packages|plugins?|js|javascript|scripts|assets|static|public|` +
+		`inc|includes?|cpan|perllib)$`)
+	// plainly are those of them that are named for nothing else.
+	plainly = regexp.MustCompile(
+		`(?i)^(?:third[-_]?part(?:y|ies)|3rd[-_]?part(?:y|ies)|3rdparty|vendors?|vendored|_vendor|externals?|extern)$`,
+	)
+)
+
+func foldersOf(s *model.Survey) map[string]*folder {
+	all := map[string]*folder{".": {}}
+	up := func(p string, fn func(d string, x *folder)) {
+		for d := model.FolderOf(p); ; d = model.FolderOf(d) {
+			x := all[d]
+			if x == nil {
+				x = &folder{}
+				all[d] = x
+			}
+			fn(d, x)
+			if d == "." {
+				return
+			}
+		}
+	}
+	for _, f := range s.Files {
+		code := syntax.ProfileOf(f.Language).Code
+		banner := f.Facts.Hint(model.HintBanner) != nil
+		up(f.Path, func(_ string, x *folder) {
+			x.files++
+			if code {
+				x.source++
+			}
+			if banner {
+				x.banners++
+			}
+		})
+		x, base := all[model.FolderOf(f.Path)], path.Base(f.Path)
+		if licences.MatchString(base) && !code {
+			x.licence = base
+		}
+		if manifests[base] {
+			x.manifest = base
+			if f.Facts != nil && f.Facts.Project != nil && f.Facts.Project.Name != "" {
+				x.name = f.Facts.Project.Name
+			}
+		}
+	}
+	for i := range s.Links {
+		l := &s.Links[i]
+		if l.Kind.Repeats() || l.Kind == model.LinkConfiguration {
+			continue
+		}
+		up(l.From, func(d string, x *folder) {
+			if !model.Within(d, l.To) {
+				x.out++
+			}
+		})
+		up(l.To, func(d string, x *folder) {
+			if !model.Within(d, l.From) {
+				x.in++
+			}
+		})
+	}
+	return all
+}
+
+// foreign are the outermost folders of others' code, each with what tells it.
+func (t *teller) foreign() map[string]string {
+	out := map[string]string{}
+	root := t.folders["."]
+	for d, x := range t.folders {
+		if d == "." || t.member(d) {
+			continue
+		}
+		name := strings.ToLower(path.Base(d))
+		switch {
+		case installed[name]:
+			out[d] = fmt.Sprintf("a package manager fills %s", d)
+		case name == "vendor" && t.managed(d):
+			out[d] = fmt.Sprintf("a package manager fills %s", d)
+		case plainly.MatchString(name) && x.out == 0 && 2*x.files < root.files:
+			out[d] = fmt.Sprintf("%s is named for what others wrote, and needs nothing from outside it", d)
+		default:
+			if why := t.apart(d, x); why != "" {
+				out[d] = why
+			}
+		}
+	}
+	return out
+}
+
+// managed reports whether a folder called vendor is filled by a tool that the
+// project files beside it name.
+func (t *teller) managed(d string) bool {
+	up := model.FolderOf(d)
+	for _, mark := range []string{"composer.json", "go.mod", "Gemfile", "Cargo.toml"} {
+		if t.has[path.Join(up, mark)] {
+			return true
+		}
+	}
+	return t.has[path.Join(d, "modules.txt")] || t.has[path.Join(d, "autoload.php")]
+}
+
+// member reports whether a folder is part of a workspace of the codebase.
+func (t *teller) member(d string) bool {
+	for m := range t.members {
+		if ok, _ := doublestar.Match(m, d); ok || m == d {
+			return true
+		}
+	}
+	return false
+}
+
+// apart tells a folder that stands on its own, as what others wrote does: a
+// licence and a manifest of its own, a name for such code around it, needed from
+// outside and needing nothing there.
+func (t *teller) apart(d string, x *folder) string {
+	root := t.folders["."]
+	if x.out > 0 || 2*x.files > root.files || x.files < 1 {
+		return ""
+	}
+	points := 0
+	var said []string
+	if x.licence != "" && root.licence != "" {
+		points += 2
+		said = append(said, "a licence of its own")
+	}
+	if x.manifest != "" && x.name != "" && !strings.Contains(strings.ToLower(x.name), strings.ToLower(t.s.Codebase)) {
+		points++
+		said = append(said, "a manifest of its own")
+	} else if x.manifest != "" && x.licence != "" {
+		points++
+		said = append(said, x.manifest)
+	}
+	if up := model.FolderOf(d); up != "." && others.MatchString(path.Base(up)) {
+		points++
+		said = append(said, "a place for others' code around it")
+	}
+	if x.banners > 0 && 3*x.banners >= x.source {
+		points++
+		said = append(said, "banners of another project")
+	}
+	if points < 3 {
+		return ""
+	}
+	return fmt.Sprintf("%s stands on its own: %s; it needs nothing outside", d, strings.Join(said, ", "))
+}
+
+// byStem is kept for tellers that look for twins in other folders.
+func (t *teller) byStem() {}
+
+// documentation marks pages that a generator of documentation wrote together.
+func (t *teller) documentation() {
+	for d := range t.folders {
+		if !t.has[path.Join(d, "searchindex.js")] && !t.has[path.Join(d, "doxygen.css")] && !t.has[path.Join(d, "package-list")] &&
+			!t.has[path.Join(d, "element-list")] && !t.has[path.Join(d, "jsdoc-default.css")] {
+			continue
+		}
+		for _, f := range t.s.Files {
+			if model.Within(d, f.Path) && t.out[f.Path].Origin == model.OriginOwn {
+				t.out[f.Path] = model.OriginOf{
+					Origin:   model.OriginGenerated,
+					Evidence: []string{"written documentation: its index lies in " + d},
+				}
+			}
+		}
+	}
+}

@@ -1,0 +1,233 @@
+// Package origin tells who wrote each file: the people whose code is judged, a
+// tool, or others. It is told before anything else, from what the repository
+// says of itself, what stands at the head of a file, how files are named, what
+// lies beside them, and who needs them.
+package origin
+
+import (
+	"fmt"
+	"path"
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// teller is a survey on the way to the origins of its files.
+type teller struct {
+	s       *model.Survey
+	out     map[string]model.OriginOf
+	has     map[string]bool // files
+	stems   map[string][]string
+	folders map[string]*folder
+	attrs   []attribute
+	outputs map[string]string // folders that project files have something written to, with the file that says so
+	members map[string]bool   // folders that are part of a workspace
+}
+
+// Of tells the origin of every file of a survey.
+func Of(s *model.Survey) map[string]model.OriginOf {
+	t := &teller{s: s, out: make(map[string]model.OriginOf, len(s.Files)), has: make(map[string]bool, len(s.Files))}
+	for _, f := range s.Files {
+		t.has[f.Path] = true
+	}
+	t.projects()
+	t.folders = foldersOf(s)
+	t.byStem()
+	foreign := t.foreign()
+	for _, f := range s.Files {
+		if f.Facts == nil || f.Skipped == model.SkippedBinary || f.Skipped == model.SkippedTooLarge {
+			continue
+		}
+		t.out[f.Path] = t.of(f, foreign)
+	}
+	t.documentation()
+	return t.out
+}
+
+// signal tells an origin from a file, with the reason; "" where it does not.
+type signal func(t *teller, f *model.File) (model.FileOrigin, string)
+
+// signals are asked in this order: the first that tells decides.
+var signals = []signal{
+	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).header, (*teller).named, (*teller).bundled,
+	(*teller).carriesBanner, (*teller).translated, (*teller).table, (*teller).untouched,
+}
+
+func (t *teller) of(f *model.File, foreign map[string]string) model.OriginOf {
+	// What lies in others' code is theirs, whatever made it.
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		if why := foreign[d]; why != "" {
+			if o, said := t.said(f); o != "" {
+				return model.OriginOf{Origin: o, Evidence: []string{said}}
+			}
+			return model.OriginOf{Origin: model.OriginVendored, Evidence: []string{why}}
+		}
+	}
+	for _, ask := range signals {
+		if o, why := ask(t, f); o != "" {
+			return model.OriginOf{Origin: o, Evidence: []string{why}}
+		}
+	}
+	return model.OriginOf{Origin: model.OriginOwn, Evidence: []string{}}
+}
+
+// byTool knows what tools write under a name of their own.
+func (t *teller) byTool(f *model.File) (model.FileOrigin, string) {
+	base := path.Base(f.Path)
+	if written[base] {
+		return model.OriginGenerated, base + " is written by a tool"
+	}
+	if m := toolNames.FindString(base); m != "" {
+		return model.OriginGenerated, fmt.Sprintf("its name ends in %s, as tools write it", m)
+	}
+	return "", ""
+}
+
+// written are files that tools write and nobody edits.
+var written = set(`package-lock.json npm-shrinkwrap.json yarn.lock pnpm-lock.yaml go.sum go.work.sum composer.lock Gemfile.lock
+	Cargo.lock poetry.lock uv.lock Pipfile.lock packages.lock.json bun.lock deno.lock pdm.lock flake.lock mix.lock pubspec.lock
+	configure aclocal.m4 config.guess config.sub install-sh ltmain.sh depcomp missing mkinstalldirs compile test-driver ylwrap
+	ar-lib mdate-sh texinfo.tex py-compile libtool.m4 ltoptions.m4 ltsugar.m4 ltversion.m4 lt~obsolete.m4 config.h.in gradlew
+	gradlew.bat mvnw mvnw.cmd
+	buildscript.json searchindex.js MANIFEST`)
+
+// toolNames are endings under which compilers, designers and the like write.
+var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart|i\.cs)|\.freezed\.dart|\.generated\.\w+|` +
+	`_generated\.\w+|_pb2(?:_grpc)?\.pyi?|\.pb\.(?:go|cc|h|rb|gw\.go)|_grpc\.pb\.go|\.xlator\.\w+|\.map|\.tsbuildinfo)$|` +
+	`^(?:moc_\w+\.cpp|ui_\w+\.(?:h|py)|qrc_\w+\.cpp|\w+_rc\.py|zz_generated\.\w+\.go|bindata\.go)$`)
+
+// header is a comment at the head of the file that says a program wrote it.
+func (t *teller) header(f *model.File) (model.FileOrigin, string) {
+	if h := f.Facts.Hint(model.HintGenerated); h != nil {
+		return model.OriginGenerated, fmt.Sprintf("line %d says so: %s", h.Line, h.Text)
+	}
+	return "", ""
+}
+
+var (
+	minified = regexp.MustCompile(`(?i)[.\-_]min\.(?:js|css|mjs)$|\.(?:bundle|pack|packed|umd|prod|production\.min)\.(?:js|css)$`)
+	hashed   = regexp.MustCompile(`[.\-][0-9a-f]{8,20}(?:\.chunk)?\.(?:js|css|mjs)$`)
+	release  = regexp.MustCompile(`(?i)^(?:jquery|bootstrap|prototype|mootools|d3|three|ckeditor|tinymce|` +
+		`[a-z]\w*)[.\-]v?\d+\.\d+(?:\.\d+)?` +
+		`(?:[.\-](?:min|custom|pack|slim|full))*\.(?:js|css)$|` +
+		`^(?:jquery|backbone|underscore|lodash|angular|ember|knockout|modernizr|require|handlebars|mustache|` +
+		`moment|dojo|raphael|zepto|html5shiv|respond)(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
+)
+
+// named are the names under which bundlers and releases write.
+func (t *teller) named(f *model.File) (model.FileOrigin, string) {
+	base := path.Base(f.Path)
+	switch {
+	case minified.MatchString(base):
+		if f.Facts.Hint(model.HintBanner) != nil {
+			return model.OriginVendored, "a squeezed release: " + f.Facts.Hint(model.HintBanner).Text
+		}
+		return model.OriginBuilt, "its name says it is squeezed"
+	case hashed.MatchString(base):
+		return model.OriginBuilt, "its name carries a hash of its contents"
+	case release.MatchString(base):
+		return model.OriginVendored, "it is named as a release of a library"
+	case f.Skipped == model.SkippedMinified:
+		return model.OriginBuilt, "its lines are squeezed"
+	}
+	return "", ""
+}
+
+// bundled are what compilers and bundlers leave behind: a source map, a
+// prologue, squeezed names, or the source of the same name beside.
+func (t *teller) bundled(f *model.File) (model.FileOrigin, string) {
+	if h := f.Facts.Hint(model.HintSourceMap); h != nil {
+		return model.OriginBuilt, fmt.Sprintf("it was made from something else: line %d names a source map", h.Line)
+	}
+	if from := t.sourceOf(f); from != "" {
+		return model.OriginBuilt, "it is made from " + from
+	}
+	squeezed := f.Facts.Hint(model.HintSqueezed) != nil
+	if h := f.Facts.Hint(model.HintBundle); h != nil && (squeezed || f.Lines() > 300 || f.Facts.Hint(model.HintBanner) != nil) {
+		return model.OriginBuilt, fmt.Sprintf("line %d is written by a bundler", h.Line)
+	}
+	if squeezed && scripts[path.Ext(f.Path)] {
+		return model.OriginBuilt, "nearly all of its names are of one letter or two, and it has no comments"
+	}
+	return "", ""
+}
+
+var scripts = set(".js .mjs .cjs .css")
+
+// compiled are endings of what is made, with those of what it may be made from.
+var compiled = map[string][]string{
+	".js": {".ts", ".tsx", ".coffee", ".ls", ".jsx"}, ".mjs": {".mts"}, ".cjs": {".cts"}, ".css": {".scss", ".sass", ".less", ".styl"},
+	".d.ts": {".js", ".ts", ".mjs"}, ".c": {".y", ".l", ".pyx"}, ".h": {".y"},
+}
+
+// sourceOf is the file beside that a file is made from.
+func (t *teller) sourceOf(f *model.File) string {
+	ext := path.Ext(f.Path)
+	if strings.HasSuffix(f.Path, ".d.ts") {
+		ext = ".d.ts"
+	}
+	stem := strings.TrimSuffix(f.Path, ext)
+	for _, from := range compiled[ext] {
+		if t.has[stem+from] && !strings.HasSuffix(stem+from, ".d.ts") {
+			return path.Base(stem + from)
+		}
+	}
+	return ""
+}
+
+// carriesBanner is the name of another project with its version at the head.
+func (t *teller) carriesBanner(f *model.File) (model.FileOrigin, string) {
+	h := f.Facts.Hint(model.HintBanner)
+	if h == nil || !scripts[path.Ext(f.Path)] {
+		return "", ""
+	}
+	name, _, _ := strings.Cut(strings.ToLower(h.Text), " ")
+	if own := strings.ToLower(t.s.Codebase); strings.Contains(own, name) || strings.Contains(name, own) || t.ours(name) {
+		return "", ""
+	}
+	return model.OriginVendored, fmt.Sprintf("line %d names another project: %s", h.Line, h.Text)
+}
+
+// ours reports whether a name is that of one of the codebase's own projects.
+func (t *teller) ours(name string) bool {
+	for _, f := range t.s.Files {
+		if f.Facts == nil || f.Facts.Project == nil || strings.Count(f.Path, "/") > 1 {
+			continue
+		}
+		if own := strings.ToLower(f.Facts.Project.Name); own != "" &&
+			(strings.Contains(own, name) || strings.Contains(name, path.Base(own))) {
+			return true
+		}
+	}
+	return false
+}
+
+// skeletons are what frameworks' generators lay out: they count only where
+// nobody touched them since.
+var skeletons = regexp.MustCompile(`(?:^|/)(?:manage\.py|wsgi\.py|asgi\.py|reportWebVitals\.[jt]s|setupTests\.[jt]s|` +
+	`serviceWorker\.[jt]s|polyfills\.ts|` +
+	`config/(?:boot|environment|puma|spring)\.rb|bin/(?:rails|rake|bundle|setup|spring|yarn)|config/environments/\w+\.rb|` +
+	`config/initializers/\w+\.rb|` +
+	`vite-env\.d\.ts|next-env\.d\.ts|Program\.cs|MainActivity\.kt|AppDelegate\.\w+|artisan|server\.php|bootstrap/app\.php)$`)
+
+// untouched is a generator's skeleton that nobody changed since the first of
+// several commits.
+func (t *teller) untouched(f *model.File) (model.FileOrigin, string) {
+	h := t.s.History
+	if h == nil || h.Commits < 5 || !skeletons.MatchString(f.Path) {
+		return "", ""
+	}
+	if c := h.File(f.Path); c != nil && c.Changes == 1 && c.First == h.First {
+		return model.OriginScaffold, fmt.Sprintf("a generator lays it out so, and nobody changed it in %d commits", h.Commits)
+	}
+	return "", ""
+}
+
+func set(words string) map[string]bool {
+	m := map[string]bool{}
+	for w := range strings.FieldsSeq(words) {
+		m[w] = true
+	}
+	return m
+}
