@@ -89,7 +89,11 @@ var fixtureFolders = set(`fixtures fixture __fixtures__ testdata test-data test_
 	test_files testcases samples sampledata`)
 
 // tables are endings of files that hold rows and nothing else.
-var tables = set(".csv .tsv .geojson .dat .snap .ndjson .jsonl .har .pem .crt .key .bib .srt .gpx .kml")
+var tables = set(`.csv .tsv .geojson .dat .snap .ndjson .jsonl .har .pem .crt .key .bib .srt .gpx .kml .eml .mbox .dic .aff
+	.gmo .sample`)
+
+// testData is what lies among tests and is none.
+var testData = regexp.MustCompile(`(?:^|/)(?:t|tests?|specs?|spec)/(?:.*/)?(?:data|files|inputs?|expected|resources|samples|corpus)/`)
 
 // table are rows and literals: fixtures, snapshots, tables written as code.
 func (t *teller) table(f *model.File) (model.FileOrigin, string) {
@@ -101,6 +105,9 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 		if name := strings.ToLower(path.Base(d)); fixtureFolders[name] {
 			return model.OriginData, "what tests work on: it lies in " + path.Base(d)
 		}
+	}
+	if testData.MatchString(f.Path) && !syntax.ProfileOf(f.Language).Code {
+		return model.OriginData, "what tests work on"
 	}
 	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {
 		return model.OriginData, "a table: literals nearly alone"

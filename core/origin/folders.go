@@ -2,8 +2,10 @@ package origin
 
 import (
 	"fmt"
+	"maps"
 	"path"
 	"regexp"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -91,7 +93,7 @@ var (
 	manifests = set(`package.json bower.json composer.json component.json CMakeLists.txt configure.ac configure.in configure
 		setup.py pyproject.toml
 		Cargo.toml go.mod pom.xml build.gradle META.json META.yml Makefile.PL
-		dist.ini VERSION version.txt ChangeLog CHANGELOG CHANGELOG.md CHANGES NEWS HISTORY.md`)
+		dist.ini VERSION version.txt ChangeLog CHANGELOG CHANGELOG.md CHANGES CHANGES.md NEWS HISTORY.md`)
 	// installed are folders that package managers fill.
 	installed = set(`node_modules bower_components jspm_packages site-packages godeps pods carthage .venv venv .yarn .tox web_modules`)
 	// others are folders named for what others wrote.
@@ -102,7 +104,7 @@ var (
 		`inc|includes?|cpan|perllib)$`)
 	// plainly are those of them that are named for nothing else.
 	plainly = regexp.MustCompile(
-		`(?i)^(?:third[-_]?part(?:y|ies)|3rd[-_]?part(?:y|ies)|3rdparty|vendors?|vendored|_vendor|externals?|extern)$`,
+		`(?i)^(?:(?:third|3rd)[-_]?part(?:y|ies)(?:[-_.]\w+)*|vendors?|vendored|_vendor|externals?|extern|bundled[-_]libs)$`,
 	)
 )
 
@@ -166,7 +168,6 @@ func foldersOf(s *model.Survey) map[string]*folder {
 // foreign are the outermost folders of others' code, each with what tells it.
 func (t *teller) foreign() map[string]string {
 	out := map[string]string{}
-	root := t.folders["."]
 	for d, x := range t.folders {
 		if d == "." || t.member(d) {
 			continue
@@ -177,15 +178,48 @@ func (t *teller) foreign() map[string]string {
 			out[d] = fmt.Sprintf("a package manager fills %s", d)
 		case name == "vendor" && t.managed(d):
 			out[d] = fmt.Sprintf("a package manager fills %s", d)
-		case plainly.MatchString(name) && x.out == 0 && 2*x.files < root.files:
-			out[d] = fmt.Sprintf("%s is named for what others wrote, and needs nothing from outside it", d)
+		case plainly.MatchString(name) && 10*x.out <= x.files:
+			out[d] = fmt.Sprintf("%s is named for what others wrote, and needs hardly anything outside it", d)
 		default:
 			if why := t.apart(d, x); why != "" {
 				out[d] = why
 			}
 		}
 	}
+	t.strangers(out)
 	return out
+}
+
+// strangers are packages of another organisation that need nothing of ours: in
+// languages whose packages begin with one, those of few files beside one that
+// has nearly all.
+func (t *teller) strangers(out map[string]string) {
+	org := func(f *model.File) string {
+		if f.Facts == nil || !syntax.ProfileOf(f.Language).PathPackages {
+			return ""
+		}
+		parts := strings.Split(f.Facts.Namespace, ".")
+		if len(parts) < 3 {
+			return ""
+		}
+		return parts[0] + "." + parts[1]
+	}
+	count, all := map[string]int{}, 0
+	for _, f := range t.s.Files {
+		if o := org(f); o != "" {
+			count[o]++
+			all++
+		}
+	}
+	for _, f := range t.s.Files {
+		o := org(f)
+		if o == "" || 10*count[o] > all || !slices.ContainsFunc(slices.Collect(maps.Values(count)), func(n int) bool { return 2*n > all }) {
+			continue
+		}
+		if d := model.FolderOf(f.Path); t.folders[d].out == 0 && out[d] == "" {
+			out[d] = fmt.Sprintf("its package is %s's, and needs nothing outside its folder", o)
+		}
+	}
 }
 
 // managed reports whether a folder called vendor is filled by a tool that the

@@ -106,13 +106,14 @@ func (t *teller) header(f *model.File) (model.FileOrigin, string) {
 }
 
 var (
-	minified = regexp.MustCompile(`(?i)[.\-_]min\.(?:js|css|mjs)$|\.(?:bundle|pack|packed|umd|prod|production\.min)\.(?:js|css)$`)
-	hashed   = regexp.MustCompile(`[.\-][0-9a-f]{8,20}(?:\.chunk)?\.(?:js|css|mjs)$`)
-	release  = regexp.MustCompile(`(?i)^(?:jquery|bootstrap|prototype|mootools|d3|three|ckeditor|tinymce|` +
+	minified = regexp.MustCompile(`(?i)[.\-_]min\.(?:js|css|mjs)$|[.\-](?:bundle|pack|packed|compressed|umd|prod|` +
+		`production\.min)\.(?:js|css)$`)
+	hashed  = regexp.MustCompile(`^[0-9a-f]{6,20}-\w+\.(?:js|css)$|[.\-][0-9a-f]{8,20}(?:\.chunk)?\.(?:js|css|mjs)$`)
+	release = regexp.MustCompile(`(?i)^(?:jquery|bootstrap|prototype|mootools|d3|three|ckeditor|tinymce|` +
 		`[a-z]\w*)[.\-]v?\d+\.\d+(?:\.\d+)?` +
 		`(?:[.\-](?:min|custom|pack|slim|full))*\.(?:js|css)$|` +
 		`^(?:jquery|backbone|underscore|lodash|angular|ember|knockout|modernizr|require|handlebars|mustache|` +
-		`moment|dojo|raphael|zepto|html5shiv|respond)(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
+		`moment|dojo|raphael|zepto|html5shiv|respond)(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
 )
 
 // named are the names under which bundlers and releases write.
@@ -128,7 +129,7 @@ func (t *teller) named(f *model.File) (model.FileOrigin, string) {
 		return model.OriginBuilt, "its name carries a hash of its contents"
 	case release.MatchString(base):
 		return model.OriginVendored, "it is named as a release of a library"
-	case f.Skipped == model.SkippedMinified:
+	case f.Skipped == model.SkippedMinified && path.Ext(base) != ".svg":
 		return model.OriginBuilt, "its lines are squeezed"
 	}
 	return "", ""
@@ -144,7 +145,7 @@ func (t *teller) bundled(f *model.File) (model.FileOrigin, string) {
 		return model.OriginBuilt, "it is made from " + from
 	}
 	squeezed := f.Facts.Hint(model.HintSqueezed) != nil
-	if h := f.Facts.Hint(model.HintBundle); h != nil && (squeezed || f.Lines() > 300 || f.Facts.Hint(model.HintBanner) != nil) {
+	if h := f.Facts.Hint(model.HintBundle); h != nil && (h.Text != "" || squeezed || f.Facts.Hint(model.HintBanner) != nil && f.Lines() > 300) {
 		return model.OriginBuilt, fmt.Sprintf("line %d is written by a bundler", h.Line)
 	}
 	if squeezed && scripts[path.Ext(f.Path)] {
@@ -168,6 +169,11 @@ func (t *teller) sourceOf(f *model.File) string {
 		ext = ".d.ts"
 	}
 	stem := strings.TrimSuffix(f.Path, ext)
+	for _, from := range []string{".in", ".tmpl", ".template", ".erb"} {
+		if t.has[f.Path+from] {
+			return path.Base(f.Path + from)
+		}
+	}
 	for _, from := range compiled[ext] {
 		if t.has[stem+from] && !strings.HasSuffix(stem+from, ".d.ts") {
 			return path.Base(stem + from)
