@@ -230,6 +230,10 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	if res.Reading == nil {
 		res.Reading = reading.Of(s, j.InScope, j.Roles)
 	}
+	if w.allRoles != nil {
+		// Whoever judged knows only roles with evidence; what is shown has all.
+		j.Roles = w.allRoles
+	}
 	for i, whole := range w.whole {
 		if whole {
 			j.Modules[i].Patterns = j.Patterns

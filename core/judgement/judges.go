@@ -35,6 +35,7 @@ type work struct {
 	result  *Result
 	lexicon *weave.Lexicon
 
+	allRoles    map[string]model.RoleOf // those that are only assumed among them
 	aim         *weave.Aim
 	modules     []model.Module // found, nothing told of them yet
 	levelled    []model.Module // with their levels
@@ -51,6 +52,7 @@ var judges = []judge{
 	{"scope", []string{"origin"}, judgeScope},
 	{"roles", []string{"origin"}, judgeRoles},
 	{"reading", []string{"scope", "roles"}, func(w *work) { w.result.Reading = reading.Of(w.survey, w.out.InScope, w.out.Roles) }},
+	{"assumed roles", []string{"reading"}, func(w *work) { w.allRoles = weave.AssumeRoles(w.result.Reading) }},
 	{"file rings", []string{"scope"}, judgeFileRings},
 	{"folder rings", []string{"scope", "roles"}, judgeFolderRings},
 	{"modules", []string{"scope"}, func(w *work) { w.modules = weave.Modules(w.survey, w.out.InScope) }},
@@ -58,7 +60,7 @@ var judges = []judge{
 	{"features", []string{"names"}, judgeFeatures},
 	{"cut", []string{"names", "modules"}, func(w *work) { w.out.Modules, w.out.Cut = w.aim.Cuts(w.survey.Links, slices.Clone(w.modules)) }},
 	{"levels", []string{"roles", "modules"}, judgeLevels},
-	{"folders", []string{"scope", "roles"}, judgeFolders},
+	{"folders", []string{"scope", "assumed roles"}, judgeFolders},
 	{"charter", []string{"reading"}, judgeCharter},
 	{"module levels", []string{"cut", "levels"}, judgeModuleLevels},
 	{"patterns", []string{"cut", "folders"}, judgePatterns},
@@ -182,7 +184,7 @@ func judgeModuleLevels(w *work) {
 }
 
 func judgeFolders(w *work) {
-	w.out.Folders = weave.Folders(w.survey, w.out.Roles, w.out.InScope)
+	w.out.Folders = weave.Folders(w.survey, w.allRoles, w.out.InScope)
 	weave.OverrulePurposes(w.out.Folders, w.in.Overrules)
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"path"
+	"regexp"
 	"sort"
 	"strings"
 
@@ -16,6 +17,14 @@ type vote struct {
 	role   model.Role
 	weight float64
 	why    string
+	seen   bool // in the file, not only around it
+}
+
+// ballot gathers what speaks for the roles of a file.
+type ballot struct{ votes []vote }
+
+func (b *ballot) add(r model.Role, w float64, seen bool, format string, args ...any) {
+	b.votes = append(b.votes, vote{r, w, fmt.Sprintf(format, args...), seen})
 }
 
 // Role judges what a file is technically, by a vote of its name, its ending,
@@ -26,9 +35,11 @@ func Role(f *model.File) model.RoleOf { return Words().Role(f) }
 func (lex *Lexicon) Role(f *model.File) model.RoleOf {
 	votes := lex.votes(f)
 	sum := map[model.Role]float64{}
+	seen := map[model.Role]bool{}
 	var total float64
 	for _, v := range votes {
 		sum[v.role] += v.weight
+		seen[v.role] = seen[v.role] || v.seen
 		total += v.weight
 	}
 	if total == 0 {
@@ -40,7 +51,10 @@ func (lex *Lexicon) Role(f *model.File) model.RoleOf {
 			best, top = r, s
 		}
 	}
-	out := model.RoleOf{Role: best, Confidence: round4(top / total * math.Min(1, top/0.8))}
+	out := model.RoleOf{Role: best, Confidence: round4(top / total * math.Min(1, top/0.8)), Source: model.RoleAssumed}
+	if seen[best] {
+		out.Source = model.RoleSeen
+	}
 	sort.SliceStable(votes, func(i, j int) bool { return votes[i].weight > votes[j].weight })
 	for _, v := range votes {
 		if v.role == best {
@@ -52,74 +66,36 @@ func (lex *Lexicon) Role(f *model.File) model.RoleOf {
 	return out
 }
 
-func round4(x float64) float64 { return math.Round(x*10000) / 10000 }
-
-func (lex *Lexicon) votes(f *model.File) (out []vote) {
-	add := func(r model.Role, w float64, format string, args ...any) {
-		out = append(out, vote{r, w, fmt.Sprintf(format, args...)})
-	}
+func (lex *Lexicon) votes(f *model.File) []vote {
+	b := &ballot{}
 	base := path.Base(f.Path)
 	lower := strings.ToLower(base)
-	stem := naming.Stem(base)
 	ext := strings.TrimPrefix(strings.ToLower(path.Ext(base)), ".")
-	isCode := reading.IsCode(f)
-
-	if isTestName(lower) {
-		add(model.RoleTest, 3, "its name has the form of a test's")
-	} else if n, line := f.Facts.Sign(model.SignTest); n > 0 {
-		add(model.RoleTest, 1.2, "it declares tests, first on line %d", line)
-	}
-	if isProjectFile(lower) || f.Facts != nil && f.Facts.Project != nil {
-		add(model.RoleConfig, 2.5, "it is a project file")
-	}
-	if !isCode {
+	code := reading.IsCode(f)
+	b.mechanism(lex, f, lower, code)
+	if !code {
 		if r, ok := lex.Extensions[ext]; ok {
-			add(r, 1.5, "files that end in .%s are %s", ext, plural(r))
+			b.seen(r, 1.5, "files that end in .%s are %s", ext, plural(r))
 		}
-		if strings.HasPrefix(lower, "readme") || strings.HasPrefix(lower, "license") || strings.HasPrefix(lower, "changelog") ||
-			lower == "copying" || lower == "authors" {
-			add(model.RoleDocs, 2, "its name is that of a text for readers")
+		if readerNames.MatchString(lower) {
+			b.seen(model.RoleDocs, 2, "its name is that of a text for readers")
 		}
-	}
-	words := naming.Words(stem)
-	if n := len(words); n > 0 && isCode {
-		if r, ok := lex.Files[strings.Join(words, " ")]; ok && !(r == model.RoleEntry && strings.Contains(f.Path, "testdata/")) {
-			add(r, 0.7, "its name is %q", stem)
-		} else if r, ok := lex.Names[words[n-1]]; ok {
-			add(r, 1, "its name ends in %q", words[n-1])
-		}
-		// "lots.service.ts": the word before the ending names the role.
-		if parts := strings.Split(strings.ToLower(base), "."); len(parts) > 2 {
-			if r, ok := lex.Names[parts[len(parts)-2]]; ok {
-				add(r, 1.5, "its name ends in %q", "."+parts[len(parts)-2])
-			}
+	} else {
+		stem := naming.Stem(base)
+		words := naming.Words(stem)
+		b.named(lex, f, stem, words)
+		if f.Facts != nil {
+			b.builds(f.Facts)
+			b.takes(f.Facts)
+			lex.content(f.Facts, words, func(r model.Role, w float64, format string, args ...any) { b.seen(r, w, format, args...) })
 		}
 	}
-	weight := 1.0
-	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		if lex.passing[d] {
-			continue
-		}
-		if r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]; ok &&
-			(isCode || r == model.RoleAsset || r == model.RoleTranslation || r == model.RoleTest || r == model.RoleDocs ||
-				r == model.RoleSchema) {
-			if r == model.RoleTranslation && !isCode {
-				add(r, 2, "it lies in the folder %s", path.Base(d))
-			} else if r == model.RoleTest {
-				add(r, 1.5, "it lies in the folder %s", path.Base(d))
-			} else {
-				add(r, weight, "it lies in the folder %s", path.Base(d))
-			}
-		}
-		if weight /= 2.5; weight < 0.1 {
-			break
-		}
-	}
-	if isCode && f.Facts != nil {
-		lex.content(f.Facts, words, add)
-	}
-	return out
+	b.folders(lex, f, code)
+	return b.votes
 }
+
+// readerNames are texts that people read first.
+var readerNames = regexp.MustCompile(`^(?:readme|license|licence|changelog|copying$|authors$)`)
 
 func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role, float64, string, ...any)) {
 	if f.Starts > 1 {

@@ -38,7 +38,17 @@ func TestRoles(t *testing.T) {
 		{"README.md", "# Vault", model.RoleDocs},
 		{"locales/de.json", "{}", model.RoleTranslation},
 		{"src/utils/dates.ts", "export const day = 1", model.RoleHelper},
-		{"src/moor.ts", "export const moor = () => 1", ""},
+		{"src/moor.ts", "export const moor = () => 1", model.RoleLogic},
+		{"src/index.ts", "export { moor } from './moor'\nexport * from './bog'", model.RoleFacade},
+		{"ui/BoxPane.java", "import javax.swing.*;\npublic class BoxPane extends JPanel { }", model.RoleView},
+		{"ui/Box.cs", "public class Box : UserControl { }", model.RoleView},
+		{"api/Lots.java", "@RestController\npublic class Lots { public void list() {} }", model.RoleHandler},
+		{"src/lots_parser.c", "int parse(void) { return 1; }", model.RoleFormat},
+		{"src/clock_windows.go", "package src\n\nfunc now() {}", model.RolePlatform},
+		{"src/tree.c", "int grow(void) { return 1; }", model.RoleStructure},
+		{"t/lots.t", "use Test::More;\nok(1);", model.RoleTest},
+		{"src/lots.rs", "pub fn weigh() {}\n#[cfg(test)]\nmod tests {\n  #[test]\n  fn one() {}\n}", model.RoleLogic},
+		{"public/scale.ts", "export function weigh() { return 1 }", model.RoleLogic},
 	} {
 		t.Run(c.file, func(t *testing.T) {
 			j := judgement.Judge(testkit.Survey(t, "-- "+c.file+" --\n"+c.text+"\n"), model.Brief{}, nil)

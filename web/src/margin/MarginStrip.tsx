@@ -119,7 +119,8 @@ function About({ m }: { m: Margin }) {
             {m.role.role && (
               <details>
                 <summary>
-                  Role <b>{m.role.role}</b>, {Math.round(m.role.confidence * 100)} % sure
+                  Role <b>{m.role.role}</b>,{' '}
+                  {m.role.source === 'assumed' ? <i>assumed</i> : `${Math.round(m.role.confidence * 100)} % sure`}
                 </summary>
                 <ul>
                   {m.role.reasons.map((r) => (

@@ -22,7 +22,7 @@ export function RoleAndFeature({
 }: {
   path: string
   origin: { origin: string; evidence: readonly string[]; by_hand: boolean }
-  role: { role: string; reasons: readonly string[]; by_hand: boolean }
+  role: { role: string; source: string; reasons: readonly string[]; by_hand: boolean }
   feature: { feature: string; reasons: readonly string[]; by_hand: boolean }
 }) {
   const { where } = useWhere()
@@ -32,7 +32,7 @@ export function RoleAndFeature({
   return (
     <div className="toldof">
       <label>
-        role
+        {role.source === 'assumed' ? <i>role, assumed</i> : 'role'}
         <select
           aria-label="role"
           value={role.role}

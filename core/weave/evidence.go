@@ -1,0 +1,265 @@
+package weave
+
+import (
+	"math"
+	"path"
+	"regexp"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/reading"
+)
+
+// What tells the role of a file, strongest first: a mechanism (a test by its
+// place or form, a project file), what its types build upon and are marked with,
+// what it does and takes in, what it is called, and last the folders it lies in,
+// which alone make a role that is only assumed.
+
+// testPlaces are folders that hold tests, whatever lies in them.
+var testPlaces = set([]string{"test", "tests", "__tests__", "spec", "specs", "t", "testing", "e2e", "testsuite", "unittests"})
+
+// inTests reports whether a path lies among tests: below a folder named for
+// them. Java and its like have their tests beside "main".
+func (lex *Lexicon) inTests(p string) bool {
+	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
+		if !lex.passing[d] && testPlaces[strings.ToLower(path.Base(d))] {
+			return true
+		}
+	}
+	return false
+}
+
+// baseRoles are what types mean that build upon a base, by the end of its name.
+var baseRoles = []struct {
+	ends string
+	role model.Role
+}{
+	{"TestCase", model.RoleTest}, {"Controller", model.RoleHandler}, {"Resource", model.RoleHandler}, {"Servlet", model.RoleHandler},
+	{"Handler", model.RoleHandler}, {"Command", model.RoleHandler}, {"Middleware", model.RoleHandler}, {"Action", model.RoleHandler},
+	{"Repository", model.RoleDataAccess}, {"DbContext", model.RoleDataAccess}, {"Dao", model.RoleDataAccess},
+	{"VFS", model.RoleDataAccess},
+	{"ApplicationRecord", model.RoleModel}, {"Entity", model.RoleModel}, {"Exception", model.RoleModel}, {"Error", model.RoleModel},
+	{"Migration", model.RoleSchema}, {"Serializer", model.RoleSchema}, {"Form", model.RoleSchema}, {"Validator", model.RoleSchema},
+	{"Activity", model.RoleView}, {"Fragment", model.RoleView}, {"Widget", model.RoleView}, {"Dialog", model.RoleView},
+	{"Window", model.RoleView}, {"Panel", model.RoleView}, {"Pane", model.RoleView}, {"Frame", model.RoleView}, {"View", model.RoleView},
+	{"Delegate", model.RoleView}, {"JComponent", model.RoleView}, {"JLabel", model.RoleView}, {"JButton", model.RoleView},
+	{"JList", model.RoleView}, {"JTable", model.RoleView}, {"JTree", model.RoleView}, {"JMenu", model.RoleView},
+	{"JMenuItem", model.RoleView},
+	{"JTextField", model.RoleView}, {"JComboBox", model.RoleView}, {"JToolBar", model.RoleView}, {"UserControl", model.RoleView},
+	{"Control", model.RoleView}, {"Component", model.RoleView}, {"Renderer", model.RoleView}, {"Icon", model.RoleView},
+	{"ItemModel", model.RoleState}, {"TableModel", model.RoleState}, {"ProxyModel", model.RoleState}, {"ViewModel", model.RoleState},
+	{"Store", model.RoleState}, {"Listener", model.RoleMessage}, {"Subscriber", model.RoleMessage}, {"Job", model.RoleMessage},
+	{"Parser", model.RoleFormat}, {"Lexer", model.RoleFormat}, {"Reader", model.RoleFormat}, {"Writer", model.RoleFormat},
+	{"Encoder", model.RoleFormat}, {"Decoder", model.RoleFormat}, {"InputStream", model.RoleFormat}, {"OutputStream", model.RoleFormat},
+}
+
+// markRoles are what annotations say of a type.
+var markRoles = map[string]model.Role{
+	"@RestController": model.RoleHandler, "@Controller": model.RoleHandler, "ApiController": model.RoleHandler,
+	"@Service":    model.RoleLogic,
+	"@Repository": model.RoleDataAccess, "@Entity": model.RoleModel, "@Table": model.RoleModel, "@Component": "",
+	"@Configuration":         model.RoleConfig,
+	"@SpringBootApplication": model.RoleEntry, "@ControllerAdvice": model.RoleHandler, "@EventListener": model.RoleMessage,
+	"@Path": model.RoleHandler, "@WebServlet": model.RoleHandler, "dataclass": model.RoleModel, "@Dao": model.RoleDataAccess,
+	"@Composable": model.RoleView, "@HiltViewModel": model.RoleState, "derive": "",
+}
+
+// taken are what a file is for that takes in a package, by the start of its name.
+var taken = []struct {
+	starts string
+	role   model.Role
+}{
+	{"javax.swing", model.RoleView}, {"java.awt", model.RoleView}, {"javafx", model.RoleView}, {"android.widget", model.RoleView},
+	{"android.view", model.RoleView}, {"tkinter", model.RoleView}, {"PyQt", model.RoleView}, {"PySide", model.RoleView},
+	{"wx", model.RoleView},
+	{"Gtk", model.RoleView}, {"gtk/", model.RoleView}, {"QWidget", model.RoleView}, {"QDialog", model.RoleView},
+	{"QMainWindow", model.RoleView},
+	{"QPainter", model.RoleView}, {"QMenu", model.RoleView}, {"QTreeView", model.RoleView}, {"QStyledItemDelegate", model.RoleView},
+	{"github.com/gdamore/tcell", model.RoleView}, {"System.Windows.Forms", model.RoleView}, {"Avalonia", model.RoleView},
+	{"syscall", model.RolePlatform}, {"golang.org/x/sys", model.RolePlatform}, {"windows.h", model.RolePlatform},
+	{"unistd.h", model.RolePlatform},
+	{"sys/", model.RolePlatform}, {"termios.h", model.RolePlatform}, {"libc::", model.RolePlatform}, {"nix::", model.RolePlatform},
+	{"winapi", model.RolePlatform}, {"dlfcn.h", model.RolePlatform}, {"pthread.h", model.RolePlatform},
+	{"cobra", model.RoleHandler}, {"github.com/spf13/cobra", model.RoleHandler}, {"commander", model.RoleHandler},
+}
+
+// systems are the last words of names that say which machine a file is for.
+var systems = set([]string{
+	"windows", "win32", "win64", "unix", "linux", "darwin", "posix", "macos", "mac", "osx", "freebsd", "openbsd", "x11",
+	"wayland", "android",
+	"ios", "amd64", "arm64", "x86", "cygwin", "solaris",
+})
+
+// seen is evidence in the file itself.
+func (b *ballot) seen(r model.Role, w float64, format string, args ...any) {
+	b.add(r, w, true, format, args...)
+}
+
+// builds asks what the types of a file build upon and are marked with.
+func (b *ballot) builds(f *model.Facts) {
+	for _, d := range f.Definitions {
+		if d.Parent != "" || d.Kind != model.DefClass && d.Kind != model.DefInterface {
+			continue
+		}
+		for _, m := range d.Marks {
+			if r := markRoles[m]; r != "" {
+				b.seen(r, 2, "%s is marked %s, line %d", d.Name, m, d.Line)
+			}
+		}
+		for _, base := range d.Bases {
+			simple := base[strings.LastIndexAny(base, ".:\\")+1:]
+			for _, x := range baseRoles {
+				if strings.HasSuffix(simple, x.ends) {
+					b.seen(x.role, 1.6, "%s is a %s, line %d", d.Name, simple, d.Line)
+					break
+				}
+			}
+		}
+	}
+}
+
+// takes asks what a file takes in from elsewhere.
+func (b *ballot) takes(f *model.Facts) {
+	told := map[model.Role]bool{}
+	for _, im := range f.Imports {
+		for _, x := range taken {
+			if !told[x.role] && strings.HasPrefix(im.Text, x.starts) {
+				told[x.role] = true
+				b.seen(x.role, 0.7, "it takes in %s, line %d", im.Text, im.Line)
+			}
+		}
+	}
+}
+
+// onlyHandsOn is the public face of a package: re-exports and nothing else.
+func onlyHandsOn(f *model.Facts) bool {
+	if len(f.Imports) == 0 || len(f.Definitions) > 0 {
+		return false
+	}
+	for _, im := range f.Imports {
+		if im.Kind != model.LinkReExport {
+			return false
+		}
+	}
+	return true
+}
+
+var handsOnNames = regexp.MustCompile(`(?:^|/)__init__\.py$`)
+
+// mechanism asks what no word can lie about.
+func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool) {
+	switch n, line := f.Facts.Sign(model.SignTest); {
+	case isTestName(lower):
+		b.seen(model.RoleTest, 4, "its name has the form of a test's")
+	case lex.inTests(f.Path):
+		b.seen(model.RoleTest, 3.5, "it lies among tests")
+	case n > 0 && !testsInside[path.Ext(lower)]:
+		b.seen(model.RoleTest, 1.2, "it declares tests, first on line %d", line)
+	}
+	if isProjectFile(lower) || f.Facts != nil && f.Facts.Project != nil {
+		b.seen(model.RoleConfig, 2.5, "it is a project file")
+	}
+	if f.Facts != nil && code && (onlyHandsOn(f.Facts) || handsOnNames.MatchString(f.Path) && len(f.Facts.Definitions) == 0) {
+		b.seen(model.RoleFacade, 2, "it only hands on what others define")
+	}
+}
+
+// testsInside are endings of languages that have a file's tests in the file.
+var testsInside = map[string]bool{".rs": true, ".d": true, ".zig": true}
+
+// named asks what a file is called. In languages where names end in no role a
+// word says less.
+func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string) {
+	n := len(words)
+	if n == 0 {
+		return
+	}
+	last := words[n-1]
+	switch r, whole := lex.Files[strings.Join(words, " ")]; {
+	case systems[last] && n > 1:
+		b.seen(model.RolePlatform, 1.3, "its name says which machine it is for: %s", last)
+	case whole && (r != model.RoleEntry || f.Facts != nil && f.Facts.Starts > 0):
+		b.seen(r, 0.7, "its name is %q", stem)
+	default:
+		if r, ok := lex.Names[last]; ok && r != model.RoleAsset {
+			b.seen(r, 1, "its name ends in %q", last)
+		}
+	}
+	// "lots.service.ts": the word before the ending names the role.
+	if parts := strings.Split(strings.ToLower(path.Base(f.Path)), "."); len(parts) > 2 {
+		if r, ok := lex.Names[parts[len(parts)-2]]; ok {
+			b.seen(r, 1.5, "its name ends in %q", "."+parts[len(parts)-2])
+		}
+	}
+}
+
+// folders asks the folders it lies in, the innermost most. A folder of pictures,
+// styles, texts or documents makes no role of code.
+func (b *ballot) folders(lex *Lexicon, f *model.File, code bool) {
+	weight := 0.95
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		if lex.passing[d] {
+			continue
+		}
+		r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]
+		switch {
+		case !ok, r == model.RoleTest:
+		case code && r == model.RoleScript && (f.Facts == nil || f.Facts.Starts == 0): // what programs are made of lies there as well
+		case code && (r == model.RoleAsset || r == model.RoleDocs || r == model.RoleStyle || r == model.RoleTranslation):
+		case code:
+			b.add(r, weight, false, "it lies in the folder %s", path.Base(d))
+		case r == model.RoleDocs || r == model.RoleAsset || r == model.RoleSchema:
+			b.add(r, 2, true, "it lies in the folder %s", path.Base(d))
+		case r == model.RoleTranslation:
+			b.add(r, 2, true, "it lies in the folder %s", path.Base(d))
+		}
+		if weight /= 2.5; weight < 0.1 {
+			break
+		}
+	}
+}
+
+// AssumeRoles gives program text without a role one that is only assumed: that
+// of nearly all its folder, that of the source a header belongs to, or else
+// logic, which is what most code is.
+func AssumeRoles(r *reading.Reading) map[string]model.RoleOf {
+	out := make(map[string]model.RoleOf, len(r.Roles))
+	for p, role := range r.Roles {
+		out[p] = role
+	}
+	for f := range r.Code(".") {
+		if r.Role(f.Path) != "" || len(f.Facts.Definitions) == 0 {
+			continue
+		}
+		role, why := assumed(r, f)
+		out[f.Path] = model.RoleOf{Role: role, Confidence: 0.2, Reasons: []string{why}, Source: model.RoleAssumed}
+	}
+	return out
+}
+
+func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
+	stem := strings.TrimSuffix(f.Path, path.Ext(f.Path))
+	if ext := path.Ext(f.Path); ext == ".h" || ext == ".hpp" {
+		for _, source := range []string{".c", ".cpp", ".cc", ".cxx"} {
+			if role := r.Role(stem + source); role != "" {
+				return role, "assumed: it belongs to " + path.Base(stem+source)
+			}
+		}
+	}
+	told, by := 0, map[model.Role]int{}
+	for _, g := range r.SourceIn(model.FolderOf(f.Path)) {
+		if role := r.Role(g.Path); role != "" {
+			told++
+			by[role]++
+		}
+	}
+	for _, role := range model.Roles {
+		if told >= 4 && 4*by[role] >= 3*told {
+			return role, "assumed: so are nearly all in its folder"
+		}
+	}
+	return model.RoleLogic, "assumed: nothing tells it, and most code is logic"
+}
+
+func round4(x float64) float64 { return math.Round(x*10000) / 10000 }
