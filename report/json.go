@@ -18,7 +18,6 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/links"
 	"jantel/core/model"
-	"jantel/core/overview"
 	"jantel/core/relations"
 	"jantel/core/routes"
 	"jantel/core/weave"
@@ -105,7 +104,8 @@ type document struct {
 	Routes      []jsonRoute        `json:"routes"`
 	Messages    []model.Message    `json:"messages"`
 	Entities    []jsonEntity       `json:"entities"`
-	Entries     []jsonEntry        `json:"entries"`
+	Entries     []model.Entry      `json:"entries"`
+	Facades     []string           `json:"facades"`
 	Features    []jsonFeature      `json:"features"`
 	Cut         jsonCut            `json:"cut"`
 	Levels      [][]string         `json:"levels"`
@@ -120,20 +120,12 @@ type document struct {
 	Timings     map[string]float64 `json:"timings"`
 }
 
-// jsonEntry is a place where something starts, and by what.
-type jsonEntry struct {
-	Path      string `json:"path"`
-	Line      int    `json:"line"`
-	Mechanism string `json:"mechanism"`
-}
-
-func entriesOf(s *model.Survey, j *judgement.Result) (list []jsonEntry, starts map[string]bool) {
-	list, starts = []jsonEntry{}, map[string]bool{}
-	for _, e := range overview.Entries(s, j, ".") {
-		list = append(list, jsonEntry{e.Path, e.Line, e.Note})
+func startsOf(j *judgement.Result) map[string]bool {
+	starts := map[string]bool{}
+	for _, e := range j.Entries {
 		starts[e.Path] = true
 	}
-	return list, starts
+	return starts
 }
 
 // notesOf are what was noted on the way and what could not be told.
@@ -300,8 +292,8 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility,
 		Notes: list(notesOf(s, j)), History: historyOf(s.History), Timings: timings(s, j)}
-	var starts map[string]bool
-	d.Entries, starts = entriesOf(s, j)
+	d.Entries, d.Facades = list(j.Entries), list(j.Facades)
+	starts := startsOf(j)
 	var bytes, code int64
 	for _, f := range s.Files {
 		bytes += f.Bytes

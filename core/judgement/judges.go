@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"jantel/core/charter"
+	"jantel/core/entries"
 	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/origin"
@@ -52,6 +53,7 @@ var judges = []judge{
 	{"scope", []string{"origin"}, judgeScope},
 	{"roles", []string{"origin"}, judgeRoles},
 	{"reading", []string{"scope", "roles"}, func(w *work) { w.result.Reading = reading.Of(w.survey, w.out.InScope, w.out.Roles) }},
+	{"entries", []string{"reading"}, func(w *work) { w.out.Entries, w.out.Facades = entries.Of(w.result.Reading) }},
 	{"assumed roles", []string{"reading"}, func(w *work) { w.allRoles = weave.AssumeRoles(w.result.Reading) }},
 	{"file rings", []string{"scope"}, judgeFileRings},
 	{"folder rings", []string{"scope", "roles"}, judgeFolderRings},

@@ -57,6 +57,7 @@ type Project struct {
 	BaseURL      string
 	Extends      []string
 	Roots        []string // source roots it declares
+	Bin          []string // files that are installed as commands
 	Outputs      []string // folders it has something written to
 	Problem      string   // why it could not be understood
 }

@@ -1883,8 +1883,8 @@ func (z OperationFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 15
-	o = append(o, 0x9f)
+	// array header, size 16
+	o = append(o, 0xdc, 0x0, 0x10)
 	o = msgp.AppendString(o, z.Tool)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendString(o, z.Description)
@@ -1950,9 +1950,13 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0013 := range z.Roots {
 		o = msgp.AppendString(o, z.Roots[za0013])
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Bin)))
+	for za0014 := range z.Bin {
+		o = msgp.AppendString(o, z.Bin[za0014])
+	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Outputs)))
-	for za0014 := range z.Outputs {
-		o = msgp.AppendString(o, z.Outputs[za0014])
+	for za0015 := range z.Outputs {
+		o = msgp.AppendString(o, z.Outputs[za0015])
 	}
 	o = msgp.AppendString(o, z.Problem)
 	return
@@ -1966,8 +1970,8 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 15 {
-		err = msgp.ArrayError{Wanted: 15, Got: zb0001}
+	if zb0001 != 16 {
+		err = msgp.ArrayError{Wanted: 16, Got: zb0001}
 		return
 	}
 	z.Tool, bts, err = msgp.ReadStringBytes(bts)
@@ -2287,22 +2291,44 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 	var zb0014 uint32
 	zb0014, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
-		err = msgp.WrapError(err, "Outputs")
+		err = msgp.WrapError(err, "Bin")
 		return
 	}
 	if zb0014 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Outputs) >= int(zb0014) {
-		z.Outputs = (z.Outputs)[:zb0014]
+	if cap(z.Bin) >= int(zb0014) {
+		z.Bin = (z.Bin)[:zb0014]
 	} else {
-		z.Outputs = make([]string, zb0014)
+		z.Bin = make([]string, zb0014)
 	}
-	for za0014 := range z.Outputs {
-		z.Outputs[za0014], bts, err = msgp.ReadStringBytes(bts)
+	for za0014 := range z.Bin {
+		z.Bin[za0014], bts, err = msgp.ReadStringBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "Outputs", za0014)
+			err = msgp.WrapError(err, "Bin", za0014)
+			return
+		}
+	}
+	var zb0015 uint32
+	zb0015, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Outputs")
+		return
+	}
+	if zb0015 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Outputs) >= int(zb0015) {
+		z.Outputs = (z.Outputs)[:zb0015]
+	} else {
+		z.Outputs = make([]string, zb0015)
+	}
+	for za0015 := range z.Outputs {
+		z.Outputs[za0015], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Outputs", za0015)
 			return
 		}
 	}
@@ -2317,7 +2343,7 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *Project) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Tool) + msgp.StringPrefixSize + len(z.Name) + msgp.StringPrefixSize + len(z.Description) + msgp.ArrayHeaderSize
+	s = 3 + msgp.StringPrefixSize + len(z.Tool) + msgp.StringPrefixSize + len(z.Name) + msgp.StringPrefixSize + len(z.Description) + msgp.ArrayHeaderSize
 	for za0001 := range z.Scripts {
 		s += 1 + msgp.StringPrefixSize + len(z.Scripts[za0001].Name) + msgp.StringPrefixSize + len(z.Scripts[za0001].Text) + msgp.IntSize
 	}
@@ -2366,8 +2392,12 @@ func (z *Project) Msgsize() (s int) {
 		s += msgp.StringPrefixSize + len(z.Roots[za0013])
 	}
 	s += msgp.ArrayHeaderSize
-	for za0014 := range z.Outputs {
-		s += msgp.StringPrefixSize + len(z.Outputs[za0014])
+	for za0014 := range z.Bin {
+		s += msgp.StringPrefixSize + len(z.Bin[za0014])
+	}
+	s += msgp.ArrayHeaderSize
+	for za0015 := range z.Outputs {
+		s += msgp.StringPrefixSize + len(z.Outputs[za0015])
 	}
 	s += msgp.StringPrefixSize + len(z.Problem)
 	return

@@ -262,6 +262,23 @@ type FeatureOf struct {
 	ByHand  bool     `json:"by_hand"`
 }
 
+// Kinds of entries.
+const (
+	EntryProgram = "program"
+	EntryPage    = "page"
+	EntryWorker  = "worker"
+	EntryCommand = "command"
+	EntryScript  = "script" // run by hand or by the build
+)
+
+// Entry is where something starts, by which mechanism.
+type Entry struct {
+	Path      string `json:"path"`
+	Line      int    `json:"line"`
+	Kind      string `json:"kind"`
+	Mechanism string `json:"mechanism"`
+}
+
 // Cut labels.
 const (
 	CutByFeature = "by feature"
@@ -300,6 +317,8 @@ type Judgement struct {
 	InScope    map[string]bool // judged files
 	Roles      map[string]RoleOf
 	Origins    map[string]OriginOf
+	Entries    []Entry   // by path
+	Facades    []string  // by path
 	Folders    []*Folder // sorted by path, the root first
 	Smells     []Smell
 	Cycles     []Cycle

@@ -145,7 +145,8 @@ func (t *teller) bundled(f *model.File) (model.FileOrigin, string) {
 		return model.OriginBuilt, "it is made from " + from
 	}
 	squeezed := f.Facts.Hint(model.HintSqueezed) != nil
-	if h := f.Facts.Hint(model.HintBundle); h != nil && (h.Text != "" || squeezed || f.Facts.Hint(model.HintBanner) != nil && f.Lines() > 300) {
+	if h := f.Facts.Hint(model.HintBundle); h != nil &&
+		(h.Text != "" || squeezed || f.Facts.Hint(model.HintBanner) != nil && f.Lines() > 300) {
 		return model.OriginBuilt, fmt.Sprintf("line %d is written by a bundler", h.Line)
 	}
 	if squeezed && scripts[path.Ext(f.Path)] {

@@ -142,7 +142,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		sh.Verdict = patterns.Verdict(ranking)
 	}
 	sh.Runs = runs(s, j, place)
-	sh.Entries = Entries(s, j, place)
+	sh.Entries = Entries(j, place)
 	beside.Go(func() { sh.Practices = practices(s, j, place, len(sh.Entries) > 0) })
 	sh.ReadFirst = readFirst(s, j, place, sh.Entries, used())
 	beside.Wait()
@@ -382,28 +382,13 @@ func runs(s *model.Survey, j *judgement.Result, place string) []Run {
 	return out
 }
 
-// Entries lists where a program or an interface starts, by file: the one list
-// that the sheet, the text and the JSON speak of.
-func Entries(s *model.Survey, j *judgement.Result, place string) []model.Evidence {
+// Entries lists where something starts at a place: the one list that the
+// sheet, the text and the JSON speak of.
+func Entries(j *judgement.Result, place string) []model.Evidence {
 	out := []model.Evidence{}
-	for f := range j.Reading.Own(place) {
-		role := j.Roles[f.Path].Role
-		if role == model.RoleTest || role == model.RoleDocs {
-			continue
-		}
-		line, why := 0, ""
-		if f.Facts.Starts > 0 {
-			line, why = f.Facts.Starts, "a program starts here"
-			if f.Facts.Starts == 1 {
-				why = "a program to run, by its first line"
-			}
-		} else if _, l := f.Facts.Sign(model.SignEntry); l > 0 {
-			line, why = l, "mounts the interface"
-		} else if _, l := f.Facts.Sign(model.SignListens); l > 0 {
-			line, why = l, "starts to listen"
-		}
-		if line > 0 {
-			out = append(out, model.Evidence{Path: f.Path, Line: line, Note: why})
+	for _, e := range j.Entries {
+		if model.Within(place, e.Path) {
+			out = append(out, model.Evidence{Path: e.Path, Line: e.Line, Note: e.Kind + ": " + e.Mechanism})
 		}
 	}
 	return out

@@ -8,7 +8,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
@@ -21,7 +23,7 @@ import (
 
 func init() {
 	for _, l := range []*syntax.Language{
-		{Name: "npm package", Version: 2, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
+		{Name: "npm package", Version: 3, FileNames: []string{"package.json"}, Read: wrap(packageJSON)},
 		{
 			Name: "TypeScript configuration", Version: 2,
 			FileNames: []string{
@@ -177,6 +179,14 @@ func packageJSON(src []byte) (*model.Project, error) {
 		}
 	}
 	p.Exports = conditions(raw["exports"], ".")
+	var bins map[string]string
+	if bin := str("bin"); bin != "" {
+		p.Bin = []string{bin}
+	} else if json.Unmarshal(raw["bin"], &bins) == nil {
+		for _, name := range slices.Sorted(maps.Keys(bins)) {
+			p.Bin = append(p.Bin, bins[name])
+		}
+	}
 	p.Imports = conditions(raw["imports"], "#")
 	return p, nil
 }

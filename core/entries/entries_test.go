@@ -1,0 +1,73 @@
+package entries_test
+
+import (
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestWhereSomethingStarts(t *testing.T) {
+	for name, c := range map[string]struct {
+		tree string
+		want map[string]string // path to kind
+	}{
+		"commands that a package installs, mapped to their source": {
+			"-- package.json --\n{\"bin\": {\"vault\": \"./dist/cli.js\", \"seed\": \"bin/seed\"}}\n-- src/cli.ts --\nexport function run() {}\n-- bin/seed --\n#!/usr/bin/env node\nrun()\n",
+			map[string]string{"src/cli.ts": "command", "bin/seed": "command"},
+		},
+		"a start script, and a server that another file starts": {
+			"-- package.json --\n{\"scripts\": {\"start\": \"node --inspect main.js\", \"test\": \"node run-tests.js\"}}\n-- main.js --\nimport { open } from './server.js'\nopen()\n-- server.js --\nexport function open() { app.listen(3000) }\n-- run-tests.js --\nx()\n",
+			map[string]string{"main.js": "program"},
+		},
+		"a server that nothing takes in": {
+			"-- server.js --\nconst app = express()\napp.listen(3000)\n-- lots.js --\nexport function list() {}\n",
+			map[string]string{"server.js": "program"},
+		},
+		"main functions, those among tools and beside a package apart": {
+			"-- go.mod --\nmodule vault\n-- main.go --\npackage main\n\nfunc main() {}\n-- lots/lots.go --\npackage lots\n\nfunc List() {}\n-- lots/gen.go --\npackage main\n\nfunc main() {}\n-- tools/weigh/main.go --\npackage main\n\nfunc main() {}\n-- lots/lots_test.go --\npackage lots\n",
+			map[string]string{"main.go": "program", "lots/gen.go": "script", "tools/weigh/main.go": "script"},
+		},
+		"the build's own program is none": {
+			"-- Cargo.toml --\n[package]\nname = \"vault\"\n-- build.rs --\nfn main() {}\n-- src/main.rs --\nfn main() {}\n-- src/lib.rs --\npub fn weigh() {}\n",
+			map[string]string{"src/main.rs": "program"},
+		},
+		"what servers start by name": {
+			"-- config.ru --\nrun Vault\n-- vault.psgi --\nmy $app = sub { 1 };\n-- desk/wsgi.py --\napplication = 1\n-- public/index.php --\n<?php\nboot();\n-- src/index.php --\n<?php\nfunction boot() {}\n",
+			map[string]string{"config.ru": "program", "vault.psgi": "program", "desk/wsgi.py": "program", "public/index.php": "page"},
+		},
+		"the script of a page, and what mounts it": {
+			"-- index.html --\n<script type=\"module\" src=\"src/desk.js\"></script>\n-- src/desk.js --\nimport './lots.js'\n-- src/lots.js --\nexport const a = 1\n-- src/app.tsx --\ncreateRoot(x).render(<A />)\n",
+			map[string]string{"src/desk.js": "page", "src/app.tsx": "page"},
+		},
+		"a container's command": {
+			"-- Dockerfile --\nFROM x\nCMD [\"python\", \"vault/run.py\"]\n-- vault/run.py --\ndef run(): pass\n-- vault/lots.py --\ndef lots(): pass\n",
+			map[string]string{"vault/run.py": "program"},
+		},
+		"a script by its first line, and a test that could be one": {
+			"-- bin/dry --\n#!/usr/bin/perl\nprint 1;\n-- scripts/tidy.py --\n#!/usr/bin/python\nx = 1\n-- t/lots.t --\n#!/usr/bin/perl\nok(1);\n",
+			map[string]string{"bin/dry": "command", "scripts/tidy.py": "script"},
+		},
+	} {
+		t.Run(name, func(t *testing.T) {
+			j := judgement.Judge(testkit.Survey(t, c.tree), model.Brief{}, nil)
+			got := map[string]string{}
+			for _, e := range j.Entries {
+				got[e.Path] = e.Kind
+				require.NotEmpty(t, e.Mechanism)
+				require.Positive(t, e.Line)
+			}
+			require.Equal(t, c.want, got)
+		})
+	}
+}
+
+func TestALibraryHasAFaceAndNoEntry(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, "-- package.json --\n{\"name\": \"scales\", \"main\": \"index.js\"}\n-- index.js --\nexport * from './weigh.js'\n-- weigh.js --\nexport function weigh() {}\n"), model.Brief{}, nil)
+	require.Empty(t, j.Entries)
+	require.Equal(t, []string{"index.js"}, j.Facades)
+	require.Equal(t, model.RoleFacade, j.Roles["index.js"].Role)
+}
