@@ -57,13 +57,18 @@ func offers(c *context) outcome {
 		)
 	}
 	for _, f := range c.survey.Files {
-		if !c.judged[f.Path] || f.Facts == nil {
+		// A tool may well have written the project file.
+		if f.Facts == nil {
 			continue
 		}
 		d := model.FolderOf(f.Path)
 		switch p := f.Facts.Project; {
 		case p == nil:
 		case strings.Count(f.Path, "/") > 1:
+		case p.Tool == "cargo" && c.survey.File(path.Join(d, "src/lib.rs")) != nil:
+			ev = append(ev, model.Evidence{Path: path.Join(d, "src/lib.rs"), Line: 1, Note: "the crate's library"})
+		case p.Tool == "perl" && c.survey.File(path.Join(d, "lib")) == nil && c.hasFolder(path.Join(d, "lib")):
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "installs what lies in lib"})
 		case p.Tool == "npm" && (len(p.Entries) > 0 || len(p.Exports) > 0):
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "names what others may import"})
 		case p.Tool == "go" && p.Name != "":
@@ -80,6 +85,10 @@ func offers(c *context) outcome {
 		return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
 	}
 	return outcomeOf(1, "It offers its code to others.", ev)
+}
+
+func (c *context) hasFolder(d string) bool {
+	return slices.ContainsFunc(c.folders, func(x *model.Folder) bool { return x.Path == d })
 }
 
 // topPackage is what makes nearly all of the codebase one package of Python; nil

@@ -566,17 +566,34 @@ func hostBlind(c *context) outcome {
 		first, _, _ := strings.Cut(strings.TrimPrefix(l.From, d.Path+"/"), "/")
 		needs[first] = true
 	}
-	who := map[string]bool{}
+	// Who knows one of many by name is a corner; who knows several does the wiring.
+	who, parties := map[string]map[string]bool{}, map[string]bool{}
 	var known []model.Link
 	for _, l := range c.between(outside, inner) {
-		if !who[l.From] {
-			who[l.From] = true
+		first, _, _ := strings.Cut(strings.TrimPrefix(l.To, d.Path+"/"), "/")
+		if who[l.From] == nil {
+			who[l.From] = map[string]bool{}
 			known = append(known, l)
+		}
+		who[l.From][first], parties[first] = true, true
+	}
+	wiring := 0
+	for _, of := range who {
+		if 4*len(of) >= len(parts) {
+			wiring++
 		}
 	}
 	text := fmt.Sprintf(
-		"%d of %d plug-ins use what they are plugged into, and %d places know them by name.", len(needs), len(parts),
+		"%d of %d plug-ins use what they are plugged into, and %d places know some of them by name.", len(needs), len(parts),
 		len(who),
 	)
-	return outcomeOf(float64(len(needs))/float64(len(parts))-0.34*float64(max(0, len(who)-1)), text, linksEvidence(known))
+	share := float64(len(needs)) / float64(len(parts))
+	if wiring == 0 {
+		// What is loaded by its name or place is handed what it may use.
+		share = max(share, 0.8*(1-float64(len(parties))/float64(len(parts))))
+	}
+	if len(who) == 0 {
+		text = fmt.Sprintf("Nothing outside knows any of the %d plug-ins by name: they are loaded by their place.", len(parts))
+	}
+	return outcomeOf(share-0.34*float64(max(0, wiring-1)), text, linksEvidence(known))
 }
