@@ -279,9 +279,6 @@ func (t *teller) apart(d string, x *folder) string {
 	return fmt.Sprintf("%s stands on its own: %s; it needs nothing outside", d, strings.Join(said, ", "))
 }
 
-// byStem is kept for tellers that look for twins in other folders.
-func (t *teller) byStem() {}
-
 // documentation marks pages that a generator of documentation wrote together.
 func (t *teller) documentation() {
 	for d := range t.folders {

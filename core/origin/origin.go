@@ -18,7 +18,6 @@ type teller struct {
 	s       *model.Survey
 	out     map[string]model.OriginOf
 	has     map[string]bool // files
-	stems   map[string][]string
 	folders map[string]*folder
 	attrs   []attribute
 	outputs map[string]string // folders that project files have something written to, with the file that says so
@@ -33,7 +32,6 @@ func Of(s *model.Survey) map[string]model.OriginOf {
 	}
 	t.projects()
 	t.folders = foldersOf(s)
-	t.byStem()
 	foreign := t.foreign()
 	for _, f := range s.Files {
 		if f.Facts == nil || f.Skipped == model.SkippedBinary || f.Skipped == model.SkippedTooLarge {

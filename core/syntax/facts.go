@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"regexp"
 	"sort"
 	"strings"
 
@@ -122,6 +123,22 @@ func Sentence(text string, max int) string {
 		return text[:i] + " …"
 	}
 	return text[:max]
+}
+
+var docTags = regexp.MustCompile(`\{@\w+ ([^}]*)\}|</?\w[^>]{0,200}>`)
+
+// DocComment is what a comment between /** and */ says before its first tag.
+func DocComment(comment string) string {
+	var lines []string
+	for l := range strings.Lines(strings.TrimSuffix(strings.TrimPrefix(comment, "/**"), "*/")) {
+		l = strings.TrimPrefix(strings.TrimSpace(l), "*")
+		l = strings.TrimSpace(strings.NewReplacer("@fileoverview", "", "@file", "").Replace(l))
+		if strings.HasPrefix(l, "@") || strings.HasPrefix(l, "Copyright") {
+			break
+		}
+		lines = append(lines, l)
+	}
+	return Sentence(docTags.ReplaceAllString(strings.Join(lines, "\n"), "$1"), 240)
 }
 
 // SortedSet returns the keys of a set in order.

@@ -15,6 +15,9 @@ type Profile struct {
 	// FolderPackages: the files of a folder are one package, know each other's
 	// names, and any of them may say what it is for.
 	FolderPackages bool
+	// FolderFiles are the names of files whose opening comment is about their
+	// folder.
+	FolderFiles []string
 	// Namespace is the sign between the parts of a declared namespace, "" where
 	// none is declared; NamespaceIsPath tells that it must follow the folders.
 	Namespace       string

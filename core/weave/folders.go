@@ -2,6 +2,8 @@ package weave
 
 import (
 	"path"
+	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
@@ -59,7 +61,7 @@ func Folders(s *model.Survey, roles map[string]model.RoleOf, judged map[string]b
 	}
 	sort.Slice(out, func(i, j int) bool { return lessPath(out[i].Path, out[j].Path) })
 	for _, f := range out {
-		f.Purpose = purpose(f, own[f.Path])
+		f.Purpose = purpose(f, own[f.Path], s.Codebase)
 	}
 	return out
 }
@@ -88,40 +90,58 @@ func crossings(links []model.Link, byPath map[string]*model.Folder) {
 	}
 }
 
-// purpose takes the authors' own words for a folder, or infers a plain
-// sentence from what it holds.
-func purpose(d *model.Folder, files []*model.File) model.Purpose {
-	best, rank := model.Purpose{}, 99
+// purpose takes the authors' own words for a folder, where they say what it is:
+// its project file first, then its README, then the file that speaks for it. How
+// many files of which role it holds is told elsewhere, and is no purpose.
+func purpose(d *model.Folder, files []*model.File, codebase string) model.Purpose {
+	best, rank := model.Purpose{}, len(spokesmen)
 	for _, f := range files {
 		if f.Facts == nil || f.Facts.Doc == "" || f.Skipped != "" {
 			continue
 		}
-		b := strings.ToLower(path.Base(f.Path))
-		r := 99
-		switch {
-		case strings.HasPrefix(b, "readme"):
-			r = 0
-		case f.Facts.Project != nil:
-			r = 1
-		case b == "__init__.py", b == "doc.go", b == "index.ts", b == "index.js", b == "mod.rs":
-			r = 2
-		case syntax.ProfileOf(f.Language).FolderPackages && naming.Stem(b) == path.Base(d.Path):
-			r = 3
-		case syntax.ProfileOf(f.Language).FolderPackages && !strings.HasSuffix(b, "_test.go"):
-			r = 4
+		text, firm := syntax.Statement(f.Facts.Doc)
+		if text == "" || echoes(text, d, codebase) {
+			continue
 		}
-		if r < rank {
-			best, rank = model.Purpose{Text: f.Facts.Doc, Source: "author", Path: f.Path, Line: f.Facts.DocLine}, r
+		r := slices.IndexFunc(spokesmen, func(speaks spokesman) bool { return speaks(d, f, firm) })
+		if r >= 0 && r < rank {
+			best, rank = model.Purpose{Text: text, Source: "author", Path: f.Path, Line: f.Facts.DocLine}, r
 		}
 	}
-	if rank < 99 && !echoes(best.Text, d.Name) {
-		return best
-	}
-	// How many files of which role it holds is told elsewhere, and is no purpose.
-	return model.Purpose{}
+	return best
 }
 
-// echoes reports whether a text only repeats a name.
-func echoes(text, name string) bool {
-	return strings.Join(naming.Words(text), "") == strings.Join(naming.Words(name), "")
+// spokesman reports whether what a file says of itself is about its folder; firm
+// tells that it says what it is in so many words.
+type spokesman func(d *model.Folder, f *model.File, firm bool) bool
+
+// spokesmen are heard in this order.
+var spokesmen = []spokesman{
+	func(_ *model.Folder, f *model.File, firm bool) bool {
+		return f.Facts.Project != nil && (firm || len(strings.Fields(f.Facts.Doc)) > 4)
+	},
+	func(_ *model.Folder, f *model.File, _ bool) bool { return readme.MatchString(path.Base(f.Path)) },
+	func(_ *model.Folder, f *model.File, _ bool) bool { return f.Facts.Project != nil },
+	func(_ *model.Folder, f *model.File, _ bool) bool {
+		return slices.Contains(syntax.ProfileOf(f.Language).FolderFiles, path.Base(f.Path))
+	},
+	func(d *model.Folder, f *model.File, _ bool) bool {
+		return syntax.ProfileOf(f.Language).FolderPackages && naming.Stem(path.Base(f.Path)) == path.Base(d.Path)
+	},
+	func(_ *model.Folder, f *model.File, _ bool) bool {
+		return syntax.ProfileOf(f.Language).FolderPackages && !strings.HasSuffix(f.Path, "_test.go")
+	},
+}
+
+// readme is a README for everybody; others are for one platform or language.
+var readme = regexp.MustCompile(`(?i)^readme(\.en)?(\.(md|markdown|mdown|mkd|txt|rst|adoc|rdoc|textile))?$`)
+
+// fillers say nothing of a package that its name does not.
+var fillers = syntax.Set("the", "a", "an", "this", "is", "package", "module", "library", "plugin", "component", "for", "of", "folder")
+
+// echoes reports whether a text only repeats the names of a folder and of those
+// around it.
+func echoes(text string, d *model.Folder, codebase string) bool {
+	known := naming.Words(d.Path + " " + codebase)
+	return !slices.ContainsFunc(naming.Words(text), func(w string) bool { return !fillers[w] && !slices.Contains(known, w) })
 }

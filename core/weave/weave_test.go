@@ -107,6 +107,47 @@ export const x = () => 1
 	require.NotEqual(t, "author", got["moor"].Source, "repeating the name is no purpose")
 }
 
+func TestTheFirstToSpeakForAFolderIsHeard(t *testing.T) {
+	s := testkit.Survey(t, `
+-- package.json --
+{ "name": "vault", "description": "A register of seed lots for the growers of a valley" }
+-- README.md --
+# Vault
+
+Vault is what the growers call it.
+-- lots/README.de.md --
+Lots sind Beutel in Kisten, und so weiter.
+-- lots/README --
+Lots of the vault
+
+To weigh a lot, run the scales. The output is in grams.
+
+Version 3.1, released in May 2025.
+
+A lot is a bag of seed of one harvest.
+-- lots/a.ts --
+export const a = 1
+-- moor/package-info.java --
+/**
+ * Provides what is known of the moor.
+ */
+package moor;
+-- moor/Moor.java --
+package moor;
+/** Provides the moor itself. */
+class Moor {}
+-- scales/README.md --
+Run the scales before noon.
+-- scales/a.ts --
+export const a = 1
+`)
+	j := judgement.Judge(s, model.Brief{}, nil)
+	require.Equal(t, "package.json", j.Folder(".").Purpose.Path)
+	require.Equal(t, model.Purpose{Text: "A lot is a bag of seed of one harvest.", Source: "author", Path: "lots/README", Line: 7}, j.Folder("lots").Purpose)
+	require.Equal(t, "Provides what is known of the moor.", j.Folder("moor").Purpose.Text)
+	require.Empty(t, j.Folder("scales").Purpose.Text, "what is to be done is no purpose")
+}
+
 func TestFoldersSumUpWhatLiesBelow(t *testing.T) {
 	s := testkit.Survey(t, "-- a/b/x.ts --\nimport '../../c/y'\nimport './z'\n-- a/b/z.ts --\nimport '../w'\n-- a/w.ts --\n-- c/y.ts --\none()\ntwo()\n")
 	j := judgement.Judge(s, model.Brief{}, nil)

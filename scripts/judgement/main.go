@@ -40,6 +40,7 @@ type survey struct {
 	Features []struct{ Name string }
 	Cut      struct{ Label string }
 	Patterns []struct{ Name string }
+	Folders  []struct{ Path, Purpose string }
 }
 
 // tally counts answers of one kind.
@@ -129,6 +130,7 @@ func run(binary, tree string) (*survey, error) {
 // kinds hold one statement against a survey.
 var kinds = map[string]func(*survey, label, map[string]*tally){
 	"origin": ofOrigin, "roles": ofRole, "entries": ofEntry, "features": ofFeature, "cut": ofCut, "patterns": ofPattern,
+	"purposes": ofPurpose,
 }
 
 func count(counts map[string]*tally, name string, ok, told bool, miss string) {
@@ -219,6 +221,26 @@ func ofPattern(s *survey, l label, counts map[string]*tally) {
 	count(counts, "leading pattern", slices.Contains(l.right, first), len(names) > 0, miss)
 	among := slices.ContainsFunc(names, func(n string) bool { return slices.Contains(l.right, n) })
 	count(counts, "one of the first three", among, len(names) > 0, miss)
+}
+
+// ofPurpose asks whether what is shown as a folder's purpose is its authors'
+// statement, and whether such a statement is shown; "-" stands for none.
+func ofPurpose(s *survey, l label, counts map[string]*tally) {
+	for _, f := range s.Folders {
+		if f.Path != l.of {
+			continue
+		}
+		ok := slices.ContainsFunc(l.right, func(words string) bool {
+			return words != "-" && strings.Contains(strings.ToLower(f.Purpose), strings.ToLower(words))
+		})
+		miss := fmt.Sprintf("%s %s: %s, shown %q", l.tree, l.of, strings.Join(l.right, "|"), f.Purpose)
+		if f.Purpose != "" {
+			count(counts, "shown ones are purposes", ok, true, miss)
+		}
+		if !slices.Contains(l.right, "-") {
+			count(counts, "those authors wrote are shown", ok, f.Purpose != "", miss)
+		}
+	}
 }
 
 func print(kind string, counts map[string]*tally, most int) {

@@ -2,15 +2,17 @@
 package java
 
 import (
+	"strings"
+
 	"jantel/core/model"
 	"jantel/core/syntax"
 	"jantel/core/syntax/jvm"
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 5, Profile: syntax.Profile{
+	syntax.Register(&syntax.Language{Name: "Java", Version: 6, Profile: syntax.Profile{
 		Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
-		Inherits: true,
+		Inherits: true, FolderFiles: []string{"package-info.java"},
 	}, Loggers: []string{
 		"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger",
 		"lombok.extern", "android.util.Log", "System.Logger",
@@ -51,11 +53,23 @@ type reader struct {
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
 	r.file()
+	if len(r.f.Definitions) == 0 {
+		r.doc()
+	}
 	r.f.Mentions = syntax.TypeMentions(r.s, keywords)
 	jvm.Routes(r.s, r.f)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// doc keeps what a file without types says of its package, above its name.
+func (r *reader) doc() {
+	for _, c := range r.s.Comments {
+		if t := string(r.s.Src[c.Start:c.End]); strings.HasPrefix(t, "/**") && (r.s.Len() == 0 || c.Start < r.s.Tokens[0].Start) {
+			r.f.Doc, r.f.DocLine = syntax.DocComment(t), int(c.Line)
+		}
+	}
 }
 
 var keywords = map[string]bool{

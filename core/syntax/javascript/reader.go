@@ -11,22 +11,24 @@ import (
 // loggers are what programs keep a log with; the console is none.
 var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug", "signale", "npmlog", "consola", "morgan", "tslog"}
 
+var profile = syntax.Profile{Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"}}
+
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Name: "TypeScript", Version: 10, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Name: "TSX", Version: 10, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Name: "JavaScript", Version: 10, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 9, Profile: syntax.Profile{Code: true, Inherits: true, Reached: true},
+		Name: "JSX", Version: 10, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -134,16 +136,7 @@ func (r *reader) doc() {
 			!strings.Contains(t, "@module") && !s.Is(0, "import") {
 			return
 		}
-		var lines []string
-		for l := range strings.Lines(strings.TrimSuffix(t[3:], "*/")) {
-			l = strings.TrimPrefix(strings.TrimSpace(l), "*")
-			l = strings.TrimSpace(strings.NewReplacer("@fileoverview", "", "@file", "").Replace(l))
-			if strings.HasPrefix(l, "@") || strings.HasPrefix(l, "Copyright") {
-				break
-			}
-			lines = append(lines, l)
-		}
-		r.f.Doc, r.f.DocLine = syntax.Sentence(strings.Join(lines, "\n"), 240), int(c.Line)
+		r.f.Doc, r.f.DocLine = syntax.DocComment(t), int(c.Line)
 		return
 	}
 }

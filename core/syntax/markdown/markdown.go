@@ -11,15 +11,15 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Markdown", Version: 2, Extensions: []string{".md", ".markdown", ".mdown"}, Read: read})
+	syntax.Register(&syntax.Language{Name: "Markdown", Version: 3, Extensions: []string{".md", ".markdown", ".mdown", ".mkd"}, Read: markdown})
 	syntax.Register(&syntax.Language{
-		Name: "Plain text", Version: 2, Extensions: []string{".txt", ".rst"},
-		FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: read,
+		Name: "Plain text", Version: 3, Extensions: []string{".txt", ".rst", ".adoc", ".rdoc", ".textile"},
+		FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: text,
 	})
 }
 
 var (
-	nested  = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)`)
+	nested  = regexp.MustCompile(`\[!\[[^\]]*\](?:\([^)]*\)|\[[^\]]*\])?\](?:\([^)]*\)|\[[^\]]*\])`)
 	badge   = regexp.MustCompile(`\[!\[[^\]]*\]\([^)]*\)\]\([^)]*\)|!?\[[^\]]*\]\([^)]*\)`)
 	image   = regexp.MustCompile(`!\[[^\]]*\]\([^)]*\)`)
 	link    = regexp.MustCompile(`\[([^\]]*)\]\([^)]*\)`)
@@ -40,30 +40,30 @@ var (
 // of it is far shorter.
 const maxParagraph = 4000
 
-func read(_ string, src []byte) *model.Facts {
+func markdown(_ string, src []byte) *model.Facts { return read(src, false) }
+
+func text(_ string, src []byte) *model.Facts { return read(src, true) }
+
+// read reads prose; bare tells that its headings bear no mark.
+func read(src []byte, bare bool) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	syntax.CountPlain(f, src)
 	f.Code, f.Comment = 0, f.Code // prose is no code
-	n, fence := 0, false
-	var words []string
-	finish := func() {
-		if f.Doc == "" && len(words) > 0 {
-			text := strings.Join(words, " ")
-			if t := plain(text[:min(len(text), maxParagraph)]); t != "" {
-				f.Doc = syntax.Sentence(t, 280)
-			}
-		}
-		words = nil
-	}
+	o := opening{facts: f, bare: bare}
+	n, fence, comment := 0, false, false
 	for line := range strings.Lines(string(src)) {
 		n++
 		if n > 3000 {
 			break
 		}
 		t := strings.TrimSpace(line)
+		if comment || strings.HasPrefix(t, "<!--") {
+			comment = !strings.Contains(t, "-->")
+			continue
+		}
 		if strings.HasPrefix(t, "```") || strings.HasPrefix(t, "~~~") {
 			fence = !fence
-			finish()
+			o.finish()
 			continue
 		}
 		indented := strings.HasPrefix(line, "    ") || strings.HasPrefix(line, "\t")
@@ -73,28 +73,64 @@ func read(_ string, src []byte) *model.Facts {
 			}
 			continue
 		}
-		if f.Doc != "" {
-			continue
-		}
-		switch {
-		case t == "":
-			finish()
-		case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"),
-			strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
-		case under.MatchString(t):
-			words = nil // what stood above was a title
-		default:
-			if strings.TrimSpace(badge.ReplaceAllString(t, "")) == "" {
-				continue
-			}
-			if len(words) == 0 {
-				f.DocLine = n
-			}
-			words = append(words, t)
-		}
+		o.line(t, n)
 	}
-	finish()
+	o.finish()
 	return f
+}
+
+// opening takes what a text says of its subject from its first paragraphs: the
+// first that says in so many words what it is, else one of the very first that
+// may well do so.
+type opening struct {
+	facts      *model.Facts
+	bare       bool
+	words      []string
+	at         int  // line of the first word
+	paragraphs int  // that were looked at
+	firm       bool // what was taken says what the thing is
+}
+
+// How many paragraphs are looked at for what is said in so many words, and for
+// what may be meant so.
+const deep, shallow = 10, 3
+
+func (o *opening) line(t string, n int) {
+	switch {
+	case o.firm || o.paragraphs >= deep:
+	case t == "":
+		o.finish()
+	case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"), strings.HasPrefix(t, "="),
+		strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
+	case under.MatchString(t):
+		o.words = nil // what stood above was a title
+	case strings.TrimSpace(badge.ReplaceAllString(t, "")) == "":
+	case o.bare && strings.HasPrefix(t, "* ") && len(strings.Fields(t)) < 5 && len(o.words) == 0:
+	default:
+		if len(o.words) == 0 {
+			o.at = n
+		}
+		o.words = append(o.words, t)
+	}
+}
+
+func (o *opening) finish() {
+	words := o.words
+	o.words = nil
+	if len(words) == 0 || o.firm || o.paragraphs >= deep {
+		return
+	}
+	text := strings.Join(words, " ")
+	text = plain(text[:min(len(text), maxParagraph)])
+	if text == "" || o.bare && len(words) == 1 && o.paragraphs == 0 && syntax.Title(text) {
+		return
+	}
+	o.paragraphs++
+	said, firm := syntax.Statement(text)
+	if said == "" || !firm && (o.facts.Doc != "" || o.paragraphs > shallow) {
+		return
+	}
+	o.facts.Doc, o.facts.DocLine, o.firm = syntax.Sentence(said, 280), o.at, firm
 }
 
 // plain is a paragraph without what marks it up. A badge may well be broken over

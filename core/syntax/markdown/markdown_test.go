@@ -22,7 +22,7 @@ func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
 		"nothing":                   {"# Vault\n\n![](a.png)\n", "", 0},
 	} {
 		t.Run(name, func(t *testing.T) {
-			f := read("Markdown", []byte(c.text))
+			f := markdown("", []byte(c.text))
 			require.Equal(t, c.want, f.Doc)
 			if c.want != "" {
 				require.Equal(t, c.line, f.DocLine)
@@ -34,7 +34,7 @@ func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
 func FuzzRead(f *testing.F) {
 	f.Add("# a\n\n[![b\nc](d)](e)\n```\nmake\n```\n")
 	f.Fuzz(func(t *testing.T, text string) {
-		x := read("Markdown", []byte(text))
+		x := markdown("", []byte(text))
 		require.LessOrEqual(t, len(x.Doc), 4*300)
 		require.GreaterOrEqual(t, x.DocLine, 0)
 	})

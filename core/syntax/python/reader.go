@@ -13,7 +13,7 @@ import (
 func init() {
 	syntax.Register(&syntax.Language{
 		Name: "Python", Version: 6,
-		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true},
+		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"}},
 		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},
 		Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve,
 	})

@@ -11,7 +11,9 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Rust", Version: 2, Profile: syntax.Profile{Code: true, Reached: true, SameNames: true},
+		Name: "Rust", Version: 2, Profile: syntax.Profile{
+			Code: true, Reached: true, SameNames: true, FolderFiles: []string{"mod.rs", "lib.rs"},
+		},
 		Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read,
 		Resolve: resolve,
 	})

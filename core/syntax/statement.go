@@ -1,0 +1,91 @@
+package syntax
+
+import (
+	"regexp"
+	"strings"
+)
+
+// How prose is told apart. What a thing is said to be ("X is a …", "Provides …")
+// is a statement; what the reader is to do, where else to look, which version
+// this is, and what the law wants said, are none.
+var (
+	worded = regexp.MustCompile(`\pL{2,}`)
+	says   = regexp.MustCompile(`(?i)\b(is|are) (an?|the|one|our|written|used|meant|intended|responsible)\b|` +
+		`\b(this|these|the) (package|folder|director(y|ies)|module|library|project|application|app|program|tool|` +
+		`plug-?in|crate|extension|service|server|client|component|website|site|theme|skin|behaviou?r|command|` +
+		`class(es)?|script|repository|repo)\b.* (is|are|adds?|contains?|provides?|implements?|holds?|shows?|` +
+		`uses?|stores?|creates?|allows?|lets|supports?|builds?)\b|` +
+		`\b(provides|implements|contains|adds support|allows you|lets you|enables|defines|manages|handles)\b`)
+	instructs = regexp.MustCompile(`(?i)^\W*(first,? |then,? |now,? |next,? |just |please |simply |to \w+ .*|` +
+		`if you |in order to |before |after |` +
+		`once |when |you |your |we |i |it'?s |here |there |that |these |those |how |what |why |where |who |do |don'?t |let'?s |` +
+		`note|notice|warning|important|caution|attention|todo|fixme|tl;?dr|update:|see |for |also |as |` +
+		`(add|build|call|change|check|choose|click|clone|compile|configure|consult|contact|copy|create|delete|disable|download|` +
+		`edit|enable|ensure|enter|execute|extract|fetch|follow|get|go|install|join|launch|look|make|move|open|put|read|refer|` +
+		`remember|remove|replace|report|restart|run|select|send|set|start|stop|submit|switch|take|try|turn|type|unpack|unzip|` +
+		`update|upgrade|use|visit|wait|write) )`)
+	legal = regexp.MustCompile(`(?i)licen[cs]e|copyright|\(c\)|©|warranty|redistribut|permission|all rights|trademark|` +
+		`\b(contributed|maintained|written|authors?) by\b|^\W*authors?\b`)
+	elsewhere = regexp.MustCompile(`(?i)\b(documentation|docs|manual|information|details|instructions|changelog|wiki)\b.*\b(at|in|on|see|` +
+		`found|available|online|from)\b|\bhas (been )?moved\b|\bno longer\b|\bdeprecated\b|\barchived\b|\bread ?me\b|` +
+		`^\W*(welcome|this (file|document|page))\b|\bbootstrapped with\b|\bgenerated (with|by)\b|` +
+		`\badd your (description|text)\b|\bshort description\b|\blorem ipsum\b`)
+	version  = regexp.MustCompile(`(?i)\b(version|release[ds]?|v)\b[^.]*\d|\d+\.\d+[^.]*\breleased\b|^\W*(\pL+ )?v?\d+(\.\d+)+\W*$`)
+	bulleted = regexp.MustCompile(`^([*+•–-]|\(?[0-9a-z][.)]|o ) ?\S`)
+	address  = regexp.MustCompile(`\S+://\S+|\S+@\S+\.\S+`)
+	sentence = regexp.MustCompile(`[.!?](?:["')\]]*)(?:\s+|$)`)
+)
+
+// Statement is a paragraph from its first sentence that says what a thing is;
+// "" where there is none. firm tells that it says so in so many words.
+func Statement(paragraph string) (text string, firm bool) {
+	rest := strings.TrimSpace(paragraph)
+	for i := 0; rest != "" && i < 6 && !bulleted.MatchString(rest); i++ {
+		end := len(rest)
+		if at := sentence.FindStringIndex(rest); at != nil {
+			end = at[1]
+		}
+		one := strings.TrimSpace(rest[:end])
+		if states(one) {
+			return whole(rest), says.MatchString(one)
+		}
+		if instructs.MatchString(one) {
+			return "", false // what follows is about what is to be done
+		}
+		rest = strings.TrimSpace(rest[end:])
+	}
+	return "", false
+}
+
+// whole is a text without a last sentence that leads on to a list.
+func whole(text string) string {
+	if !strings.HasSuffix(text, ":") {
+		return text
+	}
+	last := 0
+	for _, at := range sentence.FindAllStringIndex(text, -1) {
+		last = at[1]
+	}
+	return strings.TrimSpace(text[:last])
+}
+
+// states reports whether a sentence may say what a thing is.
+func states(s string) bool {
+	switch {
+	case instructs.MatchString(s), legal.MatchString(s), elsewhere.MatchString(s), version.MatchString(s) && !says.MatchString(s):
+		return false
+	case strings.HasSuffix(s, ":"), strings.HasSuffix(s, "?"):
+		return false
+	}
+	words := len(worded.FindAllString(address.ReplaceAllString(s, ""), 4))
+	return words > 2 || words == 2 && strings.HasSuffix(s, ".")
+}
+
+// Title reports whether a line stands alone like a heading: no full stop, and
+// hardly a word more than a name takes.
+func Title(line string) bool {
+	if strings.HasSuffix(line, ".") || says.MatchString(line) {
+		return false
+	}
+	return len(strings.Fields(line)) <= 6
+}

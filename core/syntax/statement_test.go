@@ -1,0 +1,60 @@
+package syntax
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestStatementsAreToldFromTheRestOfAText(t *testing.T) {
+	for text, want := range map[string]string{
+		"Vault keeps boxes of seed for growers.":                             "same",
+		"Vault is a register of seed lots.":                                  "same",
+		"Keeps the boxes.":                                                   "same",
+		"This folder contains the labels that are printed.":                  "same",
+		"Welcome to Vault! Vault is a register.":                             "Vault is a register.",
+		"Vault is a register, first released in 2019.":                       "same",
+		"Vault is a register of lots. It:":                                   "Vault is a register of lots.",
+		"Register of lots":                                                   "same",
+		"Boxes":                                                              "",
+		"Vault 5.4, released on 13 Jan 2025":                                 "",
+		"v1.2.3":                                                             "",
+		"For installation see the manual.":                                   "",
+		"To run Vault, you need:":                                            "",
+		"Run the migrations first. The output is a list of lots.":            "",
+		"All documentation for Vault is now online at https://vault.example": "",
+		"Vault is free software, under the GNU licence.":                     "",
+		"Copyright 2026 the growers of the valley.":                          "",
+		"This file only tells how things are compiled.":                      "",
+		"* boxes - Keeps the boxes. * lots - Keeps the lots.":                "",
+		"1. Open the box. 2. Close the box.":                                 "",
+		"This project was bootstrapped with a starter kit.":                  "",
+		"What is kept here?":                                                 "",
+		"":                                                                   "",
+	} {
+		t.Run(text, func(t *testing.T) {
+			if want == "same" {
+				want = text
+			}
+			got, _ := Statement(text)
+			require.Equal(t, want, got)
+		})
+	}
+}
+
+func TestWhatIsSaidInSoManyWordsIsFirm(t *testing.T) {
+	_, firm := Statement("Vault is a register of lots.")
+	require.True(t, firm)
+	_, firm = Statement("Seed for the valley.")
+	require.False(t, firm)
+}
+
+func FuzzStatement(f *testing.F) {
+	f.Add("Welcome to Vault! Vault is a register: see https://vault.example.")
+	f.Fuzz(func(t *testing.T, text string) {
+		said, _ := Statement(text)
+		require.Contains(t, text, said, "nothing is put into the authors' mouths")
+		again, _ := Statement(said)
+		require.Equal(t, said, again)
+	})
+}
