@@ -3,7 +3,7 @@ export CGO_ENABLED = 0
 GO ?= go
 SHELL := /bin/bash
 
-.PHONY: build demo test bench accuracy hostile screenshots lint types self clean
+.PHONY: build demo test bench accuracy judgement hostile screenshots lint types self clean
 
 build: server/web/dist/index.html
 	$(GO) build -trimpath -ldflags "-s -w" -o bin/jantel ./cmd/jantel
@@ -42,6 +42,10 @@ hostile: build
 # What the languages' own tools say of real trees, beside what Jantel reads.
 accuracy: build
 	./scripts/accuracy.sh
+
+# What was written down by hand of real programs, beside what Jantel judges.
+judgement: build
+	./scripts/judgement.sh
 
 screenshots: build
 	./scripts/chromium.sh
