@@ -10,6 +10,8 @@ test('the weave shows how the code is cut, by keyboard too', async ({ page, demo
   await expect(page.getByText(/: by feature \(1.00/)).toBeVisible()
   await grid.focus()
   await page.keyboard.press('ArrowDown')
+  await expect(page).toHaveURL(/role=facade&feature=drying/)
+  await page.keyboard.press('ArrowDown')
   await expect(page).toHaveURL(/role=routing&feature=drying/)
   await expect(page.getByRole('heading', { name: 'drying · routing' })).toBeVisible()
   await expect(margin(page).getByRole('heading', { name: /drying\/routes.py/ })).toBeVisible()

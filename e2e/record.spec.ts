@@ -34,7 +34,7 @@ test('people and labels are only what is chosen from the completion', async ({ p
   const made = margin(page).getByRole('button', { name: 'ask about #lay' })
   await expect(made).toBeVisible()
   await made.click()
-  await expect(page.getByLabel('for')).toHaveValue('Tomas Brackenbury')
+  await expect(page.getByRole('textbox', { name: 'for', exact: true })).toHaveValue('Tomas Brackenbury')
   await expect(page.getByLabel('labels, with commas')).toHaveValue('')
 })
 

@@ -177,3 +177,14 @@ test("undo leaves a colleague's newer change and offers to take it back all the 
   await expect(row.locator('.fstate')).not.toHaveText('done')
   await other.close()
 })
+
+test('arrows typed fast in the Weave are all heeded', async ({ page, demo }) => {
+  await open(page, demo, 'weave')
+  await page.getByRole('table', { name: /Roles by features/ }).focus()
+  // All keys come before the page can be drawn anew.
+  await page.evaluate(() => {
+    for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowUp'])
+      document.activeElement?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+  })
+  await expect(page).toHaveURL(/role=routing&feature=drying/)
+})

@@ -2,7 +2,9 @@ package weave
 
 import (
 	"fmt"
+	"math"
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -10,109 +12,110 @@ import (
 	"jantel/core/naming"
 	"jantel/core/parallel"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 // cutFile is a file as the cut sees it: what it is about and what kind it is,
-// both told without its folders, and where it lies.
+// both told without its folders and "" where nothing tells, and where it lies.
 type cutFile struct {
-	feature string
-	role    model.Role
-	dirs    []string // below the module, from the top
+	path          string
+	feature, role string
+	dir           string // below the module; "" for the module itself
+	ends          []int  // where the folders on the way end in dir, from the top
 }
 
-// Cuts tells how each module is cut, and the whole codebase as its modules are
-// by files.
+// at is the folder the file lies in, cut off at a depth.
+func (f *cutFile) at(depth int) string {
+	if d := min(depth, len(f.ends)); d > 0 {
+		return f.dir[:f.ends[d-1]]
+	}
+	return ""
+}
+
+// below is the file as a folder sees it that it lies in.
+func (f cutFile) below(module string) cutFile {
+	d := model.FolderOf(f.path)
+	if d == module || d == "." {
+		d = ""
+	} else if module != "." {
+		d = strings.TrimPrefix(d, module+"/")
+	}
+	f.dir, f.ends = d, nil
+	for i := range d {
+		if d[i] == '/' {
+			f.ends = append(f.ends, i)
+		}
+	}
+	if d != "" {
+		f.ends = append(f.ends, len(d))
+	}
+	return f
+}
+
+// Cuts tells how each module is cut, and the whole codebase over all of its
+// files: that projects lie side by side is part of how it is cut.
 func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, model.Cut) {
-	names, roles := a.known, a.roles
-	byModule := map[string][]cutFile{}
-	bareRoles, bareFeatures := map[string]model.Role{}, map[string]string{}
-	type bare struct {
-		role    model.Role
-		feature string
-	}
-	bares := make([]*bare, len(a.files))
-	parallel.Each(len(a.files), func(i int) {
-		if f := a.files[i]; reading.IsCode(f) && roles[f.Path].Role != model.RoleTest {
-			// The role again, without what its folders say of it.
-			alone := *f
-			alone.Path = path.Base(f.Path)
-			bares[i] = &bare{a.lex.Role(&alone).Role, a.named(f, names)}
-		}
-	})
-	for i, b := range bares {
-		if b != nil {
-			bareRoles[a.files[i].Path], bareFeatures[a.files[i].Path] = b.role, b.feature
-		}
-	}
-	neighbours(ls, bareRoles, bareFeatures)
-	// Folders without a project file of their own are cut as one: that they lie
-	// side by side is part of how it is cut.
+	files := a.cutFiles(ls)
 	var projects []string
 	for _, m := range modules {
 		if m.Project {
 			projects = append(projects, m.Path)
 		}
 	}
-	for _, f := range a.files {
-		if !reading.IsCode(f) || roles[f.Path].Role == model.RoleTest {
-			continue
-		}
-		role, feature := bareRoles[f.Path], bareFeatures[f.Path]
-		if role == "" || feature == "" || role == model.RoleTest {
-			continue
-		}
-		m := moduleOf(projects, f.Path)
-		rel := model.FolderOf(f.Path)
-		if m != "." {
-			rel = strings.TrimPrefix(strings.TrimPrefix(rel, m), "/")
-		}
-		var dirs []string
-		if rel != "." && rel != "" {
-			dirs = strings.Split(rel, "/")
-		}
-		byModule[m] = append(byModule[m], cutFile{feature, role, dirs})
+	byModule := map[string][]cutFile{}
+	for _, f := range files {
+		m := moduleOf(projects, f.path)
+		byModule[m] = append(byModule[m], f.below(m))
 	}
-	out := make([]model.Module, len(modules))
-	weight, sum := 0, 0.0
-	labels := map[string]int{}
-	var ev []model.Evidence
-	count := func(c model.Cut, m model.Module) {
-		if c.Value != nil {
-			n := len(byModule[m.Path])
-			weight += n
-			sum += *c.Value * float64(n)
-			labels[c.Label] += n
-			ev = append(ev, model.Evidence{Path: m.Path, Note: fmt.Sprintf("%s is cut %s", name(m), c.Label)})
-		}
+	whole := make([]cutFile, len(files))
+	for i, f := range files {
+		whole[i] = f.below(".")
 	}
-	rest := cutOf(byModule["."], ".")
-	own := false
+	all := cutOf(whole, ".")
+	out := slices.Clone(modules)
 	for i, m := range modules {
-		out[i] = m
 		switch {
-		case m.Path == ".":
-			out[i].Cut, own = rest, true
-		case m.Project:
+		case m.Path == "." && len(byModule) < 2:
+			out[i].Cut = all
+		case m.Path == "." || m.Project:
 			out[i].Cut = cutOf(byModule[m.Path], m.Path)
 		}
-		count(out[i].Cut, m)
-	}
-	if !own {
-		count(rest, model.Module{Path: "."})
-	}
-	if len(projects) == 0 || len(modules) == 1 {
-		return out, rest
-	}
-	whole := model.Cut{Evidence: []model.Evidence{}}
-	if weight > 0 {
-		v := round4(sum / float64(weight))
-		whole.Value, whole.Evidence = &v, ev
-		whole.Label = label(v)
-		if whole.Label == model.CutByFeature && labels[model.CutInside] > labels[model.CutByFeature] {
-			whole.Label = model.CutInside
+		if c := out[i].Cut; c.Value != nil && m.Path != "." && all.Value != nil && c.Label != all.Label {
+			all.Evidence = append(all.Evidence, model.Evidence{Path: m.Path, Note: fmt.Sprintf("%s alone is cut %s", m.Path, c.Label)})
 		}
 	}
-	return out, whole
+	return out, all
+}
+
+// cutFiles are the files of program text that are no tests, with what their own
+// names, contents and neighbours say of them.
+func (a *Aim) cutFiles(ls []model.Link) []cutFile {
+	roles, features := map[string]model.Role{}, map[string]string{}
+	asked := make([]bool, len(a.files))
+	told := make([]cutFile, len(a.files))
+	parallel.Each(len(a.files), func(i int) {
+		if f := a.files[i]; reading.IsCode(f) && a.roles[f.Path].Role != model.RoleTest {
+			// The role again, without what its folders say of it.
+			alone := *f
+			alone.Path = path.Base(f.Path)
+			asked[i] = true
+			told[i] = cutFile{path: f.Path, feature: a.named(f, a.known), role: string(a.lex.Role(&alone).Role)}
+		}
+	})
+	for i, f := range told {
+		if asked[i] {
+			roles[f.path], features[f.path] = model.Role(f.role), f.feature
+		}
+	}
+	neighbours(ls, roles, features)
+	out := make([]cutFile, 0, len(told))
+	for i, f := range told {
+		if r := roles[f.path]; asked[i] && r != model.RoleTest {
+			f.role, f.feature = string(r), features[f.path]
+			out = append(out, f)
+		}
+	}
+	return out
 }
 
 // neighbours fills in what dependencies tell of files that say nothing
@@ -173,13 +176,6 @@ func dataBelow(uses []string, roles map[string]model.Role) bool {
 	return false
 }
 
-func name(m model.Module) string {
-	if m.Path == "." {
-		return "the codebase"
-	}
-	return m.Path
-}
-
 func label(v float64) string {
 	switch {
 	case v > 0.2:
@@ -200,81 +196,115 @@ func (p pairs) share() float64 {
 	return float64(p.together) / float64(p.all)
 }
 
-// leastPairs is the number of pairs of a sort below which nothing is told.
-const leastPairs = 10
+func (p pairs) less(q pairs) pairs { return pairs{p.all - q.all, p.together - q.together} }
 
-// cutOf compares, for each depth, how often files lie together that are about
-// the same and of different kinds, with how often those do that are of the same
-// kind and about different things, both above what files do that share
-// neither. The depth that tells most is taken.
+// over is by how much more often these pairs lie together than others do, and 0
+// where chance may well have done it: less than 1.64 standard errors of the
+// others' share, one in twenty. Pairs of the same files hang together, so no more
+// of them count than there are files.
+func (p pairs) over(others pairs, files int) float64 {
+	a, c := p.share(), others.share()
+	if p.all < leastPairs || others.all < leastPairs || a-c <= 1.64*math.Sqrt(c*(1-c)/float64(min(p.all, files))) {
+		return 0
+	}
+	return round4(a - c)
+}
+
+const (
+	// leastPairs is the number of pairs of a sort below which nothing is told.
+	leastPairs = 10
+	// leastOver is what pairs have to be over others, at least on one side.
+	leastOver = 0.1
+	// one folder that holds more than this leaves nothing to be cut.
+	mostTogether = 0.8
+)
+
+// cutOf tells how files are cut: from pairs that share what they are about or
+// their kind, where there are enough; else from folders built alike; else from
+// one of the two sides alone.
 func cutOf(files []cutFile, module string) model.Cut {
 	none := model.Cut{Evidence: []model.Evidence{}}
 	if len(files) < 5 {
 		return none
 	}
-	deepest := 0
-	for _, f := range files {
-		deepest = max(deepest, len(f.dirs))
-	}
-	best, bestX, bestY, bestDepth := 0.0, 0.0, 0.0, 0
-	var bestSame [2]pairs
-	for d := 1; d <= deepest; d++ {
-		sameFeature, sameRole, neither := count2(files, func(f cutFile) string { return strings.Join(f.dirs[:min(d, len(f.dirs))], "/") })
-		if sameFeature.all < leastPairs || sameRole.all < leastPairs {
+	own := map[string]int{}
+	for i := range files {
+		own[files[i].dir]++
+		if float64(own[files[i].dir]) > mostTogether*float64(len(files)) {
 			return none
 		}
-		a, b, c := sameFeature.share(), sameRole.share(), neither.share()
-		x, y := round4(max(0, a-c)), round4(max(0, b-c))
-		if m := max(x, y); m > best {
-			best, bestX, bestY, bestDepth, bestSame = m, x, y, d, [2]pairs{sameFeature, sameRole}
+	}
+	for _, way := range []func([]cutFile, string) (model.Cut, bool){byPairs, byAnatomy, byOneSide} {
+		if c, ok := way(files, module); ok {
+			if c.Label == model.CutByFeature && inside(files, c.Depth) >= 0.2 {
+				c.Label = model.CutInside
+			}
+			return c
 		}
 	}
-	if best < 0.1 {
-		return none
-	}
-	v := round4((bestX - bestY) / (bestX + bestY))
-	out := model.Cut{Value: &v, Label: label(v), Depth: bestDepth, Evidence: []model.Evidence{
-		{
-			Path: module,
-			Note: fmt.Sprintf(
-				"of %d pairs of files about the same and of different kinds, %d lie in one folder", bestSame[0].all,
-				bestSame[0].together,
-			),
-		},
-		{
-			Path: module,
-			Note: fmt.Sprintf(
-				"of %d pairs of files of the same kind and about different things, %d lie in one folder",
-				bestSame[1].all, bestSame[1].together,
-			),
-		},
-	}}
-	if out.Label == model.CutByFeature && inside(files, bestDepth) >= 0.2 {
-		out.Label = model.CutInside
-	}
-	return out
+	return none
 }
 
-// count2 counts the pairs that share a feature but not a role, a role but not a
-// feature, and neither, from the sizes of groups.
-func count2(files []cutFile, folder func(cutFile) string) (sameFeature, sameRole, neither pairs) {
-	type key struct{ folder, feature, role string }
-	n := map[key]int{}
+func deepest(files []cutFile) (d int) {
+	for i := range files {
+		d = max(d, len(files[i].ends))
+	}
+	return d
+}
+
+// byPairs compares, for each depth, how often files lie together that are about
+// the same and of different kinds, with how often those do that are of the same
+// kind and about different things, both above what files do that share neither.
+// The outermost depth that tells most is taken.
+func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
+	both := make([]cutFile, 0, len(files))
 	for _, f := range files {
-		d, r := folder(f), string(f.role)
-		n[key{"\x00", "", ""}]++
-		n[key{"\x00", f.feature, ""}]++
-		n[key{"\x00", "", r}]++
-		n[key{"\x00", f.feature, r}]++
-		n[key{d, "", ""}]++
-		n[key{d, f.feature, ""}]++
-		n[key{d, "", r}]++
-		n[key{d, f.feature, r}]++
+		if f.feature != "" && f.role != "" {
+			both = append(both, f)
+		}
+	}
+	bestX, bestY := 0.0, 0.0
+	var feature, role pairs
+	for d := 1; d <= deepest(both); d++ {
+		sameFeature, sameRole, neither := shared(both, d)
+		if sameFeature.all < leastPairs || sameRole.all < leastPairs {
+			return out, false
+		}
+		if x, y := sameFeature.over(neither, len(both)), sameRole.over(neither, len(both)); max(x, y) > max(bestX, bestY) {
+			bestX, bestY, out.Depth, feature, role = x, y, d, sameFeature, sameRole
+		}
+	}
+	if max(bestX, bestY) < leastOver {
+		return out, false
+	}
+	v := round4((bestX - bestY) / (bestX + bestY))
+	out.Value, out.Label = &v, label(v)
+	out.Evidence = []model.Evidence{
+		{Path: module, Note: fmt.Sprintf(
+			"of %d pairs of files about the same and of different kinds, %d lie in one folder", feature.all, feature.together)},
+		{Path: module, Note: fmt.Sprintf(
+			"of %d pairs of files of the same kind and about different things, %d lie in one folder", role.all, role.together)},
+	}
+	return out, true
+}
+
+// shared counts the pairs that share a feature but not a role, a role but not a
+// feature, and neither, from the sizes of groups.
+func shared(files []cutFile, depth int) (sameFeature, sameRole, neither pairs) {
+	type key struct{ folder, feature, role string }
+	n := make(map[key]int, 4*len(files))
+	for i := range files {
+		f := &files[i]
+		for _, d := range [2]string{everywhere, f.at(depth)} {
+			n[key{d, "", ""}]++
+			n[key{d, f.feature, ""}]++
+			n[key{d, "", f.role}]++
+			n[key{d, f.feature, f.role}]++
+		}
 	}
 	var all, feature, role, both pairs
 	for k, c := range n {
-		two := c * (c - 1) / 2
-		var p *pairs
+		p := &both
 		switch {
 		case k.feature == "" && k.role == "":
 			p = &all
@@ -282,19 +312,189 @@ func count2(files []cutFile, folder func(cutFile) string) (sameFeature, sameRole
 			p = &feature
 		case k.feature == "":
 			p = &role
-		default:
-			p = &both
 		}
-		if k.folder == "\x00" {
-			p.all += two
-		} else {
-			p.together += two
+		p.add(k.folder, c)
+	}
+	sameFeature, sameRole = feature.less(both), role.less(both)
+	return sameFeature, sameRole, all.less(both).less(sameFeature).less(sameRole)
+}
+
+// everywhere is no folder's name.
+const everywhere = "\x00"
+
+// add takes the pairs of a group of files: of all that are alike, or of those of
+// them in a folder.
+func (p *pairs) add(folder string, files int) {
+	two := files * (files - 1) / 2
+	if folder == everywhere {
+		p.all += two
+	} else {
+		p.together += two
+	}
+}
+
+// alike counts the pairs of files that share something, and the others, and how
+// many things bring files together; files that nothing is known of are left out.
+func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other pairs, things int) {
+	type key struct{ folder, what string }
+	n := map[key]int{}
+	for i := range files {
+		f := &files[i]
+		w := what(f)
+		if w == "" {
+			continue
+		}
+		for _, d := range [2]string{everywhere, f.at(depth)} {
+			n[key{d, ""}]++
+			n[key{d, w}]++
 		}
 	}
-	sub := func(a, b pairs) pairs { return pairs{a.all - b.all, a.together - b.together} }
-	sameFeature, sameRole = sub(feature, both), sub(role, both)
-	neither = sub(sub(sub(all, both), sameFeature), sameRole)
-	return sameFeature, sameRole, neither
+	var all pairs
+	together := map[string]bool{}
+	for k, c := range n {
+		if k.what == "" {
+			all.add(k.folder, c)
+			continue
+		}
+		same.add(k.folder, c)
+		if c > 1 && k.folder != everywhere {
+			together[k.what] = true
+		}
+	}
+	return same, all.less(same), len(together)
+}
+
+func featureOf(f *cutFile) string { return f.feature }
+func roleOf(f *cutFile) string    { return f.role }
+
+// byOneSide is asked where too few files are told both ways. One folder where
+// things of one kind lie is no plan: three kinds, or three features, have to lie
+// together.
+func byOneSide(files []cutFile, module string) (out model.Cut, ok bool) {
+	bestX, bestY := 0.0, 0.0
+	var feature, role pairs
+	for d := 1; d <= deepest(files); d++ {
+		sameFeature, x := aside(files, featureOf, d)
+		sameRole, y := aside(files, roleOf, d)
+		if max(x, y) > max(bestX, bestY) {
+			bestX, bestY, out.Depth, feature, role = x, y, d, sameFeature, sameRole
+		}
+	}
+	if max(bestX, bestY) < leastOver {
+		return out, false
+	}
+	v := round4((bestX - bestY) / (bestX + bestY))
+	out.Value, out.Label = &v, label(v)
+	if bestX > 0 {
+		out.Evidence = append(out.Evidence, model.Evidence{Path: module, Note: fmt.Sprintf(
+			"of %d pairs of files about the same, %d lie in one folder, whatever their kinds", feature.all, feature.together)})
+	}
+	if bestY > 0 {
+		out.Evidence = append(out.Evidence, model.Evidence{Path: module, Note: fmt.Sprintf(
+			"of %d pairs of files of the same kind, %d lie in one folder, whatever they are about", role.all, role.together)})
+	}
+	return out, true
+}
+
+// aside is by how much more often files lie together that share one thing,
+// whatever else they are.
+func aside(files []cutFile, what func(*cutFile) string, depth int) (pairs, float64) {
+	known := 0
+	for i := range files {
+		if what(&files[i]) != "" {
+			known++
+		}
+	}
+	same, others, things := alike(files, what, depth)
+	if things < 3 {
+		return same, 0
+	}
+	return same, same.over(others, known)
+}
+
+// prescribed are names that a language or its tools give files, whatever they
+// are for.
+var prescribed = syntax.Set(
+	"index", "main", "init", "mod", "lib", "types", "doc", "package info", "readme", "style", "styles", "test", "tests",
+)
+
+// byAnatomy tells folders side by side that are built alike: three of them or
+// more share two names of files, the folder's own name left out, and hold half
+// of all files.
+func byAnatomy(files []cutFile, module string) (out model.Cut, ok bool) {
+	for d := 1; d <= deepest(files); d++ {
+		stems, size := map[string]map[string]int{}, map[string]int{}
+		for i := range files {
+			f := &files[i]
+			if len(f.ends) < d {
+				continue
+			}
+			at := f.at(d)
+			size[at]++
+			if stem := anatomical(f, at); stem != "" {
+				if stems[at] == nil {
+					stems[at] = map[string]int{}
+				}
+				stems[at][stem]++
+			}
+		}
+		if built, held := builtAlike(stems, size); len(built) > 2 && 2*held >= len(files) {
+			v := 1.0
+			out = model.Cut{Value: &v, Label: model.CutByFeature, Depth: d}
+			for _, b := range built[:min(3, len(built))] {
+				at := path.Join(module, b)
+				out.Evidence = append(out.Evidence, model.Evidence{Path: at, Note: fmt.Sprintf(
+					"%s is one of %d folders built alike, with %d of %d files", at, len(built), held, len(files))})
+			}
+			return out, true
+		}
+	}
+	return out, false
+}
+
+// anatomical is the name of a file without its folder's and what it is about, in
+// words; "" where it is one that tools prescribe, or nothing is left: things of
+// one name in several folders make those kinds, not parts built alike.
+func anatomical(f *cutFile, folder string) string {
+	around := append(naming.Words(path.Base(folder)), naming.Words(f.feature)...)
+	base := path.Base(f.path)
+	words := slices.DeleteFunc(naming.Words(strings.TrimSuffix(base, path.Ext(base))), func(w string) bool {
+		return slices.Contains(around, w) || slices.Contains(around, w+"s")
+	})
+	if stem := strings.Join(words, " "); !prescribed[stem] {
+		return stem
+	}
+	return ""
+}
+
+// builtAlike are the folders that share two names with two others beside them,
+// and how many files they hold. A name that stands for a part stands once in a
+// folder: where it is there for several things, they were thrown together.
+func builtAlike(stems map[string]map[string]int, size map[string]int) (built []string, held int) {
+	beside := map[[2]string]int{} // folder above, stem: how many have it
+	for d, has := range stems {
+		for s := range has {
+			beside[[2]string{path.Dir(d), s}]++
+		}
+	}
+	for d, has := range stems {
+		once, often := 0, 0
+		for s, n := range has {
+			switch {
+			case beside[[2]string{path.Dir(d), s}] < 3:
+			case n == 1:
+				once++
+			default:
+				often++
+			}
+		}
+		if once > 1 && often == 0 {
+			built = append(built, d)
+			held += size[d]
+		}
+	}
+	sort.Strings(built)
+	return built, held
 }
 
 // inside is how much more often files of one kind share their innermost folder
@@ -302,171 +502,13 @@ func count2(files []cutFile, folder func(cutFile) string) (sameFeature, sameRole
 func inside(files []cutFile, depth int) float64 {
 	byTop := map[string][]cutFile{}
 	for _, f := range files {
-		top := strings.Join(f.dirs[:min(depth, len(f.dirs))], "/")
-		byTop[top] = append(byTop[top], f)
+		byTop[f.at(depth)] = append(byTop[f.at(depth)], f)
 	}
 	var same, other pairs
-	tops := make([]string, 0, len(byTop))
-	for t := range byTop {
-		tops = append(tops, t)
-	}
-	sort.Strings(tops)
-	for _, t := range tops {
-		type key struct{ folder, role string }
-		n := map[key]int{}
-		for _, f := range byTop[t] {
-			d := strings.Join(f.dirs, "/")
-			n[key{"\x00", ""}]++
-			n[key{"\x00", string(f.role)}]++
-			n[key{d, ""}]++
-			n[key{d, string(f.role)}]++
-		}
-		var all, role pairs
-		for k, c := range n {
-			two := c * (c - 1) / 2
-			p := &role
-			if k.role == "" {
-				p = &all
-			}
-			if k.folder == "\x00" {
-				p.all += two
-			} else {
-				p.together += two
-			}
-		}
-		same.all += role.all
-		same.together += role.together
-		other.all += all.all - role.all
-		other.together += all.together - role.together
+	for _, fs := range byTop {
+		s, o, _ := alike(fs, roleOf, math.MaxInt)
+		same = pairs{same.all + s.all, same.together + s.together}
+		other = pairs{other.all + o.all, other.together + o.together}
 	}
 	return round4(same.share() - other.share())
-}
-
-// moduleOf is the innermost module that holds a path.
-func moduleOf(modules []string, p string) string {
-	best := "."
-	for _, m := range modules {
-		if m != "." && model.Within(m, p) && len(m) > len(best) {
-			best = m
-		}
-	}
-	return best
-}
-
-// projectTools are the tools whose project file makes a folder a module.
-var projectTools = map[string]bool{
-	"npm": true, "go": true, "python": true, "composer": true, "maven": true, "gradle": true, "cargo": true,
-	"msbuild": true, "bundler": true, "godot": true, "perl": true,
-}
-
-// Modules are the folders with a project file, and where files lie in none, the
-// top folders below the source root.
-func Modules(s *model.Survey, judged map[string]bool) []model.Module {
-	at := map[string]string{}
-	for _, f := range s.Files {
-		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] && f.Skipped == "" && !exampleOf(f.Path) {
-			d := model.FolderOf(f.Path)
-			if at[d] == "" {
-				at[d] = f.Facts.Project.Name
-				if at[d] == "" {
-					at[d] = path.Base(d)
-				}
-			}
-		}
-	}
-	paths := make([]string, 0, len(at))
-	projects := map[string]bool{}
-	for p := range at {
-		paths = append(paths, p)
-		projects[p] = true
-	}
-	files := map[string]int{}
-	loose := map[string]int{}
-	for _, f := range s.Files {
-		if !judged[f.Path] || !reading.IsCode(f) {
-			continue
-		}
-		m := moduleOf(paths, f.Path)
-		if m == "." && at["."] == "" {
-			loose[model.FolderOf(f.Path)]++
-			continue
-		}
-		files[m]++
-	}
-	// A workspace's own project file at the top holds little besides.
-	root := "."
-	if len(loose) > 0 {
-		root = sourceRoot(loose)
-		for d, n := range loose {
-			m := d
-			switch {
-			case !model.Within(root, d) || d == root:
-				m = root
-			default:
-				rest := strings.TrimPrefix(d, root+"/")
-				if root == "." {
-					rest = d
-				}
-				first, _, _ := strings.Cut(rest, "/")
-				m = path.Join(root, first)
-			}
-			files[m] += n
-			if at[m] == "" {
-				at[m] = path.Base(m)
-			}
-		}
-	}
-	out := []model.Module{}
-	for m, n := range files {
-		name := at[m]
-		if m == "." {
-			name = s.Codebase
-		}
-		out = append(out, model.Module{Path: m, Name: name, Project: projects[m], Files: n, Cut: model.Cut{Evidence: []model.Evidence{}}})
-	}
-	sort.Slice(out, func(i, j int) bool { return lessPath(out[i].Path, out[j].Path) })
-	if len(out) == 0 {
-		out = append(out, model.Module{Path: ".", Name: s.Codebase, Cut: model.Cut{Evidence: []model.Evidence{}}})
-	}
-	return out
-}
-
-// exampleOf reports whether a project file lies among what tests are made of.
-func exampleOf(p string) bool {
-	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
-		if r := Words().Folders[strings.Join(naming.Words(path.Base(d)), " ")]; r == model.RoleTest ||
-			strings.HasPrefix(path.Base(d), "_") {
-			return true
-		}
-	}
-	return false
-}
-
-// sourceRoot is the folder below which a reader first has a choice.
-func sourceRoot(dirs map[string]int) string {
-	root := "."
-	for {
-		next, several := "", false
-		for d := range dirs {
-			if !model.Within(root, d) {
-				continue
-			}
-			if d == root {
-				return root
-			}
-			rest := d
-			if root != "." {
-				rest = strings.TrimPrefix(d, root+"/")
-			}
-			first, _, _ := strings.Cut(rest, "/")
-			if next != "" && next != first {
-				several = true
-			}
-			next = first
-		}
-		if several || next == "" {
-			return root
-		}
-		root = path.Join(root, next)
-	}
 }

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useGrid, useOverrule, useOverrules, useSettings } from '../api/queries'
 import type { Grid } from '../api/types'
 import { inField } from '../frame/gate'
@@ -28,22 +28,30 @@ function Woven({ grid }: { grid: Grid }) {
   const atFeature = where.feature ? grid.features.findIndex((f) => (f.name || '-') === where.feature) : -1
   const groups = grouped(grid.features)
   const table = useRef<HTMLTableElement>(null)
+  const go = (r: number, f: number, first: string) =>
+    show({ role: grid.roles[r] ?? '', feature: f < 0 ? '' : grid.features[f]?.name || '-', pick: first })
+  // Where arrows have gone before the page was drawn anew: keys come faster.
+  const ahead = useRef<[number, number]>(null)
+  useEffect(() => {
+    if (ahead.current?.[0] === atRole && ahead.current[1] === atFeature) ahead.current = null
+  }, [atRole, atFeature])
   const choose = (r: number, f: number, first = '') => {
-    const again = r === atRole && f === atFeature
-    show({
-      role: again ? '' : (grid.roles[r] ?? ''),
-      feature: again ? '' : f < 0 ? '' : grid.features[f]?.name || '-',
-      pick: again ? '' : first,
-    })
+    ahead.current = null
+    if (r === atRole && f === atFeature) show({ role: '', feature: '', pick: '' })
+    else go(r, f, first)
   }
   const press = (e: React.KeyboardEvent) => {
     if (e.ctrlKey || e.metaKey || e.altKey || inField(e.target)) return
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key]
     if (!step) return
     e.preventDefault()
-    const r = Math.max(0, Math.min(grid.roles.length - 1, Math.max(0, atRole) + (step[0] ?? 0)))
-    const f = Math.max(0, Math.min(grid.features.length - 1, Math.max(0, atFeature) + (step[1] ?? 0)))
-    if (r !== atRole || f !== atFeature) choose(r, f, rows[r]?.[f]?.cell.first ?? '')
+    const [fromRole, fromFeature] = ahead.current ?? [atRole, atFeature]
+    const r = Math.max(0, Math.min(grid.roles.length - 1, Math.max(0, fromRole) + (step[0] ?? 0)))
+    const f = Math.max(0, Math.min(grid.features.length - 1, Math.max(0, fromFeature) + (step[1] ?? 0)))
+    if (r !== fromRole || f !== fromFeature) {
+      ahead.current = [r, f]
+      go(r, f, rows[r]?.[f]?.cell.first ?? '')
+    }
     table.current?.querySelector(`[data-cell="${r},${f}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
   }
   const cell = rows[atRole]?.[atFeature]
