@@ -28,7 +28,7 @@ func centralDrop(c *Context, r *Rule) (out []hit) {
 		return nil
 	}
 	for _, f := range c.Survey.Files {
-		role := c.Roles[f.Path].Role
+		role := c.seen(f.Path)
 		if role != model.RoleModel && role != model.RoleState && role != model.RoleSchema || f.Facts == nil ||
 			len(f.Facts.Definitions) < 4 {
 			continue

@@ -36,7 +36,7 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		counts := map[model.Role]int{}
 		known := 0
 		for _, f := range fs {
-			if role := c.Roles[f.Path].Role; role != "" && role != model.RoleEntry {
+			if role := c.seen(f.Path); role != "" && role != model.RoleEntry {
 				counts[role]++
 				known++
 			}

@@ -18,7 +18,7 @@ var handlerDoesWorkRule = &Rule{
 // handlerDoesWork reports handlers that talk to the store themselves.
 func handlerDoesWork(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
-		if c.Roles[f.Path].Role != model.RoleHandler {
+		if c.seen(f.Path) != model.RoleHandler {
 			return
 		}
 		var ev []model.Evidence

@@ -37,7 +37,7 @@ var outerPackages = []string{
 func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 	outer := 0
 	for f := range c.Source(".") {
-		switch c.Roles[f.Path].Role {
+		switch c.seen(f.Path) {
 		case model.RoleHandler, model.RoleRouting, model.RoleView:
 			outer++
 		}
@@ -47,7 +47,7 @@ func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 	}
 	seen := map[string]bool{}
 	for _, e := range c.Survey.External {
-		role := c.Roles[e.From].Role
+		role := c.seen(e.From)
 		if role != model.RoleLogic && role != model.RoleModel || !c.Judged[e.From] || seen[e.From] ||
 			c.Survey.File(e.From).Facts.Starts > 0 {
 			continue

@@ -23,7 +23,7 @@ func partMissing(c *Context, _ *Rule) (out []hit) {
 	}
 	have := map[at]map[model.Role][]string{}
 	for p, f := range c.FeatureOf {
-		r := c.Roles[p].Role
+		r := c.seen(p)
 		if f.Feature == "" || r == "" || !c.Judged[p] {
 			continue
 		}

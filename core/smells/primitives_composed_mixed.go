@@ -40,7 +40,7 @@ func primitivesComposedMixed(c *Context, r *Rule) (out []hit) {
 		var primitive, composed []*model.File
 		for _, f := range c.SourceIn(d.Path) {
 			switch {
-			case c.Roles[f.Path].Role != model.RoleView:
+			case c.seen(f.Path) != model.RoleView:
 			case len(renders[f.Path]) >= 3:
 				composed = append(composed, f)
 			case len(renders[f.Path]) == 0 && len(rendered[f.Path]) >= 2:

@@ -65,6 +65,15 @@ type Context struct {
 	sub map[string][]string // folders by their parent
 }
 
+// seen is the role of a file where it was seen or set by hand: what is only
+// assumed is no reason for a smell.
+func (c *Context) seen(file string) model.Role {
+	if r := c.Roles[file]; r.Source != model.RoleAssumed {
+		return r.Role
+	}
+	return ""
+}
+
 // index looks once at what many rules ask for.
 func (c *Context) index() {
 	c.sub = map[string][]string{}

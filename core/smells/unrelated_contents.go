@@ -34,7 +34,7 @@ func unrelatedContents(c *Context, r *Rule) (out []hit) {
 		}
 		roles, words, features := map[model.Role]int{}, map[string]int{}, map[string]int{}
 		for _, f := range fs {
-			roles[c.Roles[f.Path].Role]++
+			roles[c.seen(f.Path)]++
 			if n := c.FeatureOf[f.Path].Feature; n != "" {
 				features[n]++
 			}

@@ -26,7 +26,7 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 	}
 	seen := map[[2]string]bool{}
 	for _, l := range c.Survey.Links {
-		a, b := order[c.Roles[l.From].Role], order[c.Roles[l.To].Role]
+		a, b := order[c.seen(l.From)], order[c.seen(l.To)]
 		k := [2]string{l.From, l.To}
 		if a == 0 || b == 0 || a <= b || a < 4 || b > 3 || seen[k] || l.Kind.Repeats() || l.Kind == model.LinkHTTP ||
 			l.Kind == model.LinkMessage || l.Kind == model.LinkRoute || !c.Judged[l.From] || !c.Judged[l.To] ||
@@ -40,7 +40,7 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 			},
 				message: fmt.Sprintf(
 					"%s needs %s: against the usual order, in which %s comes after %s", path.Base(l.From),
-					path.Base(l.To), c.Roles[l.From].Role, c.Roles[l.To].Role,
+					path.Base(l.To), c.seen(l.From), c.seen(l.To),
 				)})
 	}
 	return out
