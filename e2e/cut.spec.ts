@@ -297,4 +297,16 @@ test('a word of the house is taught, and a role is set for a whole folder', asyn
   await expect(strip.getByText(/Most often helper/)).toBeVisible()
   await strip.getByRole('button', { name: 'Take back' }).click()
   await expect(strip.getByText(/Most often logic/)).toBeVisible()
+
+  // Others' code is no longer judged, until that is taken back.
+  await strip.getByLabel('have the').selectOption('origin')
+  await strip.getByLabel('which origin').selectOption('vendored')
+  await strip.getByRole('button', { name: 'Set all' }).click()
+  await expect(strip.getByText('counter/src/logic: origin vendored')).toBeVisible()
+  await open(page, demo, 'code', 'counter/src/logic/drying.ts')
+  await expect(page.getByLabel('origin')).toHaveValue('vendored')
+  await open(page, demo, 'layout', 'counter/src/logic')
+  await strip.getByText('Set for all of it').click()
+  await strip.getByRole('button', { name: 'Take back' }).click()
+  await expect(strip.getByText('counter/src/logic: origin vendored')).toHaveCount(0)
 })

@@ -5,12 +5,12 @@ import { useWhere } from './place'
 
 /** Who may have written a file, and how that is said. */
 const origins = [
-  ['own', 'us'],
-  ['generated', 'a tool: generated'],
-  ['built', 'a tool: built'],
-  ['vendored', 'others: vendored'],
-  ['data', 'data'],
-  ['scaffold', 'a generator: scaffold'],
+  ['own', 'own: written here'],
+  ['vendored', 'vendored: by others'],
+  ['generated', 'generated: by a tool'],
+  ['built', 'built from other files'],
+  ['scaffold', 'scaffold: a starter’s'],
+  ['data', 'data in files of code'],
 ] as const
 
 /** What a file is and is about, with its reasons, and how to say otherwise. */
@@ -47,9 +47,9 @@ export function RoleAndFeature({
       </label>
       {role.by_hand && <Back kind="role" path={path} />}
       <label>
-        written by
+        origin
         <select
-          aria-label="written by"
+          aria-label="origin"
           value={origin.origin}
           title={origin.evidence.join('\n') || 'nothing says that anybody else wrote it'}
           onChange={(e) => set.mutate({ kind: 'origin', target: path, value: e.target.value, by: person })}
@@ -149,16 +149,18 @@ export function PurposeByHand({ path, text, lead }: { path: string; text: string
   )
 }
 
-/** Lets the lead give a role or a feature to all files of a folder, or to those a glob names. */
+/** Lets the lead give a role, an origin or a feature to all files of a folder, or to those a glob names. */
 export function AllByHand({ path }: { path: string }) {
   const { where } = useWhere()
   const person = useSettings().data?.person ?? ''
   const set = useOverrule(where.id)
   const mine = (useOverrules(where.id).data ?? []).filter(
-    (o) => (o.kind === 'role' || o.kind === 'feature') && (o.target === path || o.target.startsWith(`${path}/`) || path === '.'),
+    (o) =>
+      (o.kind === 'role' || o.kind === 'origin' || o.kind === 'feature') &&
+      (o.target === path || o.target.startsWith(`${path}/`) || path === '.'),
   )
   const [target, setTarget] = useState(path === '.' ? '**/*' : path)
-  const [kind, setKind] = useState<'role' | 'feature'>('role')
+  const [kind, setKind] = useState<'role' | 'origin' | 'feature'>('role')
   const [value, setValue] = useState('logic')
   return (
     <details className="many">
@@ -179,15 +181,29 @@ export function AllByHand({ path }: { path: string }) {
           <select
             value={kind}
             onChange={(e) => {
-              setKind(e.target.value === 'role' ? 'role' : 'feature')
-              setValue(e.target.value === 'role' ? 'logic' : '')
+              const chosen = e.target.value === 'role' || e.target.value === 'origin' ? e.target.value : 'feature'
+              setKind(chosen)
+              setValue({ role: 'logic', origin: 'vendored', feature: '' }[chosen])
             }}
           >
             <option>role</option>
+            <option>origin</option>
             <option>feature</option>
           </select>
         </label>
-        {kind === 'role' ? (
+        {kind === 'origin' && (
+          <label>
+            <span className="hidden">which origin</span>
+            <select value={value} onChange={(e) => setValue(e.target.value)}>
+              {origins.map(([o, says]) => (
+                <option key={o} value={o}>
+                  {says}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {kind === 'role' && (
           <label>
             <span className="hidden">which role</span>
             <select value={value} onChange={(e) => setValue(e.target.value)}>
@@ -196,7 +212,8 @@ export function AllByHand({ path }: { path: string }) {
               ))}
             </select>
           </label>
-        ) : (
+        )}
+        {kind === 'feature' && (
           <label>
             <span className="hidden">which feature</span>
             <input value={value} placeholder="shared" onChange={(e) => setValue(e.target.value)} />
