@@ -1,0 +1,131 @@
+package weave
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"jantel/core/model"
+
+	"github.com/stretchr/testify/require"
+)
+
+// thrown are files of random features and roles in random folders, some of which
+// tell nothing.
+func thrown(r *rand.Rand) (out []cutFile) {
+	known := func(letter string, n int) string {
+		if k := r.IntN(n + 1); k > 0 {
+			return fmt.Sprint(letter, k)
+		}
+		return ""
+	}
+	for i := range 5 + r.IntN(40) {
+		p := fmt.Sprintf("d%d/e%d/f%d.ts", r.IntN(3), r.IntN(3), i)
+		out = append(out, cutFile{path: p, feature: known("x", 4), role: known("y", 4)}.below("."))
+	}
+	return out
+}
+
+func TestPairsAreCountedAsByLookingAtEach(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 4))
+	for range 60 {
+		files, depth := thrown(r), 1+r.IntN(2)
+		var want [3]pairs
+		var same, other pairs
+		add := func(p *pairs, together bool) {
+			p.all++
+			if together {
+				p.together++
+			}
+		}
+		for i := range files {
+			for j := range i {
+				a, b := &files[i], &files[j]
+				together := a.at(depth) == b.at(depth)
+				switch {
+				case a.feature == b.feature && a.role != b.role:
+					add(&want[0], together)
+				case a.role == b.role && a.feature != b.feature:
+					add(&want[1], together)
+				case a.role != b.role:
+					add(&want[2], together)
+				}
+				if a.role != "" && b.role != "" {
+					if a.role == b.role {
+						add(&same, together)
+					} else {
+						add(&other, together)
+					}
+				}
+			}
+		}
+		// A name that is unknown is a name like others to shared; byPairs leaves such
+		// files out before.
+		for i := range files {
+			files[i].feature, files[i].role = files[i].feature+".", files[i].role+"."
+		}
+		a, b, c := shared(files, depth)
+		require.Equal(t, want, [3]pairs{a, b, c})
+		for i := range files {
+			files[i].role = files[i].role[:len(files[i].role)-1]
+		}
+		gotSame, gotOther, _ := alike(files, roleOf, depth)
+		require.Equal(t, [2]pairs{same, other}, [2]pairs{gotSame, gotOther})
+	}
+}
+
+func TestTheCutTurnsRoundWithItsSides(t *testing.T) {
+	r, told := rand.New(rand.NewPCG(5, 6)), 0
+	for range 400 {
+		files := thrown(r)
+		there, ok := byPairs(files, ".")
+		turned := make([]cutFile, len(files))
+		for to, from := range r.Perm(len(files)) {
+			f := files[from]
+			f.feature, f.role = f.role, f.feature
+			turned[to] = f
+		}
+		back, also := byPairs(turned, ".")
+		require.Equal(t, ok, also)
+		if ok {
+			told++
+			require.InDelta(t, *there.Value, -*back.Value, 1e-9)
+			require.Equal(t, there.Depth, back.Depth)
+			require.LessOrEqual(t, max(*there.Value, -*there.Value), 1.0)
+		}
+	}
+	require.Positive(t, told)
+}
+
+func TestFewFilesAndOneFolderAreNotCut(t *testing.T) {
+	var files []cutFile
+	for i := range 20 {
+		files = append(files, cutFile{path: fmt.Sprintf("src/f%d.ts", i), feature: fmt.Sprint(i % 4), role: fmt.Sprint(i % 5)}.below("."))
+	}
+	require.Nil(t, cutOf(files, ".").Value, "all lie in one folder")
+	require.Nil(t, cutOf(files[:4], ".").Value)
+	files[0] = cutFile{path: "src/moor/f.ts", feature: "0", role: "0"}.below("src")
+	require.Equal(t, "moor", files[0].dir)
+	require.Equal(t, "moor", files[0].at(3))
+	require.Empty(t, files[0].at(0))
+}
+
+func TestFoldersBuiltAlikeShareTwoNamesOnce(t *testing.T) {
+	tree := func(paths ...string) (out []cutFile) {
+		for _, p := range paths {
+			out = append(out, cutFile{path: p}.below("."))
+		}
+		return out
+	}
+	alikes := tree("lots/rows.ts", "lots/card.ts", "beds/rows.ts", "beds/card.ts", "moors/rows.ts", "moors/card.ts", "a.ts")
+	got, ok := byAnatomy(alikes, ".")
+	require.True(t, ok)
+	require.Equal(t, model.CutByFeature, got.Label)
+	require.Len(t, got.Evidence, 3)
+	_, ok = byAnatomy(tree("lots/rows.ts", "beds/rows.ts", "moors/rows.ts"), ".")
+	require.False(t, ok, "one name is too little")
+	_, ok = byAnatomy(tree("lots/index.ts", "lots/types.ts", "beds/index.ts", "beds/types.ts", "moors/index.ts", "moors/types.ts"), ".")
+	require.False(t, ok, "names that tools prescribe")
+	_, ok = byAnatomy(append(alikes, tree("b/1x.ts", "b/2y.ts", "b/3z.ts", "b/4w.ts", "b/5v.ts", "b/6u.ts", "b/7t.ts")...), ".")
+	require.False(t, ok, "less than half of the files")
+}
