@@ -71,6 +71,27 @@ func TestWhoWroteAFile(t *testing.T) {
 			"-- .gitattributes --\nlegacy/** linguist-vendored\n*.gen.ts linguist-generated=true\nvendored/** -linguist-vendored\n-- legacy/a.ts --\nexport const a = 1\n-- src/b.gen.ts --\nexport const b = 1\n-- src/c.ts --\nexport const c = 1\n",
 			map[string]model.FileOrigin{"legacy/a.ts": "vendored", "src/b.gen.ts": "generated", "src/c.ts": "own"},
 		},
+		"packages of another organisation": {
+			strings.Join(func() (files []string) {
+				for _, n := range []string{"A", "B", "C", "D", "E", "F", "G", "H", "I", "J", "K", "L"} {
+					files = append(files, "-- src/org/vault/lots/"+n+".java --\npackage org.vault.lots;\npublic class "+n+" {}\n")
+				}
+				return files
+			}(), "") + "-- src/com/moorland/scales/Scale.java --\npackage com.moorland.scales;\npublic class Scale {}\n",
+			map[string]model.FileOrigin{"src/org/vault/lots/A.java": "own", "src/com/moorland/scales/Scale.java": "vendored"},
+		},
+		"packages of two organisations, both in use": {
+			"-- src/org/vault/lots/A.java --\npackage org.vault.lots;\npublic class A {}\n-- src/com/moorland/scales/Scale.java --\npackage com.moorland.scales;\npublic class Scale {}\n",
+			map[string]model.FileOrigin{"src/org/vault/lots/A.java": "own", "src/com/moorland/scales/Scale.java": "own"},
+		},
+		"what is made from a template beside": {
+			"-- sbin/weigh --\n#!/usr/bin/perl\nprint 1;\n-- sbin/weigh.in --\n#!@PERL@\nprint 1;\n-- sbin/sow --\n#!/usr/bin/perl\nprint 2;\n",
+			map[string]model.FileOrigin{"sbin/weigh": "built", "sbin/weigh.in": "own", "sbin/sow": "own"},
+		},
+		"a folder named for others that needs our code": {
+			"-- external/bridge/a.ts --\nimport '../../src/b'\nexport const a = 1\n-- src/b.ts --\nexport const b = 1\n-- external/husk/c.ts --\nexport const c = 1\n",
+			map[string]model.FileOrigin{"external/bridge/a.ts": "own", "src/b.ts": "own"},
+		},
 		"what a package manager fills": {
 			"-- composer.json --\n{}\n-- vendor/moor/a.php --\n<?php\n-- src/a.php --\n<?php\n-- web/node_modules/x/index.js --\nx()\n",
 			map[string]model.FileOrigin{"vendor/moor/a.php": "vendored", "src/a.php": "own", "web/node_modules/x/index.js": "vendored"},
