@@ -1,6 +1,7 @@
 package overview_test
 
 import (
+	"strings"
 	"testing"
 
 	"jantel/core/model"
@@ -33,4 +34,19 @@ func TestEveryPatternReadsWellInASentence(t *testing.T) {
 		require.False(t, said[spoken], "two patterns are both called %q", spoken)
 		said[spoken] = true
 	}
+}
+
+func TestWhatOthersWroteIsSaidAndLeadsThere(t *testing.T) {
+	tree := "-- src/a.ts --\nexport const a = 1\n-- src/b.ts --\nexport const b = 1\n"
+	require.NotContains(t, text(sheet(t, tree, ".", model.Brief{})), "Not judged")
+	one := sheet(t, tree+"-- web/js/d.min.js --\nx()\n", ".", model.Brief{})
+	require.Contains(t, text(one), "Not judged: one file built from other files.")
+	many := sheet(t, tree+"-- web/js/d.min.js --\nx()\n-- web/node_modules/x/y/z/a.js --\nx()\n-- web/node_modules/x/b.js --\nx()\n", ".", model.Brief{})
+	require.Contains(t, text(many), "Not judged: 3 files, 2 by others and 1 built from other files.")
+	for _, s := range many.Sentences {
+		if strings.HasPrefix(s.Text, "Not judged") {
+			require.Equal(t, model.Evidence{Path: "web/node_modules", Note: "2 files vendored: a package manager fills web/node_modules"}, s.Evidence[0])
+		}
+	}
+	require.NotContains(t, text(sheet(t, tree+"-- web/js/d.min.js --\nx()\n", "src", model.Brief{})), "Not judged")
 }

@@ -54,6 +54,7 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 			strings.ToLower(countOf(t.Lines, "line")),
 		)
 	}
+	originSentence(s, j, sh.Place, add)
 	if sh.Verdict != "" {
 		if len(sh.Patterns) == 0 {
 			add(nil, "No pattern of the catalogue fits it well enough to be named.")

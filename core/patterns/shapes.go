@@ -479,8 +479,8 @@ func row(c *context) outcome {
 			best = outcomeOf(
 				share,
 				fmt.Sprintf(
-					"%s puts %d of %d stages of %s in a row; they need each other %d times.", driver, most,
-					len(stages), d, len(among),
+					"%s puts %d of %d stages of %s in a row; they need each other %s.", driver, most,
+					len(stages), d, times(len(among)),
 				),
 				append([]model.Evidence{{Path: driver, Note: "puts the stages in a row"}}, linksEvidence(among)...),
 			)
@@ -544,9 +544,16 @@ func plugsApart(c *context) outcome {
 		return outcomeOf(1, "No plug-in needs another.", nil)
 	}
 	return outcomeOf(
-		1-2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %d times.", len(among)),
+		1-2*float64(len(among))/float64(len(parts)), fmt.Sprintf("Plug-ins need each other %s.", times(len(among))),
 		linksEvidence(among),
 	)
+}
+
+func times(n int) string {
+	if n == 1 {
+		return "once"
+	}
+	return fmt.Sprintf("%d times", n)
 }
 
 // hostBlind tests that plug-ins need what they are plugged into, and that at

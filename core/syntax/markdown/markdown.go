@@ -100,10 +100,10 @@ func (o *opening) line(t string, n int) {
 	case o.firm || o.paragraphs >= deep:
 	case t == "":
 		o.finish()
-	case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"), strings.HasPrefix(t, "="),
-		strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
 	case under.MatchString(t):
 		o.words = nil // what stood above was a title
+	case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"), strings.HasPrefix(t, "="),
+		strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
 	case strings.TrimSpace(badge.ReplaceAllString(t, "")) == "":
 	case o.bare && strings.HasPrefix(t, "* ") && len(strings.Fields(t)) < 5 && len(o.words) == 0:
 	default:

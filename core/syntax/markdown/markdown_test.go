@@ -19,6 +19,9 @@ func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
 		"a picture in HTML":         {"<p align=\"right\"><img src=\"a.png\"></p>\n\nKeeps the boxes.\n", "Keeps the boxes.", 3},
 		"a title with a line below": {"Vault\n=====\n\nKeeps the boxes.\n", "Keeps the boxes.", 4},
 		"code before words":         {"```\nmake\n```\nKeeps the boxes.\n", "Keeps the boxes.", 4},
+		"a title of a part":         {"Vault\n=====\n\nCONTENTS\n--------\nVault is a register of lots.\n", "Vault is a register of lots.", 6},
+		"what it is, further down":  {"# Vault\n\nSeed for all.\n\nRun it.\n\nVault is a register of lots.\n", "Vault is a register of lots.", 7},
+		"a remark of the author":    {"<!-- Vault is old,\nand so are we. -->\nVault is a register of lots.\n", "Vault is a register of lots.", 3},
 		"nothing":                   {"# Vault\n\n![](a.png)\n", "", 0},
 	} {
 		t.Run(name, func(t *testing.T) {
