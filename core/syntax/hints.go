@@ -3,6 +3,7 @@ package syntax
 import (
 	"bytes"
 	"regexp"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -59,22 +60,74 @@ func Hints(text []byte) (out []model.Hint) {
 	if bytes.Contains(tail, sourceMap) || bytes.Contains(tail, cssMap) {
 		out = append(out, model.Hint{Name: model.HintSourceMap, Line: CountLines(text)})
 	}
-	if m := bundlePrologue.FindIndex(head); m != nil {
+	if m := prologueOf(head); m != nil {
 		sure := "written by a bundler"
 		if loosely.Match(head[m[0]:m[1]]) {
 			sure = ""
 		}
 		out = append(out, model.Hint{Name: model.HintBundle, Text: sure, Line: 1 + bytes.Count(head[:m[0]], []byte{'\n'})})
 	}
-	if m := banner.FindSubmatchIndex(opening(head)); m != nil {
-		words := strings.TrimSpace(string(head[m[2]:m[3]])) + " " + string(head[m[4]:m[5]])
-		if notProjects.MatchString(words) {
-			return out
-		}
-		out = append(out, model.Hint{Name: model.HintBanner, Text: words, Line: 1 + bytes.Count(head[:m[2]], []byte{'\n'})})
+	if words, line := bannerOf(opening(head)); words != "" && !notProjects.MatchString(words) {
+		out = append(out, model.Hint{Name: model.HintBanner, Text: words, Line: line})
 	}
 	return out
 }
+
+// The expressions above are slow, and nearly every text has nothing for them:
+// plain words that all they match must hold are looked for first.
+var (
+	generatedWords = [][]byte{
+		[]byte("generated"), []byte("do not"), []byte("created by"), []byte("produced by"), []byte("made by"), []byte("meta object"),
+	}
+	prologueWords = [][]byte{
+		[]byte("webpack"), []byte("parcelRequire"), []byte("/******/"), []byte("__esbuild"), []byte("__commonJS"), []byte("define.amd"),
+	}
+	prologueStarts = [][]byte{[]byte("(function"), []byte("!function"), []byte("var "), []byte("require="), []byte(`"use strict";Object`)}
+)
+
+func containsAny(text []byte, words [][]byte) bool {
+	return slices.ContainsFunc(words, func(w []byte) bool { return bytes.Contains(text, w) })
+}
+
+func prologueOf(head []byte) []int {
+	starts := slices.ContainsFunc(prologueStarts, func(w []byte) bool { return bytes.HasPrefix(head, w) })
+	if !starts && !containsAny(head, prologueWords) {
+		return nil
+	}
+	return bundlePrologue.FindIndex(head)
+}
+
+// bannerOf looks where a version may be: at lines with a figure, a dot and a
+// figure, and the line before.
+func bannerOf(text []byte) (words string, line int) {
+	before, at := 0, 0
+	for n := 1; at < len(text); n++ {
+		end := at + bytes.IndexByte(text[at:], '\n') + 1
+		if end <= at {
+			end = len(text)
+		}
+		if versioned(text[at:end]) {
+			if m := banner.FindSubmatchIndex(text[before:end]); m != nil {
+				part := text[before:end]
+				return strings.TrimSpace(string(part[m[2]:m[3]])) + " " + string(part[m[4]:m[5]]),
+					1 + bytes.Count(text[:before+m[2]], []byte{'\n'})
+			}
+		}
+		before, at = at, end
+	}
+	return "", 0
+}
+
+func versioned(line []byte) bool {
+	for i := 1; i+1 < len(line); i++ {
+		if line[i] == '.' && digit(line[i-1]) && digit(line[i+1]) {
+			return true
+		}
+	}
+	return false
+}
+
+func digit(c byte) bool { return c >= '0' && c <= '9' }
 
 // opening is the comment that a text opens with.
 func opening(head []byte) []byte {
@@ -101,7 +154,7 @@ func opening(head []byte) []byte {
 // of a program, or in a string, do not count: only lines of the comment do.
 func GeneratedBy(text []byte) (line int, words string) {
 	head := text[:min(len(text), headBytes)]
-	if !saysGenerated.Match(head) {
+	if !containsAny(bytes.ToLower(head), generatedWords) {
 		return 0, ""
 	}
 	inBlock := false
@@ -125,7 +178,7 @@ func GeneratedBy(text []byte) (line int, words string) {
 		if bytes.Contains(one, []byte("*/")) || bytes.Contains(one, []byte("-->")) {
 			inBlock = false
 		}
-		if saysGenerated.Match(one) && !saysNot.Match(one) {
+		if containsAny(bytes.ToLower(one), generatedWords) && saysGenerated.Match(one) && !saysNot.Match(one) {
 			said := strings.Trim(string(one), "/#*<!;-%'\" \t>")
 			return n, strings.ToValidUTF8(said[:min(len(said), 100)], "")
 		}

@@ -94,43 +94,44 @@ func crossings(links []model.Link, byPath map[string]*model.Folder) {
 // its project file first, then its README, then the file that speaks for it. How
 // many files of which role it holds is told elsewhere, and is no purpose.
 func purpose(d *model.Folder, files []*model.File, codebase string) model.Purpose {
-	best, rank := model.Purpose{}, len(spokesmen)
-	for _, f := range files {
-		if f.Facts == nil || f.Facts.Doc == "" || f.Skipped != "" {
-			continue
-		}
-		text, firm := syntax.Statement(f.Facts.Doc)
-		if text == "" || echoes(text, d, codebase) {
-			continue
-		}
-		r := slices.IndexFunc(spokesmen, func(speaks spokesman) bool { return speaks(d, f, firm) })
-		if r >= 0 && r < rank {
-			best, rank = model.Purpose{Text: text, Source: "author", Path: f.Path, Line: f.Facts.DocLine}, r
+	for _, speaks := range spokesmen {
+		for _, f := range files {
+			if f.Facts == nil || f.Facts.Doc == "" || f.Skipped != "" || !speaks.about(d, f) {
+				continue
+			}
+			// Only now, as telling statements is slow.
+			text, firm := syntax.Statement(f.Facts.Doc)
+			if text == "" || echoes(text, d, codebase) || speaks.fully && !firm && len(strings.Fields(text)) <= 4 {
+				continue
+			}
+			return model.Purpose{Text: text, Source: "author", Path: f.Path, Line: f.Facts.DocLine}
 		}
 	}
-	return best
+	return model.Purpose{}
 }
 
-// spokesman reports whether what a file says of itself is about its folder; firm
-// tells that it says what it is in so many words.
-type spokesman func(d *model.Folder, f *model.File, firm bool) bool
+// spokesman is a sort of file whose opening words are about its folder.
+type spokesman struct {
+	about func(d *model.Folder, f *model.File) bool
+	fully bool // it is heard where it says what the thing is in so many words, or in more than four
+}
+
+func isProject(_ *model.Folder, f *model.File) bool { return f.Facts.Project != nil }
 
 // spokesmen are heard in this order.
 var spokesmen = []spokesman{
-	func(_ *model.Folder, f *model.File, firm bool) bool {
-		return f.Facts.Project != nil && (firm || len(strings.Fields(f.Facts.Doc)) > 4)
-	},
-	func(_ *model.Folder, f *model.File, _ bool) bool { return readme.MatchString(path.Base(f.Path)) },
-	func(_ *model.Folder, f *model.File, _ bool) bool { return f.Facts.Project != nil },
-	func(_ *model.Folder, f *model.File, _ bool) bool {
+	{isProject, true},
+	{func(_ *model.Folder, f *model.File) bool { return readme.MatchString(path.Base(f.Path)) }, false},
+	{isProject, false},
+	{func(_ *model.Folder, f *model.File) bool {
 		return slices.Contains(syntax.ProfileOf(f.Language).FolderFiles, path.Base(f.Path))
-	},
-	func(d *model.Folder, f *model.File, _ bool) bool {
+	}, false},
+	{func(d *model.Folder, f *model.File) bool {
 		return syntax.ProfileOf(f.Language).FolderPackages && naming.Stem(path.Base(f.Path)) == path.Base(d.Path)
-	},
-	func(_ *model.Folder, f *model.File, _ bool) bool {
+	}, false},
+	{func(_ *model.Folder, f *model.File) bool {
 		return syntax.ProfileOf(f.Language).FolderPackages && !strings.HasSuffix(f.Path, "_test.go")
-	},
+	}, false},
 }
 
 // readme is a README for everybody; others are for one platform or language.
