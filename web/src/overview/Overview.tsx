@@ -23,6 +23,8 @@ export default function Overview() {
 
 function OneSheet({ s }: { s: Sheet }) {
   const { where } = useWhere()
+  // Who wrote what is not judged is said above; here is what could not be read.
+  const unread = Object.entries(s.totals.skipped).filter(([k]) => ['binary', 'minified', 'too large'].includes(k))
   return (
     <article className="overview">
       <header className="titleblock">
@@ -182,11 +184,8 @@ function OneSheet({ s }: { s: Sheet }) {
         <p>
           {counted(s.totals.files, 'file')} in {counted(s.totals.folders, 'folder')}, {figure(s.totals.lines)} lines,{' '}
           {figure(s.totals.judged_lines)} of them judged
-          {Object.entries(s.totals.skipped).length > 0 &&
-            `; left out of judgement: ${Object.entries(s.totals.skipped)
-              .map(([k, n]) => `${figure(n)} ${k}`)
-              .join(', ')}`}
-          . {counted(s.resolved, 'import')} lead into the codebase, {figure(s.unresolved)} lead nowhere;{' '}
+          {unread.length > 0 && `; not read: ${unread.map(([k, n]) => `${figure(n)} ${k}`).join(', ')}`}.{' '}
+          {counted(s.resolved, 'import')} lead into the codebase, {figure(s.unresolved)} lead nowhere;{' '}
           {counted(s.totals.external_packages, 'package')} from outside.
         </p>
         {s.note_count > 0 && (
