@@ -17,9 +17,9 @@ import (
 	"time"
 
 	"jantel/core/charter"
-	"jantel/core/drawing"
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/section"
 	"jantel/core/smells"
 	"jantel/core/source"
 	"jantel/core/survey"
@@ -339,10 +339,11 @@ func writeTo(w io.Writer, format string, s *model.Survey, j *judgement.Result, f
 	case "sarif":
 		return report.SARIF(w, s, j)
 	case "svg":
-		return report.SVG(
-			w, drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: ".", Auto: true}),
-			s.Codebase+": dependencies", report.Source(s),
-		)
+		cut := section.Of(s, j, ".")
+		if cut == nil {
+			return errors.New("there is no own program text to draw; --format json says what was found")
+		}
+		return report.Section(w, cut, s.Codebase, report.Source(s))
 	}
 	return report.Text(w, s, j)
 }

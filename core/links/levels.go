@@ -1,7 +1,10 @@
 package links
 
 import (
+	"cmp"
+	"maps"
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -80,6 +83,51 @@ func (g *Graph) Levels() [][]string {
 		out[l] = append(out[l], n)
 	}
 	return out
+}
+
+// Stack puts the names in levels as Levels does, but takes rings apart: the
+// fewest of their dependencies that have to point upwards for the others to
+// point down are given back, in the order of their names.
+func (g *Graph) Stack() (levels [][]string, up [][2]string) {
+	d := simple.NewDirectedGraph()
+	for i := range g.Names {
+		d.AddNode(simple.Node(i))
+	}
+	for e := range g.Edges {
+		d.SetEdge(simple.Edge{F: simple.Node(e[0]), T: simple.Node(e[1])})
+	}
+	down := NewGraph(g.Names)
+	maps.Copy(down.Edges, g.Edges)
+	for _, ring := range topo.TarjanSCC(d) {
+		if len(ring) < 2 {
+			continue
+		}
+		at := map[int]int{} // of a name among the members
+		members := make([]int, 0, len(ring))
+		for _, n := range ring {
+			members = append(members, int(n.ID()))
+		}
+		slices.Sort(members)
+		for i, m := range members {
+			at[m] = i
+		}
+		var within []edge
+		for e, weight := range g.Edges {
+			from, in := at[e[0]]
+			to, both := at[e[1]]
+			if in && both {
+				within = append(within, edge{from, to, weight})
+			}
+		}
+		cut, _ := fewest(len(members), within)
+		for _, c := range cut {
+			e := [2]int{members[c.from], members[c.to]}
+			delete(down.Edges, e)
+			up = append(up, [2]string{g.Names[e[0]], g.Names[e[1]]})
+		}
+	}
+	slices.SortFunc(up, func(a, b [2]string) int { return cmp.Or(cmp.Compare(a[0], b[0]), cmp.Compare(a[1], b[1])) })
+	return down.Levels(), up
 }
 
 // AtDepth is the part of a path with so many folders below a root, the path

@@ -92,61 +92,81 @@ func (g *gatherer) group(name string) Roster {
 	return out
 }
 
+// Names of rosters.
+const (
+	Processes = "processes"
+	Stores    = "stores"
+	Others    = "other systems"
+	Plans     = "planned jobs"
+	Checks    = "checks of sign-in and rights"
+)
+
 // system lists what the code below a place runs with: its processes, stores,
 // other systems, variables of the environment, planned jobs, and the checks of
-// who may do something. Tests are set aside. Groups without items are left
-// out.
+// who may do something. Groups without items are left out.
 func system(s *model.Survey, j *judgement.Result, place string) []Roster {
-	var processes, databases, others, plans, checks gatherer
-	counts := func(path string) bool {
+	found := Systems(s, j, func(p string) (string, bool) { return "", model.Within(place, p) })[""]
+	_, vars := environment(j.Reading, place)
+	out := []Roster{}
+	for _, g := range append(found, Roster{Name: "variables of the environment", Items: vars}) {
+		if len(g.Items) > 0 {
+			out = append(out, g)
+		}
+	}
+	return out
+}
+
+// Systems lists what each part of the code runs with. PartOf says which part a
+// file belongs to, and false for one that is left out; tests are set aside.
+func Systems(s *model.Survey, j *judgement.Result, partOf func(path string) (part string, ok bool)) map[string][]Roster {
+	names := []string{Processes, Stores, Others, Plans, Checks}
+	found := map[string]*[5]gatherer{}
+	// add notes a thing for the part its file belongs to.
+	add := func(roster int, name, path string, line int) {
 		f := s.File(path)
-		return f != nil && model.Within(place, path) && j.Roles[path].Role != model.RoleTest && f.Skipped == ""
+		if f == nil || f.Skipped != "" || j.Roles[path].Role == model.RoleTest {
+			return
+		}
+		part, ok := partOf(path)
+		if !ok {
+			return
+		}
+		if found[part] == nil {
+			found[part] = &[5]gatherer{}
+		}
+		found[part][roster].add(name, path, line)
 	}
 	for _, e := range s.External {
-		if !counts(e.From) {
-			continue
-		}
 		if n := named(stores, e.Package); n != "" {
-			databases.add(n, e.From, e.Line)
+			add(1, n, e.From, e.Line)
 		}
 		if n := named(abroad, e.Package); n != "" {
-			others.add(n, e.From, e.Line)
+			add(2, n, e.From, e.Line)
 		}
 	}
-	for _, f := range j.Reading.At(place) {
-		if f.Facts == nil || !counts(f.Path) {
+	rosterOf := map[string]int{model.RunProcess: 0, model.RunStore: 1, model.RunSchedule: 3, model.RunAccess: 4}
+	for _, f := range s.Files {
+		if f.Facts == nil {
 			continue
 		}
 		for _, r := range f.Facts.Runs {
-			switch r.Kind {
-			case model.RunSchedule:
-				plans.add(r.Name, f.Path, r.Line)
-			case model.RunAccess:
-				checks.add(r.Name, f.Path, r.Line)
-			case model.RunProcess:
-				processes.add(r.Name, f.Path, r.Line)
-			case model.RunStore:
-				databases.add(r.Name, f.Path, r.Line)
+			if roster, ok := rosterOf[r.Kind]; ok {
+				add(roster, r.Name, f.Path, r.Line)
 			}
 		}
 	}
 	_, hosts := relations.Requests(s, routes.Of(s))
 	for h, places := range hosts {
 		for _, p := range places {
-			if counts(p.Path) {
-				others.add(h, p.Path, p.Line)
-			}
+			add(2, h, p.Path, p.Line)
 		}
 	}
-	_, vars := environment(j.Reading, place)
-	env := Roster{Name: "variables of the environment", Items: vars}
-	out := []Roster{}
-	for _, g := range []Roster{
-		processes.group("processes"), databases.group("stores"), others.group("other systems"),
-		plans.group("planned jobs"), checks.group("checks of sign-in and rights"), env,
-	} {
-		if len(g.Items) > 0 {
-			out = append(out, g)
+	out := map[string][]Roster{}
+	for part, gathered := range found {
+		for i := range gathered {
+			if r := gathered[i].group(names[i]); len(r.Items) > 0 {
+				out[part] = append(out[part], r)
+			}
 		}
 	}
 	return out
