@@ -36,9 +36,11 @@ func fills(b *strings.Builder) {
 			fmt.Fprintf(b, `<pattern id="%s" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">`+
 				`<rect width="3" height="6" fill="%s"/></pattern>`+"\n", id, colour)
 		case "dotted":
-			fmt.Fprintf(b, `<pattern id="%s" width="5" height="5" patternUnits="userSpaceOnUse"><circle cx="2.5" cy="2.5" r="1.5" fill="%s"/></pattern>`+"\n", id, colour)
+			fmt.Fprintf(b, `<pattern id="%s" width="5" height="5" patternUnits="userSpaceOnUse"><circle cx="2.5" cy="2.5" r="1.5" fill="%s"/>`+
+				`</pattern>`+"\n", id, colour)
 		case "ruled":
-			fmt.Fprintf(b, `<pattern id="%s" width="6" height="4" patternUnits="userSpaceOnUse"><rect width="6" height="1.6" fill="%s"/></pattern>`+"\n", id, colour)
+			fmt.Fprintf(b, `<pattern id="%s" width="6" height="4" patternUnits="userSpaceOnUse"><rect width="6" height="1.6" fill="%s"/>`+
+				`</pattern>`+"\n", id, colour)
 		}
 	}
 	b.WriteString(`<pattern id="foreign" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">` +
@@ -64,11 +66,13 @@ func Section(w io.Writer, x *section.Section, title, below string) error {
 	roles := rolesIn(x)
 	legend := float64(20 + 18*((len(roles)+5)/6))
 	width, height := x.Width, x.Height+head+legend+18*float64(len(x.Notes))+16
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" width="%g" height="%g" font-family="Source Sans 3, sans-serif" font-size="12">`+"\n",
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %g %g" width="%g" height="%g" font-family="Source Sans 3, `+
+		`sans-serif" font-size="12">`+"\n",
 		width, height, width, height)
 	fmt.Fprintf(&b, `<rect width="%g" height="%g" fill="#FFFDF8"/>`+"\n", width, height)
 	fills(&b)
-	fmt.Fprintf(&b, `<text x="20" y="26" font-family="Source Serif 4, serif" font-size="18" fill="#1E2A32">%s</text><text x="20" y="44" fill="#5F6B70">%s</text>`+"\n",
+	fmt.Fprintf(&b, `<text x="20" y="26" font-family="Source Serif 4, serif" font-size="18" fill="#1E2A32">%s</text><text x="20" `+
+		`y="44" fill="#5F6B70">%s</text>`+"\n",
 		escape(title), escape(below))
 	fmt.Fprintf(&b, `<g transform="translate(0 %d)">`+"\n", head)
 	lines(&b, x)
@@ -88,7 +92,8 @@ func Section(w io.Writer, x *section.Section, title, below string) error {
 		if r >= 0 {
 			name = string(model.Roles[r])
 		}
-		fmt.Fprintf(&b, `<rect x="%g" y="%g" width="16" height="9" fill="%s" stroke="#5F6B70" stroke-width="0.5"/><text x="%g" y="%g" fill="#5F6B70">%s</text>`+"\n",
+		fmt.Fprintf(&b, `<rect x="%g" y="%g" width="16" height="9" fill="%s" stroke="#5F6B70" stroke-width="0.5"/><text x="%g" y="%g" `+
+			`fill="#5F6B70">%s</text>`+"\n",
 			lx, ly, fill(r), lx+22, ly+9, name)
 	}
 	for i, n := range x.Notes {
@@ -112,11 +117,14 @@ func rolesIn(x *section.Section) []int {
 }
 
 func lines(b *strings.Builder, x *section.Section) {
-	fmt.Fprintf(b, `<line x1="20" y1="%g" x2="%g" y2="%g" stroke="#1E2A32"/><line x1="20" y1="%g" x2="%g" y2="%g" stroke="#1E2A32" stroke-width="2"/>`+"\n",
+	fmt.Fprintf(b, `<line x1="20" y1="%g" x2="%g" y2="%g" stroke="#1E2A32"/><line x1="20" y1="%g" x2="%g" y2="%g" stroke="#1E2A32" `+
+		`stroke-width="2"/>`+"\n",
 		x.Roof, x.Width-20, x.Roof, x.Ground, x.Width-20, x.Ground)
-	fmt.Fprintf(b, `<text x="20" y="12" fill="#5F6B70" font-size="11">comes in</text><text x="20" y="%g" fill="#5F6B70" font-size="11">kept and called</text>`+"\n", x.Ground+15)
+	fmt.Fprintf(b, `<text x="20" y="12" fill="#5F6B70" font-size="11">comes in</text><text x="20" y="%g" fill="#5F6B70" font-size="11">`+
+		`kept and called</text>`+"\n", x.Ground+15)
 	for _, p := range x.Parts {
-		fmt.Fprintf(b, `<text x="%g" y="%g" font-family="JetBrains Mono, monospace" font-size="13" fill="#1E2A32">%s<title>%s</title></text>`+"\n",
+		fmt.Fprintf(b, `<text x="%g" y="%g" font-family="JetBrains Mono, monospace" font-size="13" fill="#1E2A32">%s<title>%s</title>`+
+			`</text>`+"\n",
 			p.X, x.Roof-7, escape(p.Name), escape(fmt.Sprintf("%s: %s own lines", p.Path, overview.Group(p.Lines))))
 	}
 }
@@ -139,7 +147,8 @@ func block(b *strings.Builder, k *section.Block) {
 	if k.Breaches > 0 {
 		says += fmt.Sprintf("; %d against the charter", k.Breaches)
 	}
-	fmt.Fprintf(b, `<g><title>%s</title><rect x="%g" y="%g" width="%g" height="%g" fill="#F7F3EA" stroke="%s" stroke-width="%g"/>`, escape(says), k.X, k.Y, k.W, k.H, stroke, wide)
+	fmt.Fprintf(b, `<g><title>%s</title><rect x="%g" y="%g" width="%g" height="%g" fill="#F7F3EA" stroke="%s" stroke-width="%g"/>`,
+		escape(says), k.X, k.Y, k.W, k.H, stroke, wide)
 	for i, line := range k.Title {
 		fmt.Fprintf(b, `<text x="%g" y="%g" fill="#1E2A32">%s</text>`, k.X+4, k.Y+13+float64(i)*12, escape(line))
 	}
@@ -160,7 +169,8 @@ func block(b *strings.Builder, k *section.Block) {
 		fmt.Fprintf(b, `<rect x="%g" y="%g" width="%.1f" height="2.5" fill="#B4AB9B"/>`, k.X, k.Y+k.H+1, k.W*float64(k.Tests)/all)
 	}
 	if k.Foreign > 0 {
-		fmt.Fprintf(b, `<rect x="%.1f" y="%g" width="%.1f" height="2.5" fill="url(#foreign)"/>`, k.X+k.W*float64(k.Tests)/all, k.Y+k.H+1, k.W*float64(k.Foreign)/all)
+		fmt.Fprintf(b, `<rect x="%.1f" y="%g" width="%.1f" height="2.5" fill="url(#foreign)"/>`, k.X+k.W*float64(k.Tests)/all,
+			k.Y+k.H+1, k.W*float64(k.Foreign)/all)
 	}
 	b.WriteString("</g>\n")
 }
@@ -173,7 +183,8 @@ func tie(b *strings.Builder, t section.Tie) {
 		fmt.Fprintf(b, `<g><title>%s, against the charter</title><path d="%s" fill="none" stroke="#B23A24" stroke-width="4"/>`+
 			`<path d="%s" fill="none" stroke="#FFFDF8" stroke-width="1.6"/><path d="%s" fill="#B23A24"/></g>`+"\n", says, t.Line, t.Line, t.Tip)
 	case t.Ring:
-		fmt.Fprintf(b, `<g><title>%s, in a ring</title><path d="%s" fill="none" stroke="#B23A24" stroke-width="1.4"/><path d="%s" fill="#B23A24"/></g>`+"\n", says, t.Line, t.Tip)
+		fmt.Fprintf(b, `<g><title>%s, in a ring</title><path d="%s" fill="none" stroke="#B23A24" stroke-width="1.4"/><path d="%s" `+
+			`fill="#B23A24"/></g>`+"\n", says, t.Line, t.Tip)
 	default:
 		colour, dash, opacity := "#5F6B70", "", 1.0
 		if t.Class != "code" {
@@ -182,6 +193,7 @@ func tie(b *strings.Builder, t section.Tie) {
 		if t.Faint {
 			opacity = 0.35
 		}
-		fmt.Fprintf(b, `<g opacity="%g"><title>%s</title><path d="%s" fill="none" stroke="%s"%s/><path d="%s" fill="%s"/></g>`+"\n", opacity, says, t.Line, colour, dash, t.Tip, colour)
+		fmt.Fprintf(b, `<g opacity="%g"><title>%s</title><path d="%s" fill="none" stroke="%s"%s/><path d="%s" fill="%s"/></g>`+"\n",
+			opacity, says, t.Line, colour, dash, t.Tip, colour)
 	}
 }

@@ -58,4 +58,5 @@ cut -f1 "${files[@]}" | grep -v '^#' | grep . | sort -u | while read -r kind nam
   [ -e "$trees/$kind $name" ] || fetch "$kind" "$name" "$trees/$kind $name" 2>/dev/null || echo "left out: $kind $name can not be fetched"
 done
 go build -o "$work/judgement" ./scripts/judgement
+"$work/judgement" "${options[@]}" -small scripts/judgement/small
 "$work/judgement" -jantel bin/jantel "${options[@]}" "$trees" "${files[@]}"

@@ -70,6 +70,7 @@ func (f *finder) projects() {
 				f.add(path.Join(d, scene), 1, model.EntryProgram, file.Path+" names it as the main scene")
 			}
 		}
+		f.prescribed(file)
 		for _, c := range p.Scripts {
 			if p.Tool == "docker" || p.Tool == "npm" && starts[c.Name] {
 				f.started(d, c.Text, fmt.Sprintf("%s starts it, line %d", file.Path, c.Line))
@@ -83,6 +84,40 @@ func (f *finder) projects() {
 		for _, run := range file.Facts.Runs {
 			if run.Kind == model.RunProcess {
 				f.started(model.FolderOf(file.Path), run.Name, fmt.Sprintf("%s starts it, line %d", file.Path, run.Line))
+			}
+		}
+	}
+}
+
+// routed are the files that a framework finds by their place and starts pages
+// with, by the package that brings it.
+var routed = map[string]*regexp.Regexp{
+	"next":           regexp.MustCompile(`^(?:src/)?(?:app/(?:page|layout)|pages/(?:index|_app))\.[jt]sx?$`),
+	"@sveltejs/kit":  regexp.MustCompile(`^src/routes/\+(?:page|layout)\.svelte$`),
+	"nuxt":           regexp.MustCompile(`^(?:app|pages/index)\.vue$`),
+	"@remix-run/dev": regexp.MustCompile(`^app/(?:root|entry\.(?:client|server))\.[jt]sx?$`),
+	"gatsby":         regexp.MustCompile(`^src/pages/index\.[jt]sx?$`),
+	"astro":          regexp.MustCompile(`^src/pages/index\.astro$`),
+}
+
+// prescribed are what the frameworks start that a package depends on.
+func (f *finder) prescribed(file *model.File) {
+	p, d := file.Facts.Project, model.FolderOf(file.Path)
+	if p.Tool != "npm" {
+		return
+	}
+	if p.Dependencies["electron"] != "" {
+		for _, e := range p.Entries {
+			f.resolved(d, e, model.EntryProgram, file.Path+" names it as the main script of a desktop program")
+		}
+	}
+	for framework, place := range routed {
+		if p.Dependencies[framework] == "" {
+			continue
+		}
+		for _, g := range f.r.At(d) {
+			if rest := strings.TrimPrefix(g.Path, d+"/"); place.MatchString(rest) {
+				f.add(g.Path, 1, model.EntryPage, framework+" finds it by its place")
 			}
 		}
 	}
@@ -158,6 +193,8 @@ func (f *finder) file(file *model.File) {
 			f.add(p, l, model.EntryPage, "it mounts the interface")
 		} else if _, l := facts.Sign(model.SignListens); l > 0 && !f.needed[p] {
 			f.add(p, l, model.EntryProgram, "it starts to listen, and nothing takes it in")
+		} else if _, l := facts.Sign(model.SignApplication); l > 0 && !f.needed[p] {
+			f.add(p, l, model.EntryProgram, "it makes the application that a server is handed, and nothing takes it in")
 		}
 	}
 }

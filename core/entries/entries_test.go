@@ -31,6 +31,18 @@ func TestWhereSomethingStarts(t *testing.T) {
 			"-- go.mod --\nmodule vault\n-- main.go --\npackage main\n\nfunc main() {}\n-- lots/lots.go --\npackage lots\n\nfunc List() {}\n-- lots/gen.go --\npackage main\n\nfunc main() {}\n-- tools/weigh/main.go --\npackage main\n\nfunc main() {}\n-- lots/lots_test.go --\npackage lots\n",
 			map[string]string{"main.go": "program", "lots/gen.go": "script", "tools/weigh/main.go": "script"},
 		},
+		"an application that a server is handed": {
+			"-- vault/main.py --\nfrom fastapi import FastAPI\nfrom vault import lots\napp = FastAPI()\n-- vault/lots.py --\nfrom flask import Flask\napp = Flask(__name__)\n",
+			map[string]string{"vault/main.py": "program"},
+		},
+		"pages that a framework finds by their place": {
+			"-- desk/package.json --\n{\"dependencies\": {\"next\": \"14\"}}\n-- desk/app/layout.tsx --\nexport default () => <p />\n-- desk/app/lots/page.tsx --\nexport default () => <p />\n-- other/app/layout.tsx --\nexport default () => <p />\n",
+			map[string]string{"desk/app/layout.tsx": "page"},
+		},
+		"the main script of a desktop program": {
+			"-- package.json --\n{\"main\": \"main.js\", \"devDependencies\": {\"electron\": \"30\"}}\n-- main.js --\napp.whenReady()\n-- preload.js --\nbridge.expose()\n",
+			map[string]string{"main.js": "program"},
+		},
 		"the build's own program is none": {
 			"-- Cargo.toml --\n[package]\nname = \"vault\"\n-- build.rs --\nfn main() {}\n-- src/main.rs --\nfn main() {}\n-- src/lib.rs --\npub fn weigh() {}\n",
 			map[string]string{"src/main.rs": "program"},

@@ -31,7 +31,7 @@ var catalogue = []pattern{
 			named(
 				"Folders are named for layers", "No folders are named for layers", 3, "routes", "handlers",
 				"controllers", "logic", "services", "domain", "data", "repositories", "persistence", "store", "api",
-				"business",
+				"business", "handler", "controller", "service", "repository", "router", "routers",
 			),
 		},
 		{15, false, 0, skips},

@@ -69,6 +69,7 @@ func offers(c *context) outcome {
 			ev = append(ev, model.Evidence{Path: path.Join(d, "src/lib.rs"), Line: 1, Note: "the crate's library"})
 		case p.Tool == "perl" && c.survey.File(path.Join(d, "lib")) == nil && c.hasFolder(path.Join(d, "lib")):
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "installs what lies in lib"})
+		case p.Tool == "npm" && len(p.Exports) == 0 && c.startsAll(d, p.Entries):
 		case p.Tool == "npm" && (len(p.Entries) > 0 || len(p.Exports) > 0):
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "names what others may import"})
 		case p.Tool == "go" && p.Name != "":
@@ -81,10 +82,32 @@ func offers(c *context) outcome {
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 		}
 	}
+	if len(ev) == 0 && len(c.programs()) == 0 && 2*len(c.byRole[model.RolePlatform]) < len(c.source) {
+		// Where others take in headers, they need no project file to do so.
+		for _, f := range c.source {
+			if ext := path.Ext(f.Path); ext == ".h" || ext == ".hpp" {
+				return outcomeOf(
+					0.8, "Its headers can be taken in by others, and no program starts in it.",
+					[]model.Evidence{{Path: f.Path, Line: 1, Note: "a header"}},
+				)
+			}
+		}
+	}
 	if len(ev) == 0 {
 		return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
 	}
 	return outcomeOf(1, "It offers its code to others.", ev)
+}
+
+// startsAll reports whether a program starts in each of the files that a project
+// names as its main ones: such a project is one to run.
+func (c *context) startsAll(d string, entries []string) bool {
+	for _, e := range entries {
+		if !slices.ContainsFunc(c.programs(), func(f *model.File) bool { return f.Path == path.Join(d, e) }) {
+			return false
+		}
+	}
+	return len(entries) > 0
 }
 
 func (c *context) hasFolder(d string) bool {

@@ -92,20 +92,30 @@ func Rank(
 			out = append(out, m)
 		}
 	}
+	behind(out, general, 60)
+	behind(out, delivered, 40)
 	sort.SliceStable(out, func(i, j int) bool { return before(&out[i], &out[j]) })
-	// "by feature" and "by kind" only say how the folders are cut; they lead
-	// when nothing more specific does.
-	if len(out) > 1 && general[out[0].Name] {
-		for i := 1; i < len(out); i++ {
-			if !general[out[i].Name] && out[i].Score >= 60 {
-				m := out[i]
-				copy(out[1:i+1], out[:i])
-				out[0] = m
-				break
-			}
+	return out
+}
+
+// behind puts those that say less below the best of those that say how the parts
+// work together, where that reaches a score: how folders are cut and as what code
+// is delivered is no rival of how it is built. The order follows the scores.
+func behind(out []model.PatternMatch, less map[string]bool, from float64) {
+	best := 0.0
+	for i := range out {
+		if !general[out[i].Name] && !delivered[out[i].Name] {
+			best = math.Max(best, out[i].Score)
 		}
 	}
-	return out
+	if best < from {
+		return
+	}
+	for i := range out {
+		if less[out[i].Name] {
+			out[i].Score = math.Min(out[i].Score, round1(best-1))
+		}
+	}
 }
 
 // Patterns answer three questions: how the folders are cut, as what the code is

@@ -418,7 +418,8 @@ func receiversUnknown(c *context) outcome {
 var stageWords = []string{
 	"stage", "stages", "step", "steps", "pipeline", "transform", "transforms", "filter", "filters", "extract",
 	"load", "clean", "parse", "normalize", "normalise", "enrich", "sink", "emit", "ingest", "validate", "write",
-	"read", "export", "split", "merge", "sort", "render",
+	"read", "export", "split", "merge", "sort", "render", "join", "report", "lexer", "scanner", "tokenizer", "parser", "compiler", "codegen",
+	"generator", "emitter", "optimizer", "optimiser", "checker", "summarise", "summarize",
 }
 
 // row finds the folder whose files are stages: one file needs most of them in
@@ -471,10 +472,14 @@ func row(c *context) outcome {
 				driver, most = p, len(use[p])
 			}
 		}
+		apart := 1 - float64(len(among))/float64(len(stages))
+		if len(among) < len(stages) && translates(stages) && inTurn(among, of) {
+			most, apart = reached(use[driver], among, of), 0.8 // each asks the one before it
+		}
 		if most < 3 {
 			continue
 		}
-		share := (float64(most)/float64(len(stages)) - float64(len(among))/float64(len(stages))) * c.large(len(of), 0.2)
+		share := (float64(most)/float64(len(stages)) - 1 + apart) * c.large(len(of), 0.2)
 		if share > best.share {
 			best = outcomeOf(
 				share,
@@ -511,6 +516,48 @@ func (c *context) plugged() (best *model.Folder, of map[string]bool) {
 		}
 	}
 	return best, of
+}
+
+// translators are the stages of what turns one language into another; there each
+// asks the one before it for more, and nobody stands over them.
+var translators = []string{"lexer", "scanner", "tokenizer", "parser", "compiler", "codegen", "emitter", "optimizer", "optimiser", "checker"}
+
+func translates(stages map[string]bool) bool {
+	n := 0
+	for name := range stages {
+		if w := naming.Words(name); slices.Contains(translators, w[len(w)-1]) {
+			n++
+		}
+	}
+	return n > 1
+}
+
+// inTurn reports whether no stage needs more than one other and none is needed
+// by more than one.
+func inTurn(among []model.Link, of map[string]string) bool {
+	next, before := map[string]string{}, map[string]string{}
+	for _, l := range among {
+		from, to := of[l.From], of[l.To]
+		if next[from] != "" && next[from] != to || before[to] != "" && before[to] != from {
+			return false
+		}
+		next[from], before[to] = to, from
+	}
+	return true
+}
+
+// reached counts the stages that a driver needs itself or through others.
+func reached(direct map[string]bool, among []model.Link, of map[string]string) int {
+	seen := maps.Clone(direct)
+	for again := true; again; {
+		again = false
+		for _, l := range among {
+			if seen[of[l.From]] && !seen[of[l.To]] {
+				seen[of[l.To]], again = true, true
+			}
+		}
+	}
+	return len(seen)
 }
 
 func plugFolder(c *context) outcome {

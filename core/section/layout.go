@@ -107,7 +107,10 @@ func (b *builder) ties(needs map[need]map[string]int) {
 		class    string
 	}
 	count, heaviest := map[way]int{}, map[way]need{}
-	for _, k := range slices.SortedFunc(maps.Keys(needs), func(x, y need) int { return cmp.Or(cmp.Compare(x.from, y.from), cmp.Compare(x.to, y.to)) }) {
+	for _, k := range slices.SortedFunc(maps.Keys(needs), func(x, y need) int {
+		return cmp.Or(cmp.Compare(x.from, y.from),
+			cmp.Compare(x.to, y.to))
+	}) {
 		from, to := b.Blocks[k.from].Part, b.Blocks[k.to].Part
 		if from == to {
 			continue

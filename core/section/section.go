@@ -330,7 +330,10 @@ func folded(lines map[string]int, place string) map[string]string {
 	for p, part := range into {
 		weight[part] += lines[p]
 	}
-	order := slices.SortedFunc(maps.Keys(weight), func(x, y string) int { return cmp.Or(cmp.Compare(weight[y], weight[x]), cmp.Compare(x, y)) })
+	order := slices.SortedFunc(maps.Keys(weight), func(x, y string) int {
+		return cmp.Or(cmp.Compare(weight[y], weight[x]),
+			cmp.Compare(x, y))
+	})
 	for p, part := range into {
 		if slices.Index(order, part) >= maxParts-1 {
 			into[p] = restOf(place)
@@ -370,7 +373,8 @@ func (b *builder) blocks(part int) {
 	index := map[string]int{}
 	for _, key := range slices.Sorted(maps.Keys(p.lines)) {
 		index[key] = len(b.Blocks)
-		b.Blocks = append(b.Blocks, Block{Path: strings.TrimSuffix(key, "/"), Part: part, Name: p.name(key), together: strings.HasSuffix(key, "/")})
+		b.Blocks = append(b.Blocks, Block{Path: strings.TrimSuffix(key, "/"), Part: part, Name: p.name(key),
+			together: strings.HasSuffix(key, "/")})
 	}
 	for _, f := range p.files {
 		b.blockOf[f.Path] = index[p.keys[f.Path]]
@@ -703,7 +707,8 @@ func (b *builder) tags() {
 // stand adds the tags of a part, the last of too many standing for the rest.
 func (b *builder) stand(part int, tags []Tag, below bool) {
 	if more := len(tags) - maxTags; more > 0 {
-		tags = append(tags[:maxTags-1:maxTags-1], Tag{Text: fmt.Sprintf("%d more", more+1), Path: b.Parts[part].Path, Kind: "more", Below: below})
+		tags = append(tags[:maxTags-1:maxTags-1], Tag{Text: fmt.Sprintf("%d more", more+1), Path: b.Parts[part].Path, Kind: "more",
+			Below: below})
 	}
 	for k, t := range tags {
 		t.X, t.Y = float64(part), float64(k) // made into px by lay

@@ -115,9 +115,11 @@ export const words = []
 	for _, p := range x.Parts {
 		names = append(names, p.Name)
 	}
-	require.Equal(t, []string{"desk", "words", "counter"}, names, "a project within another stands in it; what lies in none is named by its folder")
+	require.Equal(t, []string{"desk", "words", "counter"}, names,
+		"a project within another stands in it; what lies in none is named by its folder")
 	require.Len(t, x.Ties, 1)
-	require.Equal(t, "desk/api counter/app.ts http 1", fmt.Sprint(x.Ties[0].From, " ", x.Ties[0].To, " ", x.Ties[0].Class, " ", x.Ties[0].Count))
+	require.Equal(t, "desk/api counter/app.ts http 1", fmt.Sprint(x.Ties[0].From, " ", x.Ties[0].To, " ", x.Ties[0].Class, " ",
+		x.Ties[0].Count))
 }
 
 func TestARingAndABreachAreMarkedWhereTheyStand(t *testing.T) {

@@ -1,11 +1,15 @@
 package syntax
 
+import "jantel/core/model"
+
 // Profile answers what anybody may ask of a language besides reading it: how
 // its code is laid out, named and found. Whoever judges asks the profile and
 // names no language, so that a new one is a folder and a line.
 type Profile struct {
 	// Code tells program text from markup, styles, data and prose.
 	Code bool
+	// Template languages draw pages and texts from what they are handed.
+	Template bool
 	// Counted languages stand beside program text where the code is shared out
 	// by language: markup, styles and statements to a store.
 	Counted bool
@@ -38,6 +42,11 @@ type Profile struct {
 	SameNames bool
 	// NamesNodes: a text that looks like a template's name is a node's.
 	NamesNodes bool
+	// PlainNames: names of files end in no word for their role.
+	PlainNames bool
+	// Words are roles that words at the end of names have in this language
+	// alone; "" where a word has none in it.
+	Words map[string]model.Role
 	// Controllers is how files of controllers end, and the folder below which
 	// their templates are named for them; "" where there is no such habit.
 	ControllerEnd, ControllerRoot string

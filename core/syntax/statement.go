@@ -81,6 +81,13 @@ func states(s string) bool {
 	return words > 2 || words == 2 && strings.HasSuffix(s, ".")
 }
 
+// Describes reports whether a text that stands where a description is asked for
+// is one: several words that speak of no law, version or other place.
+func Describes(text string) bool {
+	return len(worded.FindAllString(address.ReplaceAllString(text, ""), 4)) > 2 && !legal.MatchString(text) && !elsewhere.MatchString(text) &&
+		!version.MatchString(text) && !strings.HasSuffix(text, "?")
+}
+
 // Title reports whether a line stands alone like a heading: no full stop, and
 // hardly a word more than a name takes.
 func Title(line string) bool {

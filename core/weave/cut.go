@@ -2,6 +2,7 @@ package weave
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"path"
 	"slices"
@@ -20,6 +21,7 @@ import (
 type cutFile struct {
 	path          string
 	feature, role string
+	text          bool   // program text, not what it only draws with
 	dir           string // below the module; "" for the module itself
 	ends          []int  // where the folders on the way end in dir, from the top
 }
@@ -94,12 +96,12 @@ func (a *Aim) cutFiles(ls []model.Link) []cutFile {
 	asked := make([]bool, len(a.files))
 	told := make([]cutFile, len(a.files))
 	parallel.Each(len(a.files), func(i int) {
-		if f := a.files[i]; reading.IsCode(f) && a.roles[f.Path].Role != model.RoleTest {
+		if f := a.files[i]; a.roles[f.Path].Role != model.RoleTest {
 			// The role again, without what its folders say of it.
 			alone := *f
 			alone.Path = path.Base(f.Path)
 			asked[i] = true
-			told[i] = cutFile{path: f.Path, feature: a.named(f, a.known), role: string(a.lex.Role(&alone).Role)}
+			told[i] = cutFile{path: f.Path, feature: a.named(f, a.known), role: string(a.lex.Role(&alone).Role), text: reading.IsCode(f)}
 		}
 	})
 	for i, f := range told {
@@ -215,6 +217,8 @@ const (
 	leastPairs = 10
 	// leastOver is what pairs have to be over others, at least on one side.
 	leastOver = 0.1
+	// leastFiles is below how many files there is nothing to be cut.
+	leastFiles = 5
 	// one folder that holds more than this leaves nothing to be cut.
 	mostTogether = 0.8
 )
@@ -222,9 +226,21 @@ const (
 // cutOf tells how files are cut: from pairs that share what they are about or
 // their kind, where there are enough; else from folders built alike; else from
 // one of the two sides alone.
-func cutOf(files []cutFile, module string) model.Cut {
+//
+// Program text is asked first; where that says nothing, what it draws with as
+// well.
+func cutOf(all []cutFile, module string) model.Cut {
+	files := slices.DeleteFunc(slices.Clone(all), func(f cutFile) bool { return !f.text })
+	out := cutOfThese(files, module)
+	if out.Value == nil && len(files) < len(all) {
+		return cutOfThese(all, module)
+	}
+	return out
+}
+
+func cutOfThese(files []cutFile, module string) model.Cut {
 	none := model.Cut{Evidence: []model.Evidence{}}
-	if len(files) < 5 {
+	if len(files) < leastFiles {
 		return none
 	}
 	own := map[string]int{}
@@ -234,7 +250,7 @@ func cutOf(files []cutFile, module string) model.Cut {
 			return none
 		}
 	}
-	for _, way := range []func([]cutFile, string) (model.Cut, bool){byPairs, byAnatomy, byOneSide} {
+	for _, way := range []func([]cutFile, string) (model.Cut, bool){byPairs, byGrid, byAnatomy, byOneSide} {
 		if c, ok := way(files, module); ok {
 			if c.Label == model.CutByFeature && inside(files, c.Depth) >= 0.2 {
 				c.Label = model.CutInside
@@ -410,6 +426,109 @@ func aside(files []cutFile, what func(*cutFile) string, depth int) (pairs, float
 		return same, 0
 	}
 	return same, same.over(others, known)
+}
+
+// byGrid reads the folders themselves, where they lie in a grid of things and
+// kinds: folders called by a word of roles that each hold several things, which
+// several of them hold (the same things over and over, one kind each); against
+// folders that hold one thing each, after which they are called. Half of the files
+// that are about something have to lie in such folders.
+func byGrid(files []cutFile, module string) (out model.Cut, ok bool) {
+	for d := 1; d <= deepest(files); d++ {
+		about := map[string]map[string]int{} // folder: how many files about what
+		told := 0
+		for i := range files {
+			if files[i].feature != "" {
+				told++
+			}
+			if f := &files[i]; len(f.ends) >= d && f.feature != "" {
+				at := f.at(d)
+				if about[at] == nil {
+					about[at] = map[string]int{}
+				}
+				about[at][f.feature]++
+			}
+		}
+		kinds, inKinds := gridKinds(about)
+		things, inThings := gridThings(about)
+		if max(len(kinds), len(things)) < 2 || 2*(inKinds+inThings) < told || 4*told < len(files) {
+			continue
+		}
+		v := round4(float64(inThings-inKinds) / float64(inThings+inKinds))
+		out = model.Cut{Value: &v, Label: label(v), Depth: d}
+		for _, k := range kinds[:min(3, len(kinds))] {
+			at := path.Join(module, k)
+			out.Evidence = append(out.Evidence, model.Evidence{Path: at, Note: fmt.Sprintf(
+				"%s is called for one kind and holds %s", at, thingsOf(about[k]))})
+		}
+		for _, k := range things[:min(3, len(things))] {
+			at := path.Join(module, k)
+			out.Evidence = append(out.Evidence, model.Evidence{Path: at, Note: fmt.Sprintf("%s holds what is about %s", at, thingsOf(about[k]))})
+		}
+		return out, true
+	}
+	return out, false
+}
+
+// gridKinds are folders called by a word of roles that hold two things or more,
+// of which each stands in another such folder too, and how many files they hold.
+func gridKinds(about map[string]map[string]int) (folders []string, held int) {
+	in := map[string]int{} // thing: how many of the folders hold it
+	for at, things := range about {
+		if isRoleFolder(at) {
+			for t := range things {
+				in[t]++
+			}
+		}
+	}
+	for at, things := range about {
+		shared, n := 0, 0
+		for t, k := range things {
+			if n += k; in[t] > 1 {
+				shared++
+			}
+		}
+		if isRoleFolder(at) && shared > 1 {
+			folders = append(folders, at)
+			held += n
+		}
+	}
+	sort.Strings(folders)
+	return folders, held
+}
+
+func isRoleFolder(at string) bool {
+	_, is := Words().Folders[strings.Join(naming.Words(path.Base(at)), " ")]
+	return is
+}
+
+// gridThings are folders that hold several files about the one thing that they
+// are called after, hardly any about another, and how many files they hold.
+func gridThings(about map[string]map[string]int) (folders []string, held int) {
+	for at, things := range about {
+		n := 0
+		for _, k := range things {
+			n += k
+		}
+		for t, k := range things {
+			if k > 1 && 4*k >= 3*n && slices.Contains(naming.Words(path.Base(at)), t) ||
+				k > 1 && 4*k >= 3*n && stemWord(strings.Join(naming.Words(path.Base(at)), " ")) == t {
+				folders = append(folders, at)
+				held += n
+			}
+		}
+	}
+	sort.Strings(folders)
+	return folders, held
+}
+
+// thingsOf names the things in a folder, the first three in the order of words.
+func thingsOf(things map[string]int) string {
+	names := slices.Sorted(maps.Keys(things))
+	if len(names) > 3 {
+		return strings.Join(names[:3], ", ") + fmt.Sprintf(" and %d more", len(names)-3)
+	}
+	return strings.Join(names, ", ")
 }
 
 // prescribed are names that a language or its tools give files, whatever they

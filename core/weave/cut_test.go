@@ -30,6 +30,23 @@ func spread(pattern, text string, ts, ks []string) string {
 	return b.String()
 }
 
+// TestAFewFilesAreCutAsTheirFoldersSay are trees too small for pairs: a grid of
+// things and kinds is read from its folders.
+func TestAFewFilesAreCutAsTheirFoldersSay(t *testing.T) {
+	two := things[:2]
+	for name, c := range map[string]struct{ tree, want string }{
+		"folders of kinds that hold the same things":   {spread("{k}/{t}.go", "package {k}\n\nfunc {T}() {}", two, []string{"handler", "service", "repository"}), "by kind"},
+		"folders of things that hold the same kinds":   {spread("{t}/{k}.go", "package {t}\n\nfunc {T}() {}", things[:3], []string{"handler", "service", "repository"}), "by feature"},
+		"kinds, with the templates":                    {spread("app/{k}s/{t}.rb", "class {T}\nend", two, []string{"controller", "model"}) + spread("app/views/{t}/show.erb", "<p/>", two, []string{"x"}), "by kind"},
+		"a part with its style, in a folder each":      {spread("src/{T}/{T}.tsx", "export const {T} = () => <p/>", things[:3], []string{"x"}) + spread("src/{T}/{T}.css", "p {}", things[:3], []string{"x"}), "by feature"},
+		"folders of kinds that hold other things each": {"-- services/lot.go --\npackage services\n-- services/box.go --\npackage services\n-- data/row.go --\npackage data\n-- data/page.go --\npackage data\n-- main.go --\npackage main\n", ""},
+	} {
+		t.Run(name, func(t *testing.T) { require.Equal(t, c.want, cutOf(t, c.tree).Label) })
+	}
+	grid := cutOf(t, spread("{k}/{t}.go", "package {k}\n\nfunc {T}() {}", two, []string{"handler", "service", "repository"}))
+	require.Equal(t, "handler is called for one kind and holds lot, shelf", grid.Evidence[0].Note)
+}
+
 func cutOf(t *testing.T, tree string) model.Cut {
 	return judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Cut
 }

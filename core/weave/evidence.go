@@ -4,11 +4,13 @@ import (
 	"math"
 	"path"
 	"regexp"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 // What tells the role of a file, strongest first: a mechanism (a test by its
@@ -40,7 +42,8 @@ var baseRoles = []struct {
 	{"Repository", model.RoleDataAccess}, {"DbContext", model.RoleDataAccess}, {"Dao", model.RoleDataAccess},
 	{"VFS", model.RoleDataAccess},
 	{"ApplicationRecord", model.RoleModel}, {"Entity", model.RoleModel}, {"Exception", model.RoleModel}, {"Error", model.RoleModel},
-	{"Migration", model.RoleSchema}, {"Serializer", model.RoleSchema}, {"Form", model.RoleSchema}, {"Validator", model.RoleSchema},
+	{"Migration", model.RoleSchema}, {"Serializer", model.RoleSchema}, {"Form", model.RoleSchema}, {"FormRequest",
+		model.RoleSchema}, {"BaseModel", model.RoleSchema}, {"AbstractType", model.RoleSchema}, {"Validator", model.RoleSchema},
 	{"Activity", model.RoleView}, {"Fragment", model.RoleView}, {"Widget", model.RoleView}, {"Dialog", model.RoleView},
 	{"Window", model.RoleView}, {"Panel", model.RoleView}, {"Pane", model.RoleView}, {"Frame", model.RoleView}, {"View", model.RoleView},
 	{"Delegate", model.RoleView}, {"JComponent", model.RoleView}, {"JLabel", model.RoleView}, {"JButton", model.RoleView},
@@ -65,23 +68,68 @@ var markRoles = map[string]model.Role{
 	"@Composable": model.RoleView, "@HiltViewModel": model.RoleState, "derive": "",
 }
 
-// taken are what a file is for that takes in a package, by the start of its name.
-var taken = []struct {
-	starts string
-	role   model.Role
-}{
-	{"javax.swing", model.RoleView}, {"java.awt", model.RoleView}, {"javafx", model.RoleView}, {"android.widget", model.RoleView},
-	{"android.view", model.RoleView}, {"tkinter", model.RoleView}, {"PyQt", model.RoleView}, {"PySide", model.RoleView},
-	{"wx", model.RoleView},
-	{"Gtk", model.RoleView}, {"gtk/", model.RoleView}, {"QWidget", model.RoleView}, {"QDialog", model.RoleView},
-	{"QMainWindow", model.RoleView},
-	{"QPainter", model.RoleView}, {"QMenu", model.RoleView}, {"QTreeView", model.RoleView}, {"QStyledItemDelegate", model.RoleView},
-	{"github.com/gdamore/tcell", model.RoleView}, {"System.Windows.Forms", model.RoleView}, {"Avalonia", model.RoleView},
-	{"syscall", model.RolePlatform}, {"golang.org/x/sys", model.RolePlatform}, {"windows.h", model.RolePlatform},
-	{"unistd.h", model.RolePlatform},
-	{"sys/", model.RolePlatform}, {"termios.h", model.RolePlatform}, {"libc::", model.RolePlatform}, {"nix::", model.RolePlatform},
-	{"winapi", model.RolePlatform}, {"dlfcn.h", model.RolePlatform}, {"pthread.h", model.RolePlatform},
-	{"cobra", model.RoleHandler}, {"github.com/spf13/cobra", model.RoleHandler}, {"commander", model.RoleHandler},
+// taken are what a file is for that takes in a package or something of it.
+var taken = map[model.Role][]string{
+	model.RoleView: {
+		"javax.swing", "java.awt", "javafx", "android.widget", "android.view", "tkinter", "PyQt5", "PyQt6", "PySide2", "PySide6", "wx", "Gtk",
+		"gtk", "QWidget", "QDialog", "QMainWindow", "QPainter", "QMenu", "QTreeView", "QStyledItemDelegate", "github.com/gdamore/tcell",
+		"System.Windows.Forms", "Avalonia", "gi.repository.Gtk", "ratatui", "github.com/charmbracelet/bubbletea", "curses",
+	},
+	model.RolePlatform: {
+		"syscall", "golang.org/x/sys", "windows.h", "unistd.h", "sys/", "termios.h", "libc", "nix", "winapi", "dlfcn.h", "pthread.h", "serial",
+		"serialport", "System.IO.Ports", "linux/", "asm/", "GL/", "vulkan", "SDL2/", "SDL/", "javax.print", "ctypes", "java.lang.foreign",
+		"java.util.prefs", "Win32", "Posix",
+	},
+	model.RoleHandler: {
+		"github.com/spf13/cobra", "commander", "yargs", "argparse", "optparse", "click", "typer", "docopt", "clap", "structopt", "picocli",
+		"github.com/urfave/cli", "Getopt.Long", "optparse",
+	},
+	model.RoleDataAccess: {
+		"pg", "mysql", "mysql2", "sqlite3", "better-sqlite3", "knex", "mongodb", "ioredis", "redis", "psycopg2", "psycopg", "asyncpg", "pymysql",
+		"sqlalchemy", "pymongo", "database/sql", "github.com/jackc/pgx", "gorm.io/gorm", "github.com/jmoiron/sqlx", "DBI",
+		"Microsoft.Data.Sqlite", "Npgsql", "System.Data.SqlClient", "Microsoft.Data.SqlClient", "Dapper", "java.sql", "javax.sql",
+		"rusqlite", "sqlx", "diesel",
+		"org.jetbrains.exposed", "libpq-fe.h", "mysql.h", "sqlite3.h", "axios", "requests", "httpx", "aiohttp", "node:net",
+	},
+	model.RoleMessage: {
+		"pika", "amqplib", "kafkajs", "kafka", "github.com/segmentio/kafka-go", "RabbitMQ.Client", "github.com/nats-io/nats.go",
+		"bullmq", "celery",
+	},
+	model.RoleFormat: {"csv", "encoding/csv", "encoding/xml", "System.Xml", "javax.xml.parsers", "org.w3c.dom", "expat.h", "struct"},
+}
+
+// takenFor is the same the other way round. One that ends in a
+// stroke means what lies below it.
+var takenFor = func() map[string]model.Role {
+	out := map[string]model.Role{}
+	for role, packages := range taken {
+		for _, p := range packages {
+			out[p] = role
+		}
+	}
+	return out
+}()
+
+// roleOfPackage is what a file is for that takes in a package, which is written
+// with what it takes of it: the whole is looked up, then what it begins with.
+func roleOfPackage(text string) model.Role {
+	if r := takenFor[text]; r != "" {
+		return r
+	}
+	text = strings.TrimPrefix(text, "node:")
+	for {
+		if r := takenFor[text]; r != "" {
+			return r
+		}
+		i := strings.LastIndexAny(text, "/.:\\")
+		if i <= 0 {
+			return ""
+		}
+		if r := takenFor[text[:i+1]]; r != "" {
+			return r
+		}
+		text = strings.TrimRight(text[:i], ":")
+	}
 }
 
 // systems are the last words of names that say which machine a file is for.
@@ -123,11 +171,9 @@ func (b *ballot) builds(f *model.Facts) {
 func (b *ballot) takes(f *model.Facts) {
 	told := map[model.Role]bool{}
 	for _, im := range f.Imports {
-		for _, x := range taken {
-			if !told[x.role] && strings.HasPrefix(im.Text, x.starts) {
-				told[x.role] = true
-				b.seen(x.role, 0.7, "it takes in %s, line %d", im.Text, im.Line)
-			}
+		if r := roleOfPackage(im.Text); r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") {
+			told[r] = true
+			b.seen(r, 0.7, "it takes in %s, line %d", im.Text, im.Line)
 		}
 	}
 }
@@ -139,6 +185,21 @@ func onlyHandsOn(f *model.Facts) bool {
 	}
 	for _, im := range f.Imports {
 		if im.Kind != model.LinkReExport {
+			return false
+		}
+	}
+	return true
+}
+
+// isIndex reports whether a file called index takes in what lies beside and
+// below it and defines nothing: a module of old, which hands on by an assignment.
+func isIndex(f *model.File) bool {
+	if naming.Stem(path.Base(f.Path)) != "index" || len(f.Facts.Definitions) > 0 || len(f.Facts.Imports) == 0 ||
+		len(f.Facts.Routes) > 0 || len(f.Facts.Signs) > 0 {
+		return false
+	}
+	for _, im := range f.Facts.Imports {
+		if !strings.HasPrefix(im.Text, "./") {
 			return false
 		}
 	}
@@ -160,7 +221,7 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 	if isProjectFile(lower) || f.Facts != nil && f.Facts.Project != nil {
 		b.seen(model.RoleConfig, 2.5, "it is a project file")
 	}
-	if f.Facts != nil && code && (onlyHandsOn(f.Facts) || handsOnNames.MatchString(f.Path) && len(f.Facts.Definitions) == 0) {
+	if f.Facts != nil && code && (onlyHandsOn(f.Facts) || isIndex(f) || handsOnNames.MatchString(f.Path) && len(f.Facts.Definitions) == 0) {
 		b.seen(model.RoleFacade, 2, "it only hands on what others define")
 	}
 }
@@ -176,22 +237,42 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 		return
 	}
 	last := words[n-1]
+	profile := syntax.ProfileOf(f.Language)
+	roleOf := func(w string) (model.Role, bool) {
+		if r, ok := profile.Words[w]; ok {
+			return r, r != ""
+		}
+		r, ok := lex.Names[w]
+		return r, ok
+	}
 	switch r, whole := lex.Files[strings.Join(words, " ")]; {
 	case systems[last] && n > 1:
 		b.seen(model.RolePlatform, 1.3, "its name says which machine it is for: %s", last)
 	case whole && (r != model.RoleEntry || f.Facts != nil && f.Facts.Starts > 0):
 		b.seen(r, 0.7, "its name is %q", stem)
 	default:
-		if r, ok := lex.Names[last]; ok && r != model.RoleAsset {
+		switch r, ok := roleOf(last); {
+		case !ok || r == model.RoleAsset:
+		case profile.PlainNames && n > 1: // a word at the end is part of what it is about
+			b.add(r, 0.4, false, "its name ends in %q", last)
+		default:
 			b.seen(r, 1, "its name ends in %q", last)
 		}
 	}
 	// "lots.service.ts": the word before the ending names the role.
 	if parts := strings.Split(strings.ToLower(path.Base(f.Path)), "."); len(parts) > 2 {
-		if r, ok := lex.Names[parts[len(parts)-2]]; ok {
+		if r, ok := roleOf(parts[len(parts)-2]); ok {
+			b.tier = content
 			b.seen(r, 1.5, "its name ends in %q", "."+parts[len(parts)-2])
+			b.tier = byName
 		}
 	}
+}
+
+// drawn reports whether a file's ending says that it draws: such a page is none
+// of the pictures it lies among.
+func (b *ballot) drawn() bool {
+	return slices.ContainsFunc(b.votes, func(v vote) bool { return v.role == model.RoleView })
 }
 
 // folders asks the folders it lies in, the innermost most. A folder of pictures,
@@ -204,7 +285,8 @@ func (b *ballot) folders(lex *Lexicon, f *model.File, code bool) {
 		}
 		r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]
 		switch {
-		case !ok, r == model.RoleTest:
+		case !ok, r == model.RoleTest, r == model.RoleAsset && b.drawn():
+		case code && r == model.RoleEntry && (f.Facts == nil || f.Facts.Starts == 0):
 		case code && r == model.RoleScript && (f.Facts == nil || f.Facts.Starts == 0): // what programs are made of lies there as well
 		case code && (r == model.RoleAsset || r == model.RoleDocs || r == model.RoleStyle || r == model.RoleTranslation):
 		case code:

@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/parallel"
 	"jantel/core/reading"
 )
 
@@ -19,12 +20,18 @@ type Aim struct {
 	roles map[string]model.RoleOf
 	words map[string][]string // of a file's own name
 	dirs  map[string][]string // of each folder's name
-	known map[string]int      // the words that are features, with how many files have each
+	// product are the words of what it is called.
+	product map[string]bool
+	known   map[string]int // the words that are features, with how many files have each
 }
 
 // tooCommon is the share of source files from which a word is everywhere and
 // tells nothing.
 const tooCommon = 0.5
+
+// fewFiles is up to how many source files a word may stand in most: of two or
+// three things that a small program is about, one is in half of it.
+const fewFiles = 20
 
 // Features finds what the software is about, from the words of names and
 // folders: a word becomes a feature when it gathers files of two roles or has a
@@ -75,7 +82,12 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			at[model.FolderOf(f.Path)] = true
 		}
 	}
-	a := &Aim{lex: lex, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
+	own := map[string]bool{} // words of what the codebase and its projects are called
+	for _, w := range naming.Words(s.Codebase) {
+		own[stemWord(w)] = true
+	}
+	built := alikeFolders(s, judged, lex)
+	a := &Aim{product: own, lex: lex, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
 	for _, f := range s.Files {
 		if !judged[f.Path] || f.Facts == nil || !featured(f, roles[f.Path].Role) {
 			continue
@@ -92,11 +104,39 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 				a.dirs[d] = nil
 				continue
 			}
-			a.dirs[d] = lex.folderWords(path.Base(d))
+			if a.dirs[d] = lex.folderWords(path.Base(d)); built[d] && len(a.dirs[d]) == 0 {
+				a.dirs[d] = []string{stemWord(strings.Join(naming.Words(path.Base(d)), " "))}
+			}
 		}
 	}
 	a.known = a.names()
 	return a
+}
+
+// alikeFolders are folders called by a word of roles that are built like two
+// others beside them, of parts whose names are words of roles: each is what the
+// software is about, and its name no role.
+func alikeFolders(s *model.Survey, judged map[string]bool, lex *Lexicon) map[string]bool {
+	stems, size := map[string]map[string]int{}, map[string]int{}
+	for _, f := range s.Files {
+		if !judged[f.Path] || !reading.IsCode(f) {
+			continue
+		}
+		d, stem := model.FolderOf(f.Path), strings.Join(naming.Words(naming.Stem(path.Base(f.Path))), " ")
+		size[d]++
+		if _, role := lex.Names[stem]; role {
+			if stems[d] == nil {
+				stems[d] = map[string]int{}
+			}
+			stems[d][stem]++
+		}
+	}
+	built, _ := builtAlike(stems, size)
+	out := make(map[string]bool, len(built))
+	for _, d := range built {
+		out[d] = d != "."
+	}
+	return out
 }
 
 func sameWords(a, b string) bool {
@@ -121,7 +161,7 @@ func stemWord(w string) string { return naming.Singular(w) }
 // those of the trade at its end and those that stand anywhere.
 func (lex *Lexicon) subject(f *model.File) []string {
 	base := path.Base(f.Path)
-	words := naming.Words(naming.Stem(base))
+	words := naming.Words(spelled(f, naming.Stem(base)))
 	if parts := strings.Split(base, "."); len(parts) > 2 {
 		// lots.service.ts: only the first part can be the subject.
 		words = naming.Words(strings.TrimPrefix(parts[0], "_"))
@@ -139,6 +179,24 @@ func (lex *Lexicon) subject(f *model.File) []string {
 		words = words[1:]
 	}
 	return lex.clean(words)
+}
+
+// spelled is a name written in one as the type in the file that is called so
+// spells it: torrentimpl as TorrentImpl.
+func spelled(f *model.File, stem string) string {
+	if f.Facts == nil || len(stem) < 6 || strings.ToLower(stem) != stem || strings.ContainsAny(stem, "_-. ") {
+		return stem
+	}
+	for _, d := range f.Facts.Definitions {
+		name := d.Name
+		if d.Parent != "" && d.Kind == model.DefMethod {
+			name = d.Parent
+		}
+		if len(name) == len(stem) && strings.EqualFold(name, stem) {
+			return name
+		}
+	}
+	return stem
 }
 
 func (lex *Lexicon) clean(words []string) []string {
@@ -210,11 +268,54 @@ func (a *Aim) names() map[string]int {
 	out := map[string]int{}
 	for w, g := range by {
 		n := len(g.files)
-		if n < 2 || source > 6 && float64(n) > tooCommon*float64(source) {
+		common := float64(n) > tooCommon*float64(source)
+		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) {
 			continue
 		}
 		if len(g.roles) >= 2 || g.own >= 2 {
 			out[w] = n
+		}
+	}
+	rare := map[string]int{}
+	for w, g := range by {
+		if out[w] == 0 && !a.product[w] && len(g.files) <= fewFiles {
+			rare[w] = len(g.files)
+		}
+	}
+	for w, n := range a.spoken(rare) {
+		if n >= leastSpoken && 4*n <= source {
+			out[w] = rare[w]
+		}
+	}
+	return out
+}
+
+// leastSpoken is in how many files what a file is called has to be spoken of, to
+// be a thing the software is about.
+const leastSpoken = 3
+
+// spoken counts the files that define something by each of the words.
+func (a *Aim) spoken(words map[string]int) map[string]int {
+	in := make([][]string, len(a.files))
+	parallel.Each(len(a.files), func(i int) {
+		f := a.files[i]
+		if a.roles[f.Path].Role == model.RoleTest {
+			return
+		}
+		seen := map[string]bool{}
+		for _, d := range f.Facts.Definitions {
+			for _, w := range naming.Words(d.Name) {
+				if w = stemWord(w); words[w] > 0 && !seen[w] {
+					seen[w] = true
+					in[i] = append(in[i], w)
+				}
+			}
+		}
+	})
+	out := map[string]int{}
+	for _, ws := range in {
+		for _, w := range ws {
+			out[w]++
 		}
 	}
 	return out

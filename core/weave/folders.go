@@ -101,6 +101,9 @@ func purpose(d *model.Folder, files []*model.File, codebase string) model.Purpos
 			}
 			// Only now, as telling statements is slow.
 			text, firm := syntax.Statement(f.Facts.Doc)
+			if p := f.Facts.Project; text == "" && p != nil && p.Description != "" && syntax.Describes(f.Facts.Doc) {
+				text = f.Facts.Doc // it stands where a description is asked for
+			}
 			if text == "" || echoes(text, d, codebase) || speaks.fully && !firm && len(strings.Fields(text)) <= 4 {
 				continue
 			}

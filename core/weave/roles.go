@@ -11,6 +11,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 type vote struct {
@@ -18,13 +19,55 @@ type vote struct {
 	weight float64
 	why    string
 	seen   bool // in the file, not only around it
+	tier   tier
 }
 
+// tier is how near evidence is to what a file does, the strongest first. A lower
+// one speaks only where those above are silent or agree.
+type tier int
+
+const (
+	mechanism tier = iota // what no word can lie about
+	content               // what its types build upon, what it does and takes in
+	byName                // what it is called
+	byShape               // of which sort all that it defines is
+	byFolder              // where it lies
+	tiers
+)
+
+// enough is the weight from which a tier is not silent.
+const enough = 0.6
+
 // ballot gathers what speaks for the roles of a file.
-type ballot struct{ votes []vote }
+type ballot struct {
+	votes []vote
+	tier  tier // that is being asked
+}
 
 func (b *ballot) add(r model.Role, w float64, seen bool, format string, args ...any) {
-	b.votes = append(b.votes, vote{r, w, fmt.Sprintf(format, args...), seen})
+	b.votes = append(b.votes, vote{r, w, fmt.Sprintf(format, args...), seen, b.tier})
+}
+
+// heard are the votes that count: those of a tier above all others, and of the
+// tiers below it those for what it says.
+func heard(votes []vote) []vote {
+	var out []vote
+	said := map[model.Role]bool{}
+	for t := range tiers {
+		weight := 0.0
+		for _, v := range votes {
+			if v.tier == t && (len(said) == 0 || said[v.role]) {
+				out = append(out, v)
+				weight += v.weight
+			}
+		}
+		if weight >= enough && len(said) == 0 {
+			for _, v := range out {
+				said[v.role] = true
+			}
+		}
+	}
+	return out
 }
 
 // Role judges what a file is technically, by a vote of its name, its ending,
@@ -34,6 +77,8 @@ func Role(f *model.File) model.RoleOf { return Words().Role(f) }
 // Role tells the role of a file by the words of a lexicon.
 func (lex *Lexicon) Role(f *model.File) model.RoleOf {
 	votes := lex.votes(f)
+	against := votes
+	votes = heard(votes)
 	sum := map[model.Role]float64{}
 	seen := map[model.Role]bool{}
 	var total float64
@@ -55,8 +100,8 @@ func (lex *Lexicon) Role(f *model.File) model.RoleOf {
 	if seen[best] {
 		out.Source = model.RoleSeen
 	}
-	sort.SliceStable(votes, func(i, j int) bool { return votes[i].weight > votes[j].weight })
-	for _, v := range votes {
+	sort.SliceStable(against, func(i, j int) bool { return against[i].weight > against[j].weight })
+	for _, v := range against {
 		if v.role == best {
 			out.Reasons = append(out.Reasons, v.why)
 		} else {
@@ -72,24 +117,41 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 	lower := strings.ToLower(base)
 	ext := strings.TrimPrefix(strings.ToLower(path.Ext(base)), ".")
 	code := reading.IsCode(f)
+	b.tier = mechanism
 	b.mechanism(lex, f, lower, code)
 	if !code {
+		b.tier = content
+		if syntax.ProfileOf(f.Language).Template {
+			b.seen(model.RoleView, 1.5, "%s is a language of templates", f.Language)
+		}
 		if r, ok := lex.Extensions[ext]; ok {
+			if r != model.RoleView && r != model.RoleStyle || ext == "html" || ext == "htm" {
+				b.tier = byFolder // texts and data of any kind may be written so
+			}
 			b.seen(r, 1.5, "files that end in .%s are %s", ext, plural(r))
 		}
+		b.tier = byFolder
 		if readerNames.MatchString(lower) {
 			b.seen(model.RoleDocs, 2, "its name is that of a text for readers")
 		}
 	} else {
 		stem := naming.Stem(base)
 		words := naming.Words(stem)
+		b.tier = byName
 		b.named(lex, f, stem, words)
+		b.tier = content
 		if f.Facts != nil {
 			b.builds(f.Facts)
 			b.takes(f.Facts)
-			lex.content(f.Facts, words, func(r model.Role, w float64, format string, args ...any) { b.seen(r, w, format, args...) })
+			lex.content(f.Facts, words, syntax.ProfileOf(f.Language).PlainNames, func(r model.Role, w float64, format string,
+				args ...any) {
+				b.seen(r, w, format, args...)
+			})
+			b.tier = byShape
+			b.shape(f.Facts)
 		}
 	}
+	b.tier = byFolder
 	b.folders(lex, f, code)
 	return b.votes
 }
@@ -97,7 +159,7 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 // readerNames are texts that people read first.
 var readerNames = regexp.MustCompile(`^(?:readme|license|licence|changelog|copying$|authors$)`)
 
-func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role, float64, string, ...any)) {
+func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add func(model.Role, float64, string, ...any)) {
 	if f.Starts > 1 {
 		add(model.RoleEntry, 1.2, "a program starts in it, line %d", f.Starts)
 	} else if f.Starts == 1 {
@@ -119,7 +181,11 @@ func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role,
 	if _, l := f.Sign(model.SignListens); l > 0 {
 		add(model.RoleEntry, 1, "it starts to listen, line %d", l)
 	}
-	if n, l := f.Sign(model.SignRoutes); n > 0 {
+	n, l := f.Sign(model.SignRoutes)
+	if len(f.Routes) > n {
+		n, l = len(f.Routes), f.Routes[0].Line
+	}
+	if n > 0 {
 		add(model.RoleRouting, math.Min(1.2, 0.5+0.15*float64(n)), "it declares %s, first on line %d", count(n, "route"), l)
 	}
 	if n, l := f.Sign(model.SignSQL); n > 0 {
@@ -140,17 +206,23 @@ func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role,
 	if len(words) > 1 && words[0] == "use" {
 		add(model.RoleState, 1, "its name has the form of a hook's")
 	}
-	spoken := false
-	types, rest := 0, 0
+	spoken := plainNames
 	for _, d := range f.Definitions {
 		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
 			if w := naming.Words(d.Name); len(w) > 1 {
-				if r, ok := lex.Names[w[len(w)-1]]; ok {
+				if r, ok := lex.Names[w[len(w)-1]]; ok && r != model.RoleStyle {
 					spoken = true
 					add(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
 				}
 			}
 		}
+	}
+}
+
+// shape asks of which sort all is that a file defines.
+func (b *ballot) shape(f *model.Facts) {
+	types, rest := 0, 0
+	for _, d := range f.Definitions {
 		switch d.Kind {
 		case model.DefType, model.DefInterface, model.DefEnum:
 			types++
@@ -159,8 +231,47 @@ func (lex *Lexicon) content(f *model.Facts, words []string, add func(model.Role,
 		}
 	}
 	if types > 0 && rest == 0 {
-		add(model.RoleModel, 0.9, "it defines nothing but %s", count(types, "type"))
+		b.seen(model.RoleModel, 0.9, "it defines nothing but %s", count(types, "type"))
+	} else if n := holders(f); n > 0 {
+		b.seen(model.RoleModel, 0.8, "it defines nothing but %s that only hold data", many(n, "class"))
 	}
+}
+
+// holders counts the classes of a file that has nothing else: they keep data
+// and hand it out, but do nothing.
+func holders(f *model.Facts) (n int) {
+	members := false
+	for _, d := range f.Definitions {
+		switch d.Kind {
+		case model.DefClass:
+			if len(d.Bases) > 0 || len(d.Marks) > 0 {
+				return 0
+			}
+			n++
+		case model.DefProperty, model.DefVariable, model.DefConstant:
+			members = members || d.Parent != ""
+		case model.DefFunction, model.DefComponent, model.DefMethod:
+			members = true
+			if d.Kind != model.DefMethod || !handsOut.MatchString(d.Name) && d.Name != d.Parent || d.EndLine-d.Line > 4 {
+				return 0
+			}
+		}
+	}
+	if !members {
+		return 0 // an empty class says nothing
+	}
+	return n
+}
+
+// handsOut are methods that a class has because it holds data.
+var handsOut = regexp.MustCompile(`^(?:get|set|is|has|with)[A-Z_]|` +
+	`^(?:equals|hashCode|toString|__init__|__repr__|__str__|__eq__|constructor|initialize|to_s|__construct)$`)
+
+func many(n int, word string) string {
+	if n == 1 {
+		return "one " + word
+	}
+	return fmt.Sprintf("%d %ses", n, word)
 }
 
 func count(n int, word string) string {
@@ -181,7 +292,8 @@ func isTestName(b string) bool {
 
 func isProjectFile(b string) bool {
 	switch b {
-	case "makefile", "gnumakefile", "dockerfile", "containerfile", "gemfile", "rakefile", "jantel.yaml", "procfile",
+	case "makefile", "gnumakefile", "makefile.pl", "build.pl", "dist.ini", "dockerfile", "containerfile", "gemfile", "rakefile",
+		"jantel.yaml", "procfile",
 		"cmakelists.txt", "requirements.txt", "pom.xml", "build.gradle", "setup.py", "codeowners":
 		return true
 	}

@@ -181,3 +181,41 @@ func TestNamesAreTakenApart(t *testing.T) {
 	require.True(t, ok)
 	require.Equal(t, []string{"panel", "2"}, []string{base, digits})
 }
+
+func featuresOf(t *testing.T, tree string) map[string][]string {
+	out := map[string][]string{}
+	for _, f := range judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Features {
+		out[f.Name] = f.Files
+	}
+	return out
+}
+
+func TestAWordOfRolesIsAFeatureWhereTheSoftwareIsAboutIt(t *testing.T) {
+	built := featuresOf(t, spread("{t}/{k}.py", "def {t}_{k}(): pass", []string{"model", "route", "event"}, []string{"service", "store", "page"}))
+	require.Contains(t, built, "model")
+	require.Contains(t, built, "route")
+	kinds := featuresOf(t, spread("{k}s/{t}.py", "def {t}(): pass", things, []string{"model", "route", "event"}))
+	require.NotContains(t, kinds, "model")
+	require.Contains(t, kinds, "shelf")
+}
+
+func TestWhatIsSpokenOfInSeveralFilesIsAFeature(t *testing.T) {
+	tree := "-- src/history.go --\npackage src\n\nfunc Open() {}\n"
+	for _, f := range []string{"lines", "keys", "screen"} {
+		tree += "-- src/" + f + ".go --\npackage src\n\nfunc " + title(f) + "() {}\n\nfunc historyOf" + title(f) + "() {}\n"
+	}
+	for _, f := range []string{"aa", "bb", "cc", "dd", "ee", "ff", "gg", "hh", "ii", "jj", "kk", "ll", "mm"} {
+		tree += "-- src/" + f + "x.go --\npackage src\n\nfunc " + title(f) + "() {}\n"
+	}
+	require.NotContains(t, featuresOf(t, tree), "key", "spoken of in one file")
+}
+
+func TestANameWrittenInOneIsReadAsItsTypeIsSpelled(t *testing.T) {
+	got := featuresOf(t, "-- src/lotlabel.cpp --\nclass LotLabel { void print(); };\n-- src/lotlabel.h --\nclass LotLabel {};\n-- src/lot.cpp --\nvoid lot() {}\n-- ui/lotview.cpp --\nclass LotView : public QWidget {};\n-- data/lotdao.cpp --\nclass LotDao { void all(); };\n")
+	require.Contains(t, got, "lot")
+	require.Contains(t, got["lot"], "src/lotlabel.cpp")
+}
+
+func TestHalfOfAFewFilesMayBeAboutOneThing(t *testing.T) {
+	require.Contains(t, featuresOf(t, spread("{k}/{t}.js", "export const {t} = 1", things[:2], []string{"handlers", "services", "routes", "data"})), "lot")
+}

@@ -53,7 +53,14 @@ func main() {
 	locked := flag.Bool("locked", false, "ask the locked part alone")
 	misses := flag.Int("misses", 0, "how many misses to print of each kind")
 	binary := flag.String("jantel", "bin/jantel", "the program")
+	made := flag.String("small", "", "a folder of made-up trees, asked instead of TREES and LABELS")
 	flag.Parse()
+	if *made != "" {
+		if err := small(*made, *locked, *misses); err != nil {
+			fail(err)
+		}
+		return
+	}
 	if flag.NArg() < 2 {
 		flag.Usage()
 		os.Exit(2)
@@ -186,7 +193,7 @@ func ofRole(s *survey, l label, counts map[string]*tally) {
 }
 
 func ofEntry(s *survey, l label, counts map[string]*tally) {
-	told := slices.ContainsFunc(s.Entries, func(e struct{ Path string }) bool { return e.Path == l.of })
+	told := slices.ContainsFunc(s.Entries, func(e struct{ Path string }) bool { return slices.Contains(strings.Split(l.of, "|"), e.Path) })
 	if l.right[0] == "yes" {
 		count(counts, "entries found", told, true, l.tree+" "+l.of+": missed")
 	} else {
@@ -195,7 +202,9 @@ func ofEntry(s *survey, l label, counts map[string]*tally) {
 }
 
 func ofFeature(s *survey, l label, counts map[string]*tally) {
-	told := slices.ContainsFunc(s.Features, func(f struct{ Name string }) bool { return strings.EqualFold(f.Name, l.of) })
+	told := slices.ContainsFunc(s.Features, func(f struct{ Name string }) bool {
+		return slices.Contains(strings.Split(strings.ToLower(l.of), "|"), strings.ToLower(f.Name))
+	})
 	if l.right[0] == "yes" {
 		count(counts, "features found", told, true, l.tree+" "+l.of+": missed")
 	} else {

@@ -78,3 +78,43 @@ func TestAnswersAreTallied(t *testing.T) {
 		require.Equal(t, c.want, got, "%s %s %v", c.kind, c.of, c.right)
 	}
 }
+
+// TestTheOpenSmallTreesStayRight holds what was reached, so that a change to one
+// judge cannot undo another unseen.
+func TestTheOpenSmallTreesStayRight(t *testing.T) {
+	counts, trees, err := smallTrees("small", false)
+	require.NoError(t, err)
+	require.Greater(t, trees, 35)
+	for what, least := range map[[2]string]float64{
+		{"origin", "own code kept"}: 1, {"roles", "roles"}: 0.95, {"roles", "roles seen"}: 0.98, {"entries", "entries found"}: 1,
+		{"entries", "what only looks like one left alone"}: 1, {"features", "features found"}: 0.95,
+		{"features", "what is none left alone"}: 1, {"purposes", "shown ones are purposes"}: 1, {"cut", "cut"}: 0.9,
+		{"patterns", "leading pattern"}: 0.84, {"patterns", "one of the first three"}: 0.88,
+	} {
+		c := counts[what[0]][what[1]]
+		require.NotNil(t, c, what)
+		require.GreaterOrEqual(t, float64(c.right)/float64(c.right+c.wrong+c.untold), least, "%v: %v", what, c.misses)
+	}
+}
+
+func TestTheHeadOfASmallTreeIsRead(t *testing.T) {
+	for line, want := range map[string]struct {
+		kind string
+		l    label
+	}{
+		"role src/a b.ts":           {"roles", label{"t", "src/a", []string{"b.ts"}}},
+		"role src/a.ts data access": {"roles", label{"t", "src/a.ts", []string{"data access"}}},
+		"entry a.js|b.js":           {"entries", label{"t", "a.js|b.js", []string{"yes"}}},
+		"no entry c.js":             {"entries", label{"t", "c.js", []string{"no"}}},
+		"no feature util|utils":     {"features", label{"t", "util|utils", []string{"no"}}},
+		"cut by kind|":              {"cut", label{"t", ".", []string{"by kind", ""}}},
+		"purpose . keeps seed":      {"purposes", label{"t", ".", []string{"keeps seed"}}},
+	} {
+		kind, l, ok := statement("t", line)
+		require.True(t, ok, line)
+		require.Equal(t, want.kind, kind, line)
+		require.Equal(t, want.l, l, line)
+	}
+	_, _, ok := statement("t", "A service in layers.")
+	require.False(t, ok)
+}

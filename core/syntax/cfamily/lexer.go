@@ -10,7 +10,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "C", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true},
+		Name: "C", Version: 2, Profile: syntax.Profile{Code: true, PlainNames: true, SameNames: true},
 		Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{

@@ -13,7 +13,8 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Go", Version: 5, Profile: syntax.Profile{Code: true, FolderPackages: true, SameNames: true, FolderFiles: []string{"doc.go"}},
+		Name: "Go", Version: 5, Profile: syntax.Profile{Code: true, PlainNames: true, FolderPackages: true, SameNames: true,
+			FolderFiles: []string{"doc.go"}},
 		Loggers: []string{
 			"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log",
 			"logr",

@@ -11,7 +11,10 @@ import (
 // loggers are what programs keep a log with; the console is none.
 var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug", "signale", "npmlog", "consola", "morgan", "tslog"}
 
-var profile = syntax.Profile{Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"}}
+var profile = syntax.Profile{
+	Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
+	Words: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState},
+}
 
 func init() {
 	syntax.Register(&syntax.Language{

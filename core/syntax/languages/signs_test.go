@@ -22,19 +22,20 @@ var met = map[model.SignName]map[string]string{
 		"A.kt": "val q = \"\"\"SELECT id FROM lots\"\"\"\n", "a.php": "<?php $q = \"SELECT id FROM lots\";", "a.rb": "q = <<~SQL\n  SELECT id FROM lots\nSQL\n",
 		"a.pl": "my $q = q{SELECT id FROM lots};\n", "a.rs": "fn a() { let q = \"SELECT id FROM lots\"; }", "a.c": "char *q = \"SELECT id FROM lots\";\n", "a.cpp": "auto q = R\"(SELECT id FROM lots)\";\n",
 	},
-	model.SignDraws:      {"a.tsx": "export const A = () => <p/>\n", "a.vue": "<template><p/></template>", "a.html": "<p/>", "a.erb": "<p/>", "a.xaml": "<Page/>"},
-	model.SignPicture:    {"a.tsx": "export const A = () => <svg><path d=\"M0 0\"/></svg>\n"},
-	model.SignComposes:   {"a.tsx": "import { Box } from './box'\nexport const A = () => <Box/>\n", "a.vue": "<template><Box/></template><script>import Box from './box'</script>"},
-	model.SignEntry:      {"a.tsx": "createRoot(el).render(<A/>)\n"},
-	model.SignListens:    {"a.js": "app.listen(80)\n", "a.go": "package a\nfunc main() { http.ListenAndServe(\":80\", nil) }\n", "a.py": "app.run()\n"},
-	model.SignRoutes:     {"a.js": "router.get('/lots', list)\n", "a.go": "package a\nfunc r() { m.HandleFunc(\"/lots\", list) }\n", "a.py": "@app.get('/lots')\ndef lots(): pass\n"},
-	model.SignHandles:    {"a.ts": "export function list(req: Request, res: Response) {}\n", "a.go": "package a\nfunc list(w http.ResponseWriter, r *http.Request) {}\n"},
-	model.SignHTTP:       {"a.ts": "fetch('/lots')\n", "a.py": "requests.get('http://x')\n"},
-	model.SignKeepsState: {"a.ts": "const [a, b] = useState(1)\n"},
-	model.SignStore:      {"a.ts": "export const s = createSlice({})\n"},
-	model.SignReExports:  {"index.ts": "export * from './lots'\n"},
-	model.SignTest:       {"a.ts": "it('weighs', () => {})\n", "a.py": "def test_a(): pass\n", "a.rs": "#[test]\nfn a() {}\n"},
-	model.SignDebug:      {"a.ts": "console.log(1)\n", "a.php": "<?php var_dump($a);", "a.py": "breakpoint()\n"},
+	model.SignDraws:       {"a.tsx": "export const A = () => <p/>\n", "a.vue": "<template><p/></template>", "a.html": "<p/>", "a.erb": "<p/>", "a.xaml": "<Page/>"},
+	model.SignPicture:     {"a.tsx": "export const A = () => <svg><path d=\"M0 0\"/></svg>\n"},
+	model.SignComposes:    {"a.tsx": "import { Box } from './box'\nexport const A = () => <Box/>\n", "a.vue": "<template><Box/></template><script>import Box from './box'</script>"},
+	model.SignEntry:       {"a.tsx": "createRoot(el).render(<A/>)\n"},
+	model.SignListens:     {"a.js": "app.listen(80)\n", "a.go": "package a\nfunc main() { http.ListenAndServe(\":80\", nil) }\n", "a.py": "app.run()\n"},
+	model.SignApplication: {"a.py": "app = FastAPI()\n"},
+	model.SignRoutes:      {"a.js": "router.get('/lots', list)\n", "a.go": "package a\nfunc r() { m.HandleFunc(\"/lots\", list) }\n", "a.py": "@app.get('/lots')\ndef lots(): pass\n"},
+	model.SignHandles:     {"a.ts": "export function list(req: Request, res: Response) {}\n", "a.go": "package a\nfunc list(w http.ResponseWriter, r *http.Request) {}\n"},
+	model.SignHTTP:        {"a.ts": "fetch('/lots')\n", "a.py": "requests.get('http://x')\n"},
+	model.SignKeepsState:  {"a.ts": "const [a, b] = useState(1)\n"},
+	model.SignStore:       {"a.ts": "export const s = createSlice({})\n"},
+	model.SignReExports:   {"index.ts": "export * from './lots'\n"},
+	model.SignTest:        {"a.ts": "it('weighs', () => {})\n", "a.py": "def test_a(): pass\n", "a.rs": "#[test]\nfn a() {}\n"},
+	model.SignDebug:       {"a.ts": "console.log(1)\n", "a.php": "<?php var_dump($a);", "a.py": "breakpoint()\n"},
 }
 
 func TestEverySignIsTold(t *testing.T) {
@@ -48,6 +49,11 @@ func TestEverySignIsTold(t *testing.T) {
 	for name := range met {
 		require.Contains(t, model.Signs, name)
 	}
+}
+
+func TestAnApplicationMadeInAFunctionIsNone(t *testing.T) {
+	n, _ := facts("a.py", "def make():\n    app = FastAPI()\n    return app\n").Sign(model.SignApplication)
+	require.Zero(t, n)
 }
 
 // TestEverySignIsAskedFor holds the constants against the code that asks.

@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 2, Profile: syntax.Profile{Code: true}, Loggers: []string{
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 3, Profile: syntax.Profile{Code: true}, Loggers: []string{
 		"Log::", "Mojo::Log", "Sys::Syslog",
 	}, Extensions: []string{
 		".pl", ".pm", ".t", ".psgi", ".cgi", ".al",
@@ -51,8 +51,11 @@ func read(_ string, src []byte) *model.Facts {
 		r.f.Env = append(r.f.Env, model.Mention{Name: n, Line: line})
 	}
 	sort.Slice(r.f.Env, func(i, j int) bool { return r.f.Env[i].Name < r.f.Env[j].Name })
-	if len(r.needs) > 0 {
-		r.f.Project = &model.Project{Tool: "perl", Dependencies: r.needs}
+	if abstract := r.abstract(); len(r.needs) > 0 || abstract != "" {
+		r.f.Project = &model.Project{Tool: "perl", Dependencies: r.needs, Description: abstract}
+		if abstract != "" {
+			r.f.Doc = abstract
+		}
 	}
 	r.f.Names = syntax.SortedSet(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
@@ -278,6 +281,18 @@ func (r *reader) needsMany(i int) int {
 		}
 	}
 	return i
+}
+
+// abstract is what a Makefile.PL says a distribution is.
+func (r *reader) abstract() string {
+	s := r.s
+	for i := range s.Tokens {
+		if s.Match(i, "ABSTRACT", "=", ">", syntax.Quoted) {
+			r.f.DocLine = s.Line(i)
+			return syntax.Sentence(s.Unquote(i+3), 240)
+		}
+	}
+	return ""
 }
 
 // unarrowed reports whether token i is no method called on something, nor the

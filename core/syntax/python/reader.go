@@ -12,7 +12,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Python", Version: 6,
+		Name: "Python", Version: 7,
 		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"}},
 		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},
 		Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve,
@@ -549,6 +549,15 @@ func (r *reader) importFrom(i int, sc scope) int {
 
 var routeMark = regexp.MustCompile(`(^|\.)(route|get|post|put|delete|patch|websocket)$`)
 
+// applications are the calls that make what a server is handed.
+var applications = syntax.Set("Flask", "FastAPI", "Quart", "Starlette", "Sanic", "Litestar", "get_wsgi_application", "get_asgi_application")
+
+// atTop reports whether a token begins a line without being indented.
+func (r *reader) atTop(i int) bool {
+	at := r.s.Tokens[i].Start
+	return at == 0 || r.s.Src[at-1] == '\n'
+}
+
 // walk passes over all tokens once for signs of what the file does.
 func (r *reader) walk() {
 	s := r.s
@@ -562,6 +571,8 @@ func (r *reader) walk() {
 			case name == "path" && s.Match(i+2, syntax.Quoted, ","), name == "add_url_rule", name == "include_router",
 				name == "register_blueprint":
 				r.signs.Add(model.SignRoutes, s.Line(i))
+			case applications[name] && s.Match(i-2, syntax.Name, "=") && r.atTop(i-2):
+				r.signs.Add(model.SignApplication, s.Line(i))
 			case (name == "run" || name == "serve_forever") && s.Is(i-1, ".") && (s.Any(i-2, "app", "uvicorn", "server")):
 				r.signs.Add(model.SignListens, s.Line(i))
 			case (name == "get" || name == "post") && s.Is(i-1, ".") && (s.Any(i-2, "requests", "httpx")), name == "urlopen":

@@ -110,7 +110,8 @@ var (
 
 func init() {
 	for _, k := range kinds {
-		l := &syntax.Language{Name: k.name, Version: 3, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML"}
+		l := &syntax.Language{Name: k.name, Version: 3, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML",
+			Profile: syntax.Profile{Template: k.name != "HTML"}}
 		if k.name == l.ResolvedWith {
 			l.Resolve, l.Counted = resolve, true
 		}
