@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strings"
 
+	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/reading"
 	"jantel/core/syntax"
@@ -29,7 +30,7 @@ func Of(r *reading.Reading) (entries []model.Entry, facades []string) {
 	f := &finder{r: r, found: map[string]model.Entry{}, needed: map[string]bool{}, pages: map[string]string{}}
 	for _, e := range r.Edges() {
 		switch {
-		case e.FromRole == model.RoleTest:
+		case e.FromRole == model.RoleTest, !links.Directs(e.Kind):
 		case path.Ext(e.From) == ".html":
 			f.pages[e.To] = e.From
 		default:
@@ -72,6 +73,9 @@ func (f *finder) projects() {
 		}
 		f.prescribed(file)
 		for _, c := range p.Scripts {
+			if p.Tool == "npm" && bundlers.MatchString(c.Text) {
+				f.bundled(d, c.Text, fmt.Sprintf("%s has it bundled, line %d", file.Path, c.Line))
+			}
 			if p.Tool == "docker" || p.Tool == "npm" && starts[c.Name] {
 				f.started(d, c.Text, fmt.Sprintf("%s starts it, line %d", file.Path, c.Line))
 			}
@@ -125,6 +129,22 @@ func (f *finder) prescribed(file *model.File) {
 
 var starts = map[string]bool{"start": true, "serve": true, "dev": true, "server": true, "develop": true, "start:dev": true}
 
+// bundlers are the tools that make one script of those that one takes in.
+var bundlers = regexp.MustCompile(`(?:^|[ /])(?:esbuild|rollup|parcel|browserify|webpack|tsup|ncc)(?: |$)`)
+
+// bundled looks for the files that a bundler is handed: those that it is to
+// write stand behind an option.
+func (f *finder) bundled(d, command, mechanism string) {
+	words := strings.Fields(command)
+	for i, w := range words {
+		if strings.Contains(w, ".") && !strings.HasPrefix(w, "-") && (i == 0 || !strings.HasPrefix(words[i-1], "-o")) {
+			if at, ok := syntax.Join(d, strings.Trim(w, `"'`)); ok && f.r.Judged[at] && f.r.File(at) != nil && reading.IsCode(f.r.File(at)) {
+				f.add(at, 1, model.EntryPage, mechanism)
+			}
+		}
+	}
+}
+
 // started looks for the file that a command names.
 func (f *finder) started(d, command, mechanism string) {
 	for _, w := range strings.FieldsFunc(command, func(c rune) bool { return strings.ContainsRune(" \t\"'[],:=", c) }) {
@@ -176,6 +196,12 @@ func (f *finder) file(file *model.File) {
 		f.add(p, 1, model.EntryProgram, "the application of a desktop program")
 	case base == "index.php" && publicRoot[path.Base(model.FolderOf(p))]:
 		f.add(p, 1, model.EntryPage, "the front script of a site")
+	case base == "AndroidManifest.xml":
+		f.add(p, 1, model.EntryProgram, "the system starts the activities that it names")
+	case syntax.ProfileOf(file.Language).Scripts && facts.Starts == 0 && !takenIn.MatchString(p):
+		f.add(p, 1, model.EntryScript, "a script in "+file.Language)
+	case f.answers(file):
+		f.add(p, 1, model.EntryPage, "a server answers with it at its own address")
 	case workers.MatchString(p):
 		f.add(p, 1, model.EntryWorker, "a worker, by its name")
 	case facts.Starts > 1, startsAtOnce(facts):
@@ -197,6 +223,24 @@ func (f *finder) file(file *model.File) {
 			f.add(p, l, model.EntryProgram, "it makes the application that a server is handed, and nothing takes it in")
 		}
 	}
+}
+
+// takenIn are folders of scripts that others take in.
+var takenIn = regexp.MustCompile(`(?:^|/)(?:lib|libs|inc|includes?|common|functions)(?:/|\.sh$)`)
+
+// answers reports whether a script lies where a server answers with it, as it
+// does in a language whose files are pages: nothing takes it in, and it defines no
+// class.
+func (f *finder) answers(file *model.File) bool {
+	d := model.FolderOf(file.Path)
+	if !syntax.ProfileOf(file.Language).Pages || f.needed[file.Path] || !publicRoot[path.Base(d)] ||
+		f.r.File(path.Join(d,
+		"composer.json")) != nil {
+		return false
+	}
+	return !slices.ContainsFunc(file.Facts.Definitions, func(x model.Definition) bool {
+		return x.Kind == model.DefClass || x.Kind == model.DefInterface
+	})
 }
 
 // startsAtOnce reports whether a main function stands on the first line, where

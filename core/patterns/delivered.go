@@ -78,6 +78,8 @@ func offers(c *context) outcome {
 			} else if len(c.programs()) == 0 {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 			}
+		case (p.Tool == "maven" || p.Tool == "gradle" || strings.HasSuffix(f.Path, ".gemspec")) && len(c.programs()) == 0 && len(c.drawn) == 0:
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a project without a program in it"})
 		case p.Tool == "python" && p.Name != "" && len(c.programs()) == 0:
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 		}
@@ -199,7 +201,8 @@ func starts(c *context) outcome {
 	packages := c.pythonPackages() // a module of a package may well run by itself, to show what it does
 	var fs []*model.File
 	for _, f := range c.source {
-		if f.Facts != nil && f.Facts.Starts > 0 && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py") {
+		runs := f.Facts != nil && (f.Facts.Starts > 0 || syntax.ProfileOf(f.Language).Scripts)
+		if runs && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py") {
 			fs = append(fs, f)
 		}
 	}

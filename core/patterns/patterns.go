@@ -94,6 +94,7 @@ func Rank(
 	}
 	behind(out, general, 60)
 	behind(out, delivered, 40)
+	behind(out, map[string]bool{"scaffold": true}, threshold)
 	sort.SliceStable(out, func(i, j int) bool { return before(&out[i], &out[j]) })
 	return out
 }

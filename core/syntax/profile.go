@@ -10,6 +10,11 @@ type Profile struct {
 	Code bool
 	// Template languages draw pages and texts from what they are handed.
 	Template bool
+	// Scripts: what is written in it is run by hand or by others, line by line.
+	Scripts bool
+	// Pages: a server answers with what a file of it writes, at the file's own
+	// address.
+	Pages bool
 	// Counted languages stand beside program text where the code is shared out
 	// by language: markup, styles and statements to a store.
 	Counted bool
@@ -57,7 +62,7 @@ var unread = map[string]Profile{
 	"Scala": {
 		Code: true, PathPackages: true,
 	}, "Groovy": {PathPackages: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true},
-	"Shell": {Code: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
+	"Shell": {Code: true, Scripts: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
 	"Haskell": {Code: true}, "Clojure": {Code: true}, "Assembly": {Code: true}, "Unix Assembly": {Code: true}, "Objective-C": {Code: true},
 }
 

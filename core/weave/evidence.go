@@ -73,7 +73,7 @@ var taken = map[model.Role][]string{
 	model.RoleView: {
 		"javax.swing", "java.awt", "javafx", "android.widget", "android.view", "tkinter", "PyQt5", "PyQt6", "PySide2", "PySide6", "wx", "Gtk",
 		"gtk", "QWidget", "QDialog", "QMainWindow", "QPainter", "QMenu", "QTreeView", "QStyledItemDelegate", "github.com/gdamore/tcell",
-		"System.Windows.Forms", "Avalonia", "gi.repository.Gtk", "ratatui", "github.com/charmbracelet/bubbletea", "curses",
+		"System.Windows.Forms", "Avalonia", "gi.repository.Gtk", "ratatui", "UnityEngine.UI", "github.com/charmbracelet/bubbletea", "curses",
 	},
 	model.RolePlatform: {
 		"syscall", "golang.org/x/sys", "windows.h", "unistd.h", "sys/", "termios.h", "libc", "nix", "winapi", "dlfcn.h", "pthread.h", "serial",
@@ -206,6 +206,14 @@ func isIndex(f *model.File) bool {
 	return true
 }
 
+// packageMarks are what a package says of itself, and no definition of its own.
+var packageMarks = syntax.Set("__all__", "__version__", "__author__", "VERSION")
+
+// marksOnly reports whether all that a file defines is such a mark.
+func marksOnly(f *model.Facts) bool {
+	return !slices.ContainsFunc(f.Definitions, func(d model.Definition) bool { return !packageMarks[d.Name] })
+}
+
 var handsOnNames = regexp.MustCompile(`(?:^|/)__init__\.py$`)
 
 // mechanism asks what no word can lie about.
@@ -221,7 +229,7 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 	if isProjectFile(lower) || f.Facts != nil && f.Facts.Project != nil {
 		b.seen(model.RoleConfig, 2.5, "it is a project file")
 	}
-	if f.Facts != nil && code && (onlyHandsOn(f.Facts) || isIndex(f) || handsOnNames.MatchString(f.Path) && len(f.Facts.Definitions) == 0) {
+	if f.Facts != nil && code && (onlyHandsOn(f.Facts) || isIndex(f) || handsOnNames.MatchString(f.Path) && marksOnly(f.Facts)) {
 		b.seen(model.RoleFacade, 2, "it only hands on what others define")
 	}
 }
@@ -251,7 +259,11 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 	case whole && (r != model.RoleEntry || f.Facts != nil && f.Facts.Starts > 0):
 		b.seen(r, 0.7, "its name is %q", stem)
 	default:
-		switch r, ok := roleOf(last); {
+		r, ok := roleOf(last)
+		if two, both := lex.Names[words[max(0, n-2)]+" "+last]; n > 1 && both {
+			r, ok = two, true // "view model" is none of its words
+		}
+		switch {
 		case !ok || r == model.RoleAsset:
 		case profile.PlainNames && n > 1: // a word at the end is part of what it is about
 			b.add(r, 0.4, false, "its name ends in %q", last)
@@ -279,6 +291,9 @@ func (b *ballot) drawn() bool {
 // styles, texts or documents makes no role of code.
 func (b *ballot) folders(lex *Lexicon, f *model.File, code bool) {
 	weight := 0.95
+	if strings.HasSuffix(model.FolderOf(f.Path), "res/layout") {
+		b.seen(model.RoleView, 3, "it lies where screens are laid out")
+	}
 	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
 		if lex.passing[d] {
 			continue
@@ -320,13 +335,21 @@ func AssumeRoles(r *reading.Reading) map[string]model.RoleOf {
 	return out
 }
 
+var (
+	headers = []string{".h", ".hpp", ".hh"}
+	sources = []string{".c", ".cpp", ".cc", ".cxx"}
+	// beside are the endings of what belongs to a file, by its own.
+	beside = map[string][]string{
+		".h": sources, ".hpp": sources, ".hh": sources, ".c": headers, ".cpp": headers, ".cc": headers, ".cxx": headers,
+	}
+)
+
 func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
 	stem := strings.TrimSuffix(f.Path, path.Ext(f.Path))
-	if ext := path.Ext(f.Path); ext == ".h" || ext == ".hpp" {
-		for _, source := range []string{".c", ".cpp", ".cc", ".cxx"} {
-			if role := r.Role(stem + source); role != "" {
-				return role, "assumed: it belongs to " + path.Base(stem+source)
-			}
+	// A header follows its source, and a source that says nothing its header.
+	for _, ext := range beside[path.Ext(f.Path)] {
+		if role := r.Role(stem + ext); role != "" {
+			return role, "assumed: it belongs to " + path.Base(stem+ext)
 		}
 	}
 	told, by := 0, map[model.Role]int{}

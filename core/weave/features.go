@@ -269,7 +269,7 @@ func (a *Aim) names() map[string]int {
 	for w, g := range by {
 		n := len(g.files)
 		common := float64(n) > tooCommon*float64(source)
-		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) {
+		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) || source > 6 && 4*n > 3*source {
 			continue
 		}
 		if len(g.roles) >= 2 || g.own >= 2 {

@@ -136,7 +136,11 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 		}
 	} else {
 		stem := naming.Stem(base)
-		words := naming.Words(stem)
+		words := naming.Words(spelled(f, stem))
+		if syntax.ProfileOf(f.Language).Scripts {
+			b.tier = byName
+			b.seen(model.RoleScript, 0.8, "%s is a language of scripts", f.Language)
+		}
 		b.tier = byName
 		b.named(lex, f, stem, words)
 		b.tier = content
@@ -210,7 +214,11 @@ func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add
 	for _, d := range f.Definitions {
 		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
 			if w := naming.Words(d.Name); len(w) > 1 {
-				if r, ok := lex.Names[w[len(w)-1]]; ok && r != model.RoleStyle {
+				r, ok := lex.Names[w[len(w)-1]]
+				if two, both := lex.Names[w[len(w)-2]+" "+w[len(w)-1]]; both {
+					r, ok = two, true
+				}
+				if ok && r != model.RoleStyle {
 					spoken = true
 					add(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
 				}

@@ -227,9 +227,10 @@ func ofPattern(s *survey, l label, counts map[string]*tally) {
 		first = names[0]
 	}
 	miss := fmt.Sprintf("%s: %s, told %s", l.tree, strings.Join(l.right, "|"), strings.Join(names, ", "))
-	count(counts, "leading pattern", slices.Contains(l.right, first), len(names) > 0, miss)
+	count(counts, "leading pattern", slices.Contains(l.right, first), len(names) > 0 || slices.Contains(l.right, ""), miss)
 	among := slices.ContainsFunc(names, func(n string) bool { return slices.Contains(l.right, n) })
-	count(counts, "one of the first three", among, len(names) > 0, miss)
+	none := len(names) == 0 && slices.Contains(l.right, "")
+	count(counts, "one of the first three", among || none, len(names) > 0 || none, miss)
 }
 
 // ofPurpose asks whether what is shown as a folder's purpose is its authors'

@@ -342,7 +342,9 @@ func init() {
 		},
 		"useState useReducer": func(r *reader, c called) { r.signIf(!c.dotted || r.on(c, "React"), model.SignKeepsState, c) },
 		"createSlice configureStore createStore createContext": func(r *reader, c called) { r.signIf(true, model.SignStore, c) },
-		"createRoot": func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
+		"createRoot":           func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
+		"bootstrapApplication": func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
+		"bootstrapModule":      func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
 	} {
 		for _, name := range strings.Fields(names) {
 			calls[name] = call

@@ -13,7 +13,7 @@ var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug
 
 var profile = syntax.Profile{
 	Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
-	Words: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState},
+	Words: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},
 }
 
 func init() {

@@ -13,7 +13,9 @@ import (
 func init() {
 	syntax.Register(&syntax.Language{
 		Name: "Python", Version: 7,
-		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"}},
+		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"},
+			Words: map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
+		},
 		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},
 		Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve,
 	})
