@@ -42,6 +42,15 @@ fetch() { # kind name into
       (cd "$at" && APT_CONFIG=$trees/.apt/apt.conf apt-get source --download-only -qq "$2" && dpkg-source --no-check -x ./*.dsc tree) >/dev/null 2>&1
       rm -rf "$at/tree/debian" "$at/tree/.pc"
       ;;
+    deb) # the files of a package that carries source, and where its code lies
+      local package=$2 below
+      case $2 in
+        hyperkitty) package=python3-django-hyperkitty below=usr/lib/python3/dist-packages/hyperkitty ;;
+        gajim) below=usr/lib/python3/dist-packages/gajim ;;
+        backuppc) below=usr/share/backuppc ;;
+      esac
+      (cd "$at" && apt-get download -qq "$package" && dpkg -x ./*.deb files && mv "files/$below" tree) >/dev/null 2>&1
+      ;;
     npm)
       (cd "$at" && npm pack "$2" --ignore-scripts --silent && mkdir tree && tar -xzf ./*.tgz -C tree --strip-components=1 --no-same-owner) >/dev/null 2>&1
       ;;

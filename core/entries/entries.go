@@ -235,7 +235,7 @@ func (f *finder) answers(file *model.File) bool {
 	d := model.FolderOf(file.Path)
 	if !syntax.ProfileOf(file.Language).Pages || f.needed[file.Path] || !publicRoot[path.Base(d)] ||
 		f.r.File(path.Join(d,
-		"composer.json")) != nil {
+			"composer.json")) != nil {
 		return false
 	}
 	return !slices.ContainsFunc(file.Facts.Definitions, func(x model.Definition) bool {

@@ -95,8 +95,14 @@ var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart
 	`_generated\.\w+|_pb2(?:_grpc)?\.pyi?|\.pb\.(?:go|cc|h|rb|gw\.go)|_grpc\.pb\.go|\.xlator\.\w+|\.map|\.tsbuildinfo)$|` +
 	`^(?:moc_\w+\.cpp|ui_\w+\.(?:h|py)|qrc_\w+\.cpp|\w+_rc\.py|zz_generated\.\w+\.go|bindata\.go)$`)
 
+// settled are the folders of steps by which a store's shape came about.
+var settled = regexp.MustCompile(`(?:^|/)(?:migrations?|migrate)/[^/]+$`)
+
 // header is a comment at the head of the file that says a program wrote it.
 func (t *teller) header(f *model.File) (model.FileOrigin, string) {
+	if settled.MatchString(f.Path) {
+		return "", "" // a tool begins a migration, people answer for it and keep it
+	}
 	if h := f.Facts.Hint(model.HintGenerated); h != nil {
 		return model.OriginGenerated, fmt.Sprintf("line %d says so: %s", h.Line, h.Text)
 	}

@@ -354,9 +354,9 @@ func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
 	}
 	told, by := 0, map[model.Role]int{}
 	for _, g := range r.SourceIn(model.FolderOf(f.Path)) {
-		if role := r.Role(g.Path); role != "" {
+		if role := r.Roles[g.Path]; role.Source == model.RoleSeen {
 			told++
-			by[role]++
+			by[role.Role]++
 		}
 	}
 	for _, role := range model.Roles {

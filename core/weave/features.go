@@ -100,7 +100,8 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			}
 			up := model.FolderOf(d)
 			// A package named as the project around it says nothing more.
-			if at[d] || up != "." && path.Base(up) == path.Base(d) || at[up] && sameWords(path.Base(up), path.Base(d)) {
+			if at[d] || sameWords(path.Base(d), s.Codebase) ||
+				up != "." && path.Base(up) == path.Base(d) || at[up] && sameWords(path.Base(up), path.Base(d)) {
 				a.dirs[d] = nil
 				continue
 			}
