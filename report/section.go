@@ -149,8 +149,12 @@ func block(b *strings.Builder, k *section.Block) {
 	}
 	fmt.Fprintf(b, `<g><title>%s</title><rect x="%g" y="%g" width="%g" height="%g" fill="#F7F3EA" stroke="%s" stroke-width="%g"/>`,
 		escape(says), k.X, k.Y, k.W, k.H, stroke, wide)
+	titleX := k.X + 4
+	if k.Beside {
+		titleX += k.W
+	}
 	for i, line := range k.Title {
-		fmt.Fprintf(b, `<text x="%g" y="%g" fill="#1E2A32">%s</text>`, k.X+4, k.Y+13+float64(i)*12, escape(line))
+		fmt.Fprintf(b, `<text x="%g" y="%g" fill="#1E2A32">%s</text>`, titleX, k.Y+13+float64(i)*12, escape(line))
 	}
 	x, room := k.X+1, k.W-2
 	for _, r := range k.Roles {

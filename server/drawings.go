@@ -10,6 +10,7 @@ import (
 	"jantel/core/drawing"
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/section"
 	"jantel/core/weave"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -42,11 +43,22 @@ func (s *Server) registerDrawings(api huma.API) {
 		}
 		return cached(o, "weave "+place, func() *weave.Grid { return weave.GridOf(o.facts, o.Judgement, place) }), nil
 	})
+	registerView(s, api, "/api/codebases/{id}/section", func(_ context.Context, o *judged, place string) (*section.Section, error) {
+		if o.Folder(place) == nil {
+			return nil, noPlace(place)
+		}
+		return s.cutOpen(o, place), nil
+	})
 	huma.Get(api, "/api/codebases/{id}/dependencies", s.dependencies, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/narrowed", s.narrowed, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/belongings", s.belongings, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	s.registerArrangements(api)
 	huma.Get(api, "/api/codebases/{id}/between", s.between, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+}
+
+// cutOpen is a folder cut open, laid out once.
+func (s *Server) cutOpen(o *judged, place string) *section.Section {
+	return cached(o, "section "+place, func() *section.Section { return section.Of(o.facts, o.Result, place) })
 }
 
 // Narrow leaves what belongs to a feature, a role or both; all when empty.

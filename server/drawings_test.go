@@ -11,6 +11,7 @@ import (
 
 	"jantel/core/drawing"
 	"jantel/core/model"
+	"jantel/core/section"
 	"jantel/core/testkit"
 	"jantel/server"
 
@@ -49,6 +50,27 @@ func boxes(d *drawing.Drawing) (out []string) {
 		out = append(out, b.Path)
 	}
 	return out
+}
+
+func TestAFolderIsCutOpen(t *testing.T) {
+	p, base := counterAt(t)
+	ask := func(at string) (names []string) {
+		var x section.Section
+		require.Equal(t, http.StatusOK, p.get(base+"/section?at="+at, &x).StatusCode)
+		for _, b := range x.Blocks {
+			names = append(names, b.Name)
+		}
+		return names
+	}
+	require.Equal(t, []string{"data", "handlers", "routes"}, ask(""))
+	require.Equal(t, []string{"growers.ts", "lots.ts"}, ask("data"))
+	r, svg := p.send(http.MethodGet, base+"/export/section.svg?at=data", nil)
+	require.Equal(t, "image/svg+xml", r.Header.Get("Content-Type"))
+	require.Contains(t, string(svg), "<title>data/lots.ts:")
+	for _, missing := range []string{"/section?at=nowhere", "/export/section.svg?at=nowhere"} {
+		r, _ = p.send(http.MethodGet, base+missing, nil)
+		require.Equal(t, http.StatusNotFound, r.StatusCode, missing)
+	}
 }
 
 func TestDependenciesAreDrawnAsAsked(t *testing.T) {

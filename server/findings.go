@@ -2,6 +2,7 @@ package server
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -273,7 +274,7 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		kind, err = "text/markdown; charset=utf-8", report.FindingsMarkdown(&out, c.Name, found)
 	case "findings.csv":
 		kind, err = "text/csv; charset=utf-8", report.FindingsCSV(&out, found)
-	case "survey.html", "survey.json", "survey.md", "dependencies.svg", "dependencies.dot", "dependencies.graphml":
+	case "survey.html", "survey.json", "survey.md", "section.svg", "dependencies.svg", "dependencies.dot", "dependencies.graphml":
 		survey, _ := strconv.ParseInt(r.URL.Query().Get("survey"), 10, 64)
 		o, e := s.shelf.survey(r.Context(), id, survey)
 		if e != nil {
@@ -285,6 +286,13 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			kind, err = "text/html; charset=utf-8", report.HTML(&out, o.facts, o.Result, found)
 		case "survey.md":
 			kind, err = "text/markdown; charset=utf-8", report.Markdown(&out, o.facts, o.Result)
+		case "section.svg":
+			place := cmp.Or(r.URL.Query().Get("at"), ".")
+			if o.Folder(place) == nil {
+				problem(w, http.StatusNotFound, noPlace(place).Error())
+				return
+			}
+			kind, err = "image/svg+xml", report.Section(&out, s.cutOpen(o, place), c.Name+": "+report.PlaceName(place), report.Source(o.facts))
 		case "dependencies.dot":
 			kind, err = "text/vnd.graphviz", report.DOT(&out, o.facts)
 		case "dependencies.graphml":
@@ -311,6 +319,7 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		problem(
 			w, http.StatusNotFound,
 			"findings go out as findings.md and findings.csv, the survey as survey.html, survey.md and survey.json, "+
+				"the section as section.svg, "+
 				"dependencies as dependencies.svg, .dot and .graphml",
 		)
 		return

@@ -340,7 +340,7 @@ func writeTo(w io.Writer, format string, s *model.Survey, j *judgement.Result, f
 		return report.SARIF(w, s, j)
 	case "svg":
 		cut := section.Of(s, j, ".")
-		if cut == nil {
+		if len(cut.Parts) == 0 {
 			return errors.New("there is no own program text to draw; --format json says what was found")
 		}
 		return report.Section(w, cut, s.Codebase, report.Source(s))

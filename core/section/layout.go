@@ -352,6 +352,12 @@ func (b *builder) row(part int) {
 			blk.Title = titled(blk.Name, int((blk.W-6)/letterW))
 			x += w + between
 		}
+		// A narrow block at the end of its row says its name beside it.
+		last := &b.Blocks[row[len(row)-1]]
+		if free := b.Parts[part].X + b.Parts[part].W - last.X - last.W; len(last.Title) == 0 &&
+			float64(len([]rune(last.Name)))*letterW+6 <= free {
+			last.Title, last.Beside = []string{last.Name}, true
+		}
 	}
 }
 
@@ -470,6 +476,9 @@ func (b *builder) past(part, above, below int) float64 {
 	for i := range b.Blocks {
 		if k := &b.Blocks[i]; k.Part == part && k.Row > above && k.Row < below {
 			x = max(x, k.X+k.W)
+			if k.Beside {
+				x = max(x, k.X+k.W+6+float64(len([]rune(k.Name)))*letterW)
+			}
 		}
 	}
 	return x

@@ -78,11 +78,12 @@ type Block struct {
 	Ring     bool        `json:"ring" doc:"it needs others in a ring"`
 	Breaches int         `json:"breaches" doc:"dependencies from it that the charter forbids"`
 	// Title are the lines its name is written on, none where it has no room.
-	Title []string `json:"title"`
-	X     float64  `json:"x"`
-	Y     float64  `json:"y"`
-	W     float64  `json:"w"`
-	H     float64  `json:"h"`
+	Title  []string `json:"title"`
+	Beside bool     `json:"beside" doc:"its name stands to the right of it"`
+	X      float64  `json:"x"`
+	Y      float64  `json:"y"`
+	W      float64  `json:"w"`
+	H      float64  `json:"h"`
 
 	together bool // files that lie loose or were gathered
 }
@@ -126,8 +127,8 @@ type builder struct {
 	blockOf map[string]int
 }
 
-// Of cuts a place open: "." for the codebase, or a folder of it. It is nil
-// where no own program text lies.
+// Of cuts a place open: "." for the codebase, or a folder of it. It has no
+// parts where no own program text lies.
 func Of(s *model.Survey, j *judgement.Result, place string) *Section {
 	b := &builder{
 		Section: &Section{Place: place, Parts: []Part{}, Blocks: []Block{}, Tags: []Tag{}, Ties: []Tie{}, Notes: []string{}},
@@ -135,7 +136,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Section {
 	}
 	b.parts()
 	if len(b.Parts) == 0 {
-		return nil
+		return b.Section
 	}
 	b.order()
 	for i := range b.Parts {

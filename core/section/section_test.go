@@ -196,7 +196,7 @@ func TestManyProjectsFoldIntoTheirFolders(t *testing.T) {
 }
 
 func TestWithoutProgramTextThereIsNothingToCut(t *testing.T) {
-	require.Nil(t, cut(t, "-- README.md --\nWords.\n", "."))
+	require.Empty(t, cut(t, "-- README.md --\nWords.\n", ".").Parts)
 }
 
 var step = regexp.MustCompile(`[MVH][-0-9.,]+`)
@@ -267,6 +267,12 @@ func TestNothingLiesOverAnythingElse(t *testing.T) {
 			}
 		}
 		require.Equal(t, len(files), held, "seed %d: each file lies in one block", seed)
+		for _, b := range x.Blocks {
+			if b.Beside {
+				right := b.X + b.W + 7*float64(len(b.Title[0]))
+				require.LessOrEqual(t, right, x.Parts[b.Part].X+x.Parts[b.Part].W, "seed %d: the name of %s leaves its part", seed, b.Path)
+			}
+		}
 		for _, tie := range x.Ties {
 			require.Empty(t, crossed(x, tie.Line), "seed %d: %s to %s", seed, tie.From, tie.To)
 		}

@@ -40,6 +40,9 @@ export const useCodebase = (id: number) =>
 export const useSheet = (a: At) =>
   useQuery({ queryKey: key('overview', a), queryFn: () => answer(api.GET('/api/codebases/{id}/overview', params(a))) })
 
+export const useSection = (a: At) =>
+  useQuery({ queryKey: key('section', a), queryFn: () => answer(api.GET('/api/codebases/{id}/section', params(a))) })
+
 export const useLedger = (a: At) =>
   useQuery({
     queryKey: key('layout', a),

@@ -453,6 +453,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID section */
+        get: operations["get-api-codebases-by-id-section"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/siblings": {
         parameters: {
             query?: never;
@@ -647,6 +664,62 @@ export interface components {
             own: components["schemas"]["Kin"];
             path: string;
             role: string;
+        };
+        Block: {
+            /** @description its name stands to the right of it */
+            beside: boolean;
+            /**
+             * Format: int64
+             * @description dependencies from it that the charter forbids
+             */
+            breaches: number;
+            /** Format: int64 */
+            files: number;
+            /**
+             * Format: int64
+             * @description lines that nobody here wrote
+             */
+            foreign: number;
+            /** Format: double */
+            h: number;
+            /**
+             * Format: int64
+             * @description own program text, tests left out: its width
+             */
+            lines: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description the index of its part
+             */
+            part: number;
+            /** @description what it opens */
+            path: string;
+            /** @description it needs others in a ring */
+            ring: boolean;
+            roles: components["schemas"]["RoleLines"][];
+            /**
+             * Format: int64
+             * @description from the top
+             */
+            row: number;
+            /**
+             * Format: int64
+             * @description lines of tests
+             */
+            tests: number;
+            title: string[];
+            /**
+             * Format: int64
+             * @description how many stand together in it, 0 where it is one alone
+             */
+            together: number;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Box: {
             /**
@@ -1329,6 +1402,19 @@ export interface components {
             /** Format: double */
             sketch: number;
         };
+        Part: {
+            /**
+             * Format: int64
+             * @description own program text, tests left out
+             */
+            lines: number;
+            name: string;
+            path: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+        };
         Patch: {
             assignee?: string;
             deleted?: boolean;
@@ -1466,6 +1552,17 @@ export interface components {
             exact: boolean;
             members: string[];
         };
+        RoleLines: {
+            /**
+             * Format: int64
+             * @description of these, the lines whose role is only assumed
+             */
+            assumed: number;
+            /** Format: int64 */
+            lines: number;
+            /** Format: int64 */
+            role: number;
+        };
         RoleOf: {
             by_hand: boolean;
             /** Format: double */
@@ -1567,6 +1664,28 @@ export interface components {
             purpose: string;
             says: string;
             text: string;
+        };
+        Section: {
+            blocks: components["schemas"]["Block"][];
+            /**
+             * Format: double
+             * @description the line above what is kept and called
+             */
+            ground: number;
+            /** Format: double */
+            height: number;
+            notes: string[];
+            parts: components["schemas"]["Part"][];
+            place: string;
+            /**
+             * Format: double
+             * @description the line below those who come in
+             */
+            roof: number;
+            tags: components["schemas"]["Tag"][];
+            ties: components["schemas"]["Tie"][];
+            /** Format: double */
+            width: number;
         };
         Sentence: {
             evidence: components["schemas"]["Evidence"][];
@@ -1686,6 +1805,42 @@ export interface components {
             started: string;
             /** @enum {string} */
             state: "running" | "finished" | "failed" | "cancelled" | "interrupted";
+        };
+        Tag: {
+            below: boolean;
+            /** @description the text where it is cut short */
+            full: string;
+            /** @enum {string} */
+            kind: "routes" | "entry" | "facade" | "job" | "store" | "system" | "more";
+            /** Format: int64 */
+            line: number;
+            /** @description the place it leads to */
+            path: string;
+            text: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        Tie: {
+            /** @description the charter forbids it */
+            breach: boolean;
+            /** @enum {string} */
+            class: "code" | "http" | "message" | "by name" | "declared";
+            /** Format: int64 */
+            count: number;
+            /** @description a longer way implies it */
+            faint: boolean;
+            from: string;
+            /** @description path data */
+            line: string;
+            /** @description it points upwards: without it there were no ring */
+            ring: boolean;
+            /** @description path data of the arrow */
+            tip: string;
+            to: string;
         };
         Ties: {
             /** Format: int64 */
@@ -3268,6 +3423,63 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-section": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Section"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -8,6 +8,7 @@ import { useNarrowing } from '../place/narrow'
 import { useWhere } from '../place/place'
 import { counted, figure, inkStep, points } from '../theme/ink'
 import { BriefBlock } from './BriefBlock'
+import { SectionBlock } from './Section'
 
 /** What there is to say about a place, on one sheet. */
 export default function Overview() {
@@ -47,6 +48,7 @@ function OneSheet({ s }: { s: Sheet }) {
           </p>
         )}
       </header>
+      <SectionBlock />
       <section>
         {s.sentences.map((x) => (
           <Said key={x.text} text={x.text} evidence={x.evidence} />
@@ -210,6 +212,12 @@ function OneSheet({ s }: { s: Sheet }) {
           </a>
           <a href={`/api/codebases/${where.id}/export/survey.md${where.survey ? `?survey=${where.survey}` : ''}`} download>
             as Markdown
+          </a>
+          <a
+            href={`/api/codebases/${where.id}/export/section.svg?${new URLSearchParams({ at: s.place, ...(where.survey ? { survey: String(where.survey) } : {}) })}`}
+            download
+          >
+            the section as SVG
           </a>
           <button type="button" className="asLink" onClick={() => window.print()}>
             print

@@ -32,6 +32,19 @@ const looks = [
 /** The classes that draw the role with that index; -1 is a role not known. */
 export const roleLook = (index: number): string => (index < 0 ? 'role none' : `role ${looks[index] ?? 'none'}`)
 
+/** The patterns of those looks that are not solid, for drawings; hues are those of the theme. */
+export const rolePatterns = looks
+  .map((look) => look.split(' ') as [string, string])
+  .filter(([, pattern]) => pattern !== 'solid')
+  .map(([hue, pattern]) => ({ id: `role-${hue}-${pattern}`, hue: `var(--j-colors-${hue})`, pattern }))
+
+/** How a role fills a shape of a drawing, by its index in the legend. */
+export const lookOf = (index: number): string => {
+  const [hue, pattern] = (looks[index] ?? '').split(' ')
+  if (!hue) return 'none'
+  return pattern === 'solid' ? `var(--j-colors-${hue})` : `url(#role-${hue}-${pattern})`
+}
+
 /** What a role is called in the legend. */
 export const roleName = (roles: readonly Role[], index: number): string =>
   index < 0 ? 'role unknown' : (roles[index] ?? 'role unknown')
