@@ -248,12 +248,25 @@ func (t *teller) member(d string) bool {
 // licence and a manifest of its own, a name for such code around it, needed from
 // outside and needing nothing there.
 func (t *teller) apart(d string, x *folder) string {
-	root := t.folders["."]
-	if x.out > 0 || 2*x.files > root.files || x.files < 1 {
+	if x.out > 0 {
 		return ""
 	}
-	points := 0
-	var said []string
+	points, said := t.marks(d, x)
+	if points < proof {
+		return ""
+	}
+	return fmt.Sprintf("%s stands on its own: %s; it needs nothing outside", d, strings.Join(said, ", "))
+}
+
+// proof is from how many points on a folder is taken for others' code.
+const proof = 3
+
+// marks counts what speaks for others having written a folder, and says it.
+func (t *teller) marks(d string, x *folder) (points int, said []string) {
+	root := t.folders["."]
+	if 2*x.files > root.files || x.files < 1 {
+		return 0, nil
+	}
 	if x.licence != "" && root.licence != "" {
 		points += 2
 		said = append(said, "a licence of its own")
@@ -273,10 +286,46 @@ func (t *teller) apart(d string, x *folder) string {
 		points++
 		said = append(said, "banners of another project")
 	}
-	if points < 3 {
-		return ""
+	return points, said
+}
+
+// Suspect is a folder that looks as if others had written it, without proof.
+type Suspect struct {
+	Folder string
+	Why    string
+	Files  int // of own code, as it is told
+	Lines  int
+}
+
+// Suspects are the outermost such folders, the largest first: what speaks for it
+// is not enough to leave them out unasked. Whoever knows says so.
+func Suspects(s *model.Survey, origins map[string]model.OriginOf) []Suspect {
+	t := &teller{s: s, members: map[string]bool{}}
+	t.projects()
+	t.folders = foldersOf(s)
+	files, lines := map[string]int{}, map[string]int{}
+	for _, f := range s.Files {
+		if o := origins[f.Path]; o.Origin != model.OriginOwn || o.ByHand || !syntax.ProfileOf(f.Language).Code {
+			continue
+		}
+		for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+			files[d]++
+			lines[d] += f.Lines()
+		}
 	}
-	return fmt.Sprintf("%s stands on its own: %s; it needs nothing outside", d, strings.Join(said, ", "))
+	out := []Suspect{}
+	for _, d := range slices.Sorted(maps.Keys(files)) {
+		x := t.folders[d]
+		under := slices.ContainsFunc(out, func(o Suspect) bool { return model.Within(o.Folder, d) })
+		if under || t.member(d) || 20*x.out > x.files || x.in == 0 {
+			continue
+		}
+		if points, said := t.marks(d, x); points >= proof-1 {
+			out = append(out, Suspect{d, strings.Join(said, ", ") + "; it needs nothing outside", files[d], lines[d]})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Suspect) int { return b.Lines - a.Lines })
+	return out
 }
 
 // documentation marks pages that a generator of documentation wrote together.

@@ -130,3 +130,21 @@ func TestOnlyOwnCodeIsJudgedAndTheLeadHasTheLastWord(t *testing.T) {
 	require.False(t, j.InScope["src/b.ts"])
 	require.Empty(t, j.Roles["src/b.ts"].Role)
 }
+
+func TestWhatOnlyLooksLikeOthersIsAskedAbout(t *testing.T) {
+	code := strings.Repeat("export function weigh(lot) { return lot }\n", 8)
+	tree := "-- LICENSE --\nours\n-- src/a.js --\nimport { sort } from '../parts/sorter/sort.js'\n" + code + "-- src/b.js --\n" + code + "-- src/c.js --\n" + code +
+		"-- src/d.js --\n" + code + "-- parts/sorter/LICENSE --\ntheirs\n-- parts/sorter/sort.js --\n" + code + "-- parts/own/e.js --\nimport '../../src/b.js'\n" + code
+	s := testkit.Survey(t, tree)
+	told := origin.Of(s)
+	require.Equal(t, model.OriginOwn, told["parts/sorter/sort.js"].Origin, "a licence alone is no proof")
+	asked := origin.Suspects(s, told)
+	require.Len(t, asked, 1)
+	require.Equal(t, "parts/sorter", asked[0].Folder)
+	require.Equal(t, "a licence of its own; it needs nothing outside", asked[0].Why)
+	require.Equal(t, 8, asked[0].Lines)
+	o := told["parts/sorter/sort.js"]
+	o.ByHand = true
+	told["parts/sorter/sort.js"] = o
+	require.Empty(t, origin.Suspects(s, told), "whoever knows is not asked again")
+}

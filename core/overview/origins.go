@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/origin"
 )
 
 // originWords say of files who wrote them, in the order they are told.
@@ -65,6 +66,43 @@ func originSentence(s *model.Survey, j *judgement.Result, place string, add func
 		return
 	}
 	add(ev, "Not judged: %s, %s.", strings.ToLower(countOf(all, "file")), list(parts))
+}
+
+// Suspect is a folder that looks as if others had written it, with what leaving
+// it out of the judgement would do.
+type Suspect struct {
+	Folder string  `json:"folder"`
+	Why    string  `json:"why"`
+	Files  int     `json:"files" doc:"of code that is judged today"`
+	Lines  int     `json:"lines"`
+	Share  float64 `json:"share" doc:"of the lines judged"`
+	Smells int     `json:"smells" doc:"that lie in it alone"`
+}
+
+// mostSuspects bounds what is asked about at once.
+const mostSuspects = 12
+
+func suspects(s *model.Survey, j *judgement.Result, place string) []Suspect {
+	out := []Suspect{}
+	if place != "." {
+		return out
+	}
+	for _, x := range origin.Suspects(s, j.Origins) {
+		if len(out) == mostSuspects {
+			break
+		}
+		n := Suspect{Folder: x.Folder, Why: x.Why, Files: x.Files, Lines: x.Lines}
+		if j.Judged > 0 {
+			n.Share = float64(x.Lines) / float64(j.Judged)
+		}
+		for i := range j.Smells {
+			if model.Within(x.Folder, j.Smells[i].Path) {
+				n.Smells++
+			}
+		}
+		out = append(out, n)
+	}
+	return out
 }
 
 // below is the folder of a file, at most so many levels below a place.

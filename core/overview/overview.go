@@ -67,6 +67,7 @@ type Sheet struct {
 	Ask       []Sentence           `json:"ask"`
 	Practices []Practice           `json:"practices"`
 	Modules   []ModulePattern      `json:"modules"`
+	Suspects  []Suspect            `json:"suspects" doc:"folders that look as if others had written them, of the whole codebase alone"`
 	Entries   []model.Evidence     `json:"entries"`
 	Notes     []model.Note         `json:"notes"`
 	NoteCount int                  `json:"note_count"`
@@ -165,6 +166,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 			}
 		}
 	}
+	sh.Suspects = suspects(s, j, place)
 	sh.Limited = len(j.Brief.In)+len(j.Brief.Out) > 0
 	sh.Sentences = once(sentences(s, j, sh, d))
 	return sh

@@ -137,8 +137,10 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 			}
 		}
 	}
+	// Where the leading pattern is the cut, it was said.
+	said := len(sh.Patterns) > 0 && sh.Verdict != "undecided" && sh.Patterns[0].Name == strings.TrimSuffix(j.Cut.Label, ", kinds inside")
 	switch label := j.Cut.Label; {
-	case label == "":
+	case label == "", said && len(ev) == 0:
 	case len(j.Features) >= 3 && (label != model.CutByKind || 4*spread >= len(j.Features)):
 		// How far features are spread is told where it bears the cut out.
 		lie := "lie"
@@ -146,7 +148,7 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 			lie = "lies"
 		}
 		add(ev, "It is cut %s: %d of %d features %s in %d folders or more.", spokenCut(label), spread, len(j.Features), lie, far)
-	default:
+	case !said:
 		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
 	}
 	var parts []string

@@ -1,7 +1,9 @@
 package overview
 
 import (
+	"cmp"
 	"fmt"
+	"path"
 	"slices"
 	"sort"
 	"strings"
@@ -23,6 +25,12 @@ func once(all []Sentence) []Sentence {
 	})
 }
 
+// adder takes a sentence with the places it rests on.
+type adder func(ev []model.Evidence, format string, args ...any)
+
+// sentences say what a place is, the most telling first: of what parts it is
+// made and how they work together, then its size and where it starts, what is
+// wrong with how its files need each other, and last what could not be read.
 func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder) []Sentence {
 	out := []Sentence{}
 	add := func(ev []model.Evidence, format string, args ...any) {
@@ -31,91 +39,166 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 		}
 		out = append(out, Sentence{fmt.Sprintf(format, args...), ev})
 	}
+	partsSentence(s, j, sh.Place, add)
+	patternSentences(sh, add)
+	cutSentences(j, sh, add)
+	sizeSentence(s, j, sh, add)
+	entrySentence(sh, add)
+	ringSentence(j, sh, add)
+	roleSentence(j, d, add, s, sh.Place)
+	originSentence(s, j, sh.Place, add)
+	historySentence(s, sh.Place, add)
+	if vars, ev := environment(j.Reading, sh.Place); vars > 0 {
+		add(ev, "It reads %s of its environment.", strings.ToLower(counted(vars, "variable")))
+	}
+	unreadSentences(s, j, sh, add)
+	return out
+}
+
+// partsSentence names the projects that stand side by side, the largest first.
+func partsSentence(s *model.Survey, j *judgement.Result, place string, add adder) {
+	var parts []string
+	for _, m := range j.Modules {
+		if m.Project && m.Path != place && model.Within(place, m.Path) {
+			parts = append(parts, m.Path)
+		}
+	}
+	all := slices.Clone(parts)
+	parts = slices.DeleteFunc(parts, func(p string) bool {
+		return slices.ContainsFunc(all, func(outer string) bool { return outer != p && model.Within(outer, p) })
+	})
+	if len(parts) < 2 {
+		return
+	}
+	lines := map[string]int{}
+	for _, p := range parts {
+		for f := range j.Reading.Source(p) {
+			lines[p] += f.Facts.Lines
+		}
+	}
+	slices.SortStableFunc(parts, func(a, b string) int { return cmp.Compare(lines[b], lines[a]) })
+	var ev []model.Evidence
+	names := []string{}
+	for i, p := range parts {
+		if i < mostNamed {
+			names = append(names, path.Base(p))
+			ev = append(ev, model.Evidence{Path: p, Note: group(lines[p]) + " lines of its own"})
+		}
+	}
+	if more := len(parts) - mostNamed; more > 0 {
+		names = append(names, fmt.Sprintf("%d more", more))
+	}
+	where := "in one repository"
+	if place != "." {
+		where = "in one folder"
+	}
+	add(ev, "%s parts %s: %s.", spelled(len(parts)), where, list(names))
+}
+
+// mostNamed is how many parts one sentence names.
+const mostNamed = 7
+
+// spelled is a number as a sentence begins with it.
+func spelled(n int) string {
+	words := []string{"No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve"}
+	if n < len(words) {
+		return words[n]
+	}
+	return group(n)
+}
+
+func sizeSentence(s *model.Survey, j *judgement.Result, sh *Sheet, add adder) {
 	t := sh.Totals
-	if len(sh.Languages) > 0 {
-		top := sh.Languages[0]
-		also := ""
-		var more []string
-		for _, l := range sh.Languages[1:min(4, len(sh.Languages))] {
-			if l.Share >= 0.03 {
-				more = append(more, l.Language)
-			}
-		}
-		if len(more) > 0 {
-			also = ", with " + list(more)
-		}
-		add(
-			largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(t.CodeLines, "line"),
-			strings.ToLower(countOf(t.Source, "source file")), int(top.Share*100+0.5), top.Language, also,
-		)
-	} else {
+	if len(sh.Languages) == 0 {
 		add(
 			nil, "%s with %s, none of them in a language whose code is counted.", countOf(t.Files, "file"),
 			strings.ToLower(countOf(t.Lines, "line")),
 		)
+		return
 	}
-	originSentence(s, j, sh.Place, add)
-	if sh.Verdict != "" {
-		if len(sh.Patterns) == 0 {
-			add(nil, "No pattern of the catalogue fits it well enough to be named.")
-		} else {
-			p := sh.Patterns[0]
-			var ev []model.Evidence
-			reason := ""
-			if len(p.For) > 0 {
-				ev = p.For[0].Evidence
-				reason = " " + p.For[0].Text
-			}
-			switch sh.Verdict {
-			case "clear":
-				add(ev, "It is clearly %s.%s", Spoken(p.Name), reason)
-			case "leaning":
-				add(ev, "It leans towards being %s.%s", Spoken(p.Name), reason)
-			default:
-				add(ev, "Its pattern is undecided; %s comes nearest.%s", p.Name, reason)
-			}
-			// How it works and as what it is delivered are two questions.
-			for _, also := range sh.Patterns[1:] {
-				if also.Score >= 65 && len(also.For) > 0 && !patterns.Rivals(p.Name, also.Name) && !patterns.Rivals(also.Name, p.Name) {
-					add(also.For[0].Evidence, "It is %s as well. %s", Spoken(also.Name), also.For[0].Text)
-					break
-				}
-			}
+	top := sh.Languages[0]
+	also := ""
+	var more []string
+	for _, l := range sh.Languages[1:min(4, len(sh.Languages))] {
+		if l.Share >= 0.03 {
+			more = append(more, l.Language)
 		}
 	}
-	cutSentences(j, sh, add)
-	roleSentence(j, d, add, s, sh.Place)
-	if n := len(sh.Entries); n > 0 {
-		if n == 1 {
-			add(sh.Entries, "One program starts in it, in %s.", sh.Entries[0].Path)
-		} else {
-			add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
+	if len(more) > 0 {
+		also = ", with " + list(more)
+	}
+	add(
+		largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(t.CodeLines, "line"),
+		strings.ToLower(countOf(t.Source, "source file")), int(top.Share*100+0.5), top.Language, also,
+	)
+}
+
+func patternSentences(sh *Sheet, add adder) {
+	if sh.Verdict == "" {
+		return
+	}
+	if len(sh.Patterns) == 0 {
+		add(nil, "No pattern of the catalogue fits it well enough to be named.")
+		return
+	}
+	p := sh.Patterns[0]
+	var ev []model.Evidence
+	reason := ""
+	if len(p.For) > 0 {
+		ev = p.For[0].Evidence
+		reason = " " + p.For[0].Text
+	}
+	switch sh.Verdict {
+	case "clear":
+		add(ev, "It is clearly %s.%s", Spoken(p.Name), reason)
+	case "leaning":
+		add(ev, "It leans towards being %s.%s", Spoken(p.Name), reason)
+	default:
+		add(ev, "Its pattern is undecided; %s comes nearest.%s", p.Name, reason)
+	}
+	// How it works and as what it is delivered are two questions.
+	for _, also := range sh.Patterns[1:] {
+		if also.Score >= 65 && len(also.For) > 0 && !patterns.Rivals(p.Name, also.Name) && !patterns.Rivals(also.Name, p.Name) {
+			add(also.For[0].Evidence, "It is %s as well. %s", Spoken(also.Name), also.For[0].Text)
+			return
 		}
 	}
-	if vars, ev := environment(j.Reading, sh.Place); vars > 0 {
-		add(ev, "It reads %s of its environment.", strings.ToLower(counted(vars, "variable")))
+}
+
+func entrySentence(sh *Sheet, add adder) {
+	switch n := len(sh.Entries); n {
+	case 0:
+	case 1:
+		add(sh.Entries, "One program starts in it, in %s.", sh.Entries[0].Path)
+	default:
+		add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
 	}
-	historySentence(s, sh.Place, add)
+}
+
+// ringSentence counts the rings of files. That there is none is said only where
+// nearly all imports were followed.
+func ringSentence(j *judgement.Result, sh *Sheet, add adder) {
 	rings := 0
-	var ringEv []model.Evidence
+	var ev []model.Evidence
 	for _, c := range j.Cycles {
 		if c.Level == "file" && model.Within(sh.Place, c.Members[0]) {
 			rings++
-			if len(ringEv) < 12 {
-				ringEv = append(ringEv, model.Evidence{Path: c.Members[0], Note: fmt.Sprintf("in a ring of %d files", len(c.Members))})
+			if len(ev) < 12 {
+				ev = append(ev, model.Evidence{Path: c.Members[0], Note: fmt.Sprintf("in a ring of %d files", len(c.Members))})
 			}
 		}
 	}
 	switch {
-	case rings > 0:
-		if rings == 1 {
-			add(ringEv, "One ring of files: each needs the next, so that none can be taken without the others.")
-		} else {
-			add(ringEv, "%d rings of files: each file needs the next, so that none can be taken without the others.", rings)
-		}
-	case t.Links > 10:
-		add(nil, "No two files need each other in a ring, over %s dependencies.", group(t.Links))
+	case rings == 1:
+		add(ev, "One ring of files: each needs the next, so that none can be taken without the others.")
+	case rings > 1:
+		add(ev, "%d rings of files: each file needs the next, so that none can be taken without the others.", rings)
+	case sh.Totals.Links > 10 && 20*sh.Unsolved <= sh.Resolved:
+		add(nil, "No two files need each other in a ring, over %s dependencies.", group(sh.Totals.Links))
 	}
+}
+
+func unreadSentences(s *model.Survey, j *judgement.Result, sh *Sheet, add adder) {
 	if sh.Unsolved > 0 {
 		var ev []model.Evidence
 		for _, u := range s.Unresolved {
@@ -129,16 +212,20 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 		}
 		add(ev, "%s %s nowhere that can be found.", countOf(sh.Unsolved, "import"), lead)
 	}
-	if t.Partial > 0 {
+	if sh.Totals.Partial > 0 {
 		var ev []model.Evidence
 		for _, f := range j.Reading.At(sh.Place) {
 			if f.Facts != nil && f.Facts.Read == model.ReadPartial && f.Skipped == "" && len(ev) < 12 {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: f.Facts.Problem})
 			}
 		}
-		add(ev, "%s could be read only in part.", countOf(t.Partial, "file"))
+		add(ev, "%s could be read only in part.", countOf(sh.Totals.Partial, "file"))
 	}
-	return out
+}
+
+// notProgram are the roles of what stands beside the program itself.
+var notProgram = map[model.Role]bool{
+	model.RoleDocs: true, model.RoleConfig: true, model.RoleTest: true, model.RoleAsset: true, model.RoleTranslation: true,
 }
 
 func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidence, string, ...any), s *model.Survey, place string) {
@@ -149,7 +236,7 @@ func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidenc
 	var shares []share
 	total := 0
 	for _, r := range model.Roles {
-		if n := d.RoleLines[r]; n > 0 && r != model.RoleDocs && r != model.RoleConfig {
+		if n := d.RoleLines[r]; n > 0 && !notProgram[r] {
 			shares = append(shares, share{r, n})
 			total += n
 		}
@@ -182,7 +269,7 @@ func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidenc
 	if p := unknown * 100 / total; p >= 10 {
 		tail = fmt.Sprintf("; of %d %% the role can not be told", p)
 	}
-	add(ev, "By lines it is %s%s.", list(parts), tail)
+	add(ev, "By lines, tests left out, it is %s%s.", list(parts), tail)
 }
 
 func largestOf(s *model.Survey, j *judgement.Result, place string, r model.Role) string {

@@ -1739,6 +1739,8 @@ export interface components {
             smells: number;
             strains: components["schemas"]["Strain"][];
             strong: components["schemas"]["Sentence"][];
+            /** @description folders that look as if others had written them, of the whole codebase alone */
+            suspects: components["schemas"]["Suspect"][];
             system: components["schemas"]["Roster"][];
             title: string;
             totals: components["schemas"]["Totals"];
@@ -1805,6 +1807,27 @@ export interface components {
             started: string;
             /** @enum {string} */
             state: "running" | "finished" | "failed" | "cancelled" | "interrupted";
+        };
+        Suspect: {
+            /**
+             * Format: int64
+             * @description of code that is judged today
+             */
+            files: number;
+            folder: string;
+            /** Format: int64 */
+            lines: number;
+            /**
+             * Format: double
+             * @description of the lines judged
+             */
+            share: number;
+            /**
+             * Format: int64
+             * @description that lie in it alone
+             */
+            smells: number;
+            why: string;
         };
         Tag: {
             below: boolean;

@@ -9,6 +9,7 @@ import { useWhere } from '../place/place'
 import { counted, figure, inkStep, points } from '../theme/ink'
 import { BriefBlock } from './BriefBlock'
 import { SectionBlock } from './Section'
+import { Suspects } from './Suspects'
 
 /** What there is to say about a place, on one sheet. */
 export default function Overview() {
@@ -57,6 +58,7 @@ function OneSheet({ s }: { s: Sheet }) {
           <p className="faint">The brief leaves part of the codebase out of scope; figures on what is judged leave it out too.</p>
         )}
       </section>
+      <Suspects all={s.suspects} />
       {s.strong.length > 0 && (
         <section>
           <h2>What is good</h2>

@@ -1,0 +1,80 @@
+import { useState } from 'react'
+import { useOverrule, useSettings } from '../api/queries'
+import type { Sheet } from '../api/types'
+import { PlaceLink } from '../place/PlaceLink'
+import { useWhere } from '../place/place'
+import { counted, figure } from '../theme/ink'
+
+type Suspect = Sheet['suspects'][number]
+
+/** Folders that others may have written: asked about, left out in one step. */
+export function Suspects({ all }: { all: Suspect[] }) {
+  const { where } = useWhere()
+  const person = useSettings().data?.person ?? ''
+  const set = useOverrule(where.id)
+  const [kept, setKept] = useState<ReadonlySet<string>>(new Set())
+  const [left, setLeft] = useState<string[]>([])
+  const chosen = all.filter((x) => !kept.has(x.folder))
+  const say = async (folders: string[], gone: boolean) => {
+    for (const target of folders) await set.mutateAsync({ kind: 'origin', target, value: 'vendored', by: person, gone })
+    setLeft(gone ? [] : folders)
+  }
+  if (left.length > 0)
+    return (
+      <p role="status">
+        {counted(left.length, 'folder')} left out of the judgement.{' '}
+        <button type="button" className="asLink" onClick={() => void say(left, true)}>
+          take it back
+        </button>
+      </p>
+    )
+  if (all.length === 0) return null
+  const share = chosen.reduce((a, x) => a + x.share, 0)
+  const smells = chosen.reduce((a, x) => a + x.smells, 0)
+  return (
+    <section className="suspects" aria-label="Did others write this?">
+      <h2>Did others write this?</h2>
+      <p>
+        {all.length === 1 ? 'This folder looks' : 'These folders look'} as if somebody else had written{' '}
+        {all.length === 1 ? 'it' : 'them'}, but there is no proof.
+      </p>
+      <ul className="places">
+        {all.map((x) => (
+          <li key={x.folder}>
+            <label>
+              <input
+                type="checkbox"
+                checked={!kept.has(x.folder)}
+                onChange={() =>
+                  setKept((k) => new Set(k.has(x.folder) ? [...k].filter((f) => f !== x.folder) : [...k, x.folder]))
+                }
+              />{' '}
+              <span className="hidden">leave out {x.folder}</span>
+            </label>
+            <PlaceLink path={x.folder} max={44} />{' '}
+            <small>
+              {x.why}: {counted(x.lines, 'line')}, {counted(x.smells, 'smell')}
+            </small>
+          </li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        disabled={chosen.length === 0 || set.isPending}
+        onClick={() =>
+          void say(
+            chosen.map((x) => x.folder),
+            false,
+          )
+        }
+      >
+        Leave {counted(chosen.length, 'folder')} out of the judgement
+      </button>{' '}
+      <small>
+        {Math.round(100 * share)} % of the lines judged and {counted(smells, 'smell')} go with{' '}
+        {chosen.length === 1 ? 'it' : 'them'}
+        {set.isError && `; ${set.error.message}`}; {figure(all.length - chosen.length)} kept
+      </small>
+    </section>
+  )
+}
