@@ -248,15 +248,19 @@ func (t *teller) member(d string) bool {
 // licence and a manifest of its own, a name for such code around it, needed from
 // outside and needing nothing there.
 func (t *teller) apart(d string, x *folder) string {
-	if x.out > 0 {
+	if fewOut*x.out > x.files {
 		return ""
 	}
 	points, said := t.marks(d, x)
 	if points < proof {
 		return ""
 	}
-	return fmt.Sprintf("%s stands on its own: %s; it needs nothing outside", d, strings.Join(said, ", "))
+	return fmt.Sprintf("%s stands on its own: %s; it needs hardly anything outside", d, strings.Join(said, ", "))
 }
+
+// fewOut is to how many files of a folder there may be one link out of it: names
+// alone may lead astray.
+const fewOut = 5
 
 // proof is from how many points on a folder is taken for others' code.
 const proof = 3
@@ -317,11 +321,11 @@ func Suspects(s *model.Survey, origins map[string]model.OriginOf) []Suspect {
 	for _, d := range slices.Sorted(maps.Keys(files)) {
 		x := t.folders[d]
 		under := slices.ContainsFunc(out, func(o Suspect) bool { return model.Within(o.Folder, d) })
-		if under || t.member(d) || 20*x.out > x.files || x.in == 0 {
+		if under || t.member(d) || fewOut*x.out > x.files || x.in == 0 {
 			continue
 		}
 		if points, said := t.marks(d, x); points >= proof-1 {
-			out = append(out, Suspect{d, strings.Join(said, ", ") + "; it needs nothing outside", files[d], lines[d]})
+			out = append(out, Suspect{d, strings.Join(said, ", ") + "; it needs hardly anything outside", files[d], lines[d]})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Suspect) int { return b.Lines - a.Lines })

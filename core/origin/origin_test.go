@@ -141,7 +141,7 @@ func TestWhatOnlyLooksLikeOthersIsAskedAbout(t *testing.T) {
 	asked := origin.Suspects(s, told)
 	require.Len(t, asked, 1)
 	require.Equal(t, "parts/sorter", asked[0].Folder)
-	require.Equal(t, "a licence of its own; it needs nothing outside", asked[0].Why)
+	require.Equal(t, "a licence of its own; it needs hardly anything outside", asked[0].Why)
 	require.Equal(t, 8, asked[0].Lines)
 	o := told["parts/sorter/sort.js"]
 	o.ByHand = true

@@ -71,10 +71,18 @@ func partsSentence(s *model.Survey, j *judgement.Result, place string, add adder
 		return
 	}
 	lines := map[string]int{}
+	inside, whole := 0, 0
 	for _, p := range parts {
 		for f := range j.Reading.Source(p) {
 			lines[p] += f.Facts.Lines
+			inside += f.Facts.Lines
 		}
+	}
+	for f := range j.Reading.Source(place) {
+		whole += f.Facts.Lines
+	}
+	if 2*inside < whole {
+		return // what holds little of it is no part of note
 	}
 	slices.SortStableFunc(parts, func(a, b string) int { return cmp.Compare(lines[b], lines[a]) })
 	var ev []model.Evidence

@@ -202,6 +202,19 @@ func (b *builder) parts() {
 			lines[of[d]] += f.Facts.Lines
 		}
 	}
+	// Projects that hold little of it lie in it as other folders do.
+	inside, all := 0, 0
+	for p, n := range lines {
+		if all += n; p != b.place {
+			inside += n
+		}
+	}
+	if 2*inside < all {
+		lines = map[string]int{b.place: all}
+		for d := range of {
+			of[d] = b.place
+		}
+	}
 	into := folded(lines, b.place)
 	weight := map[string]int{}
 	for p, n := range lines {
@@ -442,7 +455,7 @@ func (p *pile) open(all int) bool {
 	if p.keys[largest] == largest {
 		return false // a file alone
 	}
-	few := len(p.lines) < 5 && p.lines[largest]*3 > all || len(p.lines) < p.most && p.lines[largest]*2 > all
+	few := len(p.lines) < 5 && p.lines[largest]*3 > all || len(p.lines) < 2*p.most && p.lines[largest]*2 > all
 	if largest == "" || !few {
 		return false
 	}
@@ -466,7 +479,7 @@ func (p *pile) open(all int) bool {
 		return false // beside others a folder says more than the files it holds
 	}
 	// Of many the largest stand for themselves and the others together.
-	room := p.most - (len(p.lines) - 1)
+	room := max(minBlocks, p.most-(len(p.lines)-1))
 	if len(steps) > room && strings.HasSuffix(largest, "/") {
 		keepLargest(inside, steps, room-1, largest)
 		if len(steps) < 2 {
@@ -478,7 +491,7 @@ func (p *pile) open(all int) bool {
 	}
 	maps.Copy(p.keys, inside)
 	p.weigh()
-	return len(p.lines) < p.most
+	return true
 }
 
 // keepLargest puts all but the n largest steps under one name.
@@ -562,7 +575,7 @@ func (b *builder) measure() {
 			x.Files++
 			x.Lines += f.Facts.Lines
 			only[i] = f.Path
-			role := r.Roles[f.Path]
+			role := b.j.Roles[f.Path]
 			at := slices.Index(model.Roles, role.Role)
 			if roles[i][at] == nil {
 				roles[i][at] = &RoleLines{Role: at}

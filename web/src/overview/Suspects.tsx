@@ -1,3 +1,4 @@
+import { Button } from '@chakra-ui/react'
 import { useState } from 'react'
 import { useOverrule, useSettings } from '../api/queries'
 import type { Sheet } from '../api/types'
@@ -58,9 +59,11 @@ export function Suspects({ all }: { all: Suspect[] }) {
           </li>
         ))}
       </ul>
-      <button
-        type="button"
-        disabled={chosen.length === 0 || set.isPending}
+      <Button
+        size="xs"
+        variant="outline"
+        disabled={chosen.length === 0}
+        loading={set.isPending}
         onClick={() =>
           void say(
             chosen.map((x) => x.folder),
@@ -69,11 +72,12 @@ export function Suspects({ all }: { all: Suspect[] }) {
         }
       >
         Leave {counted(chosen.length, 'folder')} out of the judgement
-      </button>{' '}
+      </Button>{' '}
       <small>
         {Math.round(100 * share)} % of the lines judged and {counted(smells, 'smell')} go with{' '}
         {chosen.length === 1 ? 'it' : 'them'}
-        {set.isError && `; ${set.error.message}`}; {figure(all.length - chosen.length)} kept
+        {set.isError && `; ${set.error.message}`}
+        {kept.size > 0 && `; ${figure(all.length - chosen.length)} kept`}
       </small>
     </section>
   )
