@@ -217,6 +217,10 @@ type jsonFeature struct {
 	Name    string   `json:"name"`
 	Files   []string `json:"files"`
 	Scatter int      `json:"scatter"`
+	// Parts are its files by sort of part, Missing what its siblings usually have.
+	Parts    map[string][]string `json:"parts"`
+	Missing  []string            `json:"missing"`
+	Specimen bool                `json:"specimen"`
 }
 
 // jsonCut is how files lie together; value and label are null where there is
@@ -226,10 +230,12 @@ type jsonCut struct {
 	Label    *string  `json:"label"`
 	Depth    *int     `json:"depth"`
 	Evidence []string `json:"evidence"`
+	// Levels are folders within that are cut otherwise than what lies around them.
+	Levels []model.CutLevel `json:"levels"`
 }
 
 func cutOf(c model.Cut) jsonCut {
-	out := jsonCut{Value: c.Value, Label: maybe(c.Label), Evidence: []string{}}
+	out := jsonCut{Value: c.Value, Label: maybe(c.Label), Evidence: []string{}, Levels: list(c.Levels)}
 	if c.Value != nil {
 		out.Depth = &c.Depth
 	}
@@ -346,7 +352,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		d.Modules = append(d.Modules, jsonModule{m.Path, m.Name, m.Files, cutOf(m.Cut), patternsOf(m.Patterns), list(m.Levels)})
 	}
 	for _, f := range j.Features {
-		d.Features = append(d.Features, jsonFeature{f.Name, f.Files, f.Scatter})
+		d.Features = append(d.Features, jsonFeature{f.Name, f.Files, f.Scatter, f.Parts, list(f.Missing), f.Specimen})
 	}
 	d.Totals = map[string]int64{
 		"files": int64(len(s.Files)), "folders": int64(len(j.Folders)), "lines": int64(j.AllLines),

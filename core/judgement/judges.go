@@ -167,6 +167,7 @@ func judgeFeatures(w *work) {
 	if len(w.in.Overrules) > 0 {
 		w.out.Features = weave.OverruleFeatures(w.out.FeatureOf, w.out.Roles, w.in.Overrules)
 	}
+	w.out.Features = weave.Anatomies(w.out.Features, w.out.Roles)
 }
 
 func judgeLevels(w *work) {

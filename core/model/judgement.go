@@ -252,6 +252,12 @@ type Feature struct {
 	Name    string
 	Files   []string
 	Scatter int
+	// Parts are its files by sort of part, as the codebase itself calls them;
+	// Missing those that its siblings usually have.
+	Parts   map[string][]string
+	Missing []string
+	// Specimen: of all features it is nearest to how they are usually built.
+	Specimen bool
 }
 
 // FeatureOf is the one feature a file belongs to, "" for what several share,
@@ -295,6 +301,15 @@ type Cut struct {
 	Label    string     `json:"label"`
 	Depth    int        `json:"depth"`
 	Evidence []Evidence `json:"evidence"` // Note is a sentence; Path a folder it is about
+	// Levels are folders within that are cut otherwise than the whole.
+	Levels []CutLevel `json:"levels"`
+}
+
+// CutLevel is how the code below a folder is cut.
+type CutLevel struct {
+	Path  string  `json:"path"`
+	Label string  `json:"label"`
+	Value float64 `json:"value"`
 }
 
 // Module is a part of the codebase with a project file of its own, or one of

@@ -180,3 +180,14 @@ func TestAModuleHasARankingOfItsOwn(t *testing.T) {
 	require.Empty(t, inside.Verdict)
 	require.Empty(t, inside.Patterns)
 }
+
+func TestTheMostTellingSentenceComesFirst(t *testing.T) {
+	s := testkit.Survey(t, "-- desk/package.json --\n{\"name\": \"desk\"}\n-- desk/a.ts --\nexport const a = 1\nexport const b = 2\n-- counter/package.json --\n{\"name\": \"counter\"}\n-- counter/b.ts --\nexport const b = 1\n")
+	said := overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".").Sentences
+	require.Equal(t, "Two parts in one repository: desk and counter.", said[0].Text)
+	require.Equal(t, "desk", said[0].Evidence[0].Path)
+	one := testkit.Survey(t, "-- src/a.ts --\nexport const a = 1\nexport const b = 2\nexport const c = 2\n-- tools/x/package.json --\n{\"name\": \"x\"}\n-- tools/x/b.ts --\nexport const b = 1\n-- tools/y/package.json --\n{\"name\": \"y\"}\n")
+	for _, x := range overview.Of(one, judgement.Judge(one, model.Brief{}, nil), ".").Sentences {
+		require.NotContains(t, x.Text, "parts in one repository", "what holds little of it is none of its parts")
+	}
+}

@@ -2,6 +2,7 @@ package overview
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"path"
 	"slices"
@@ -12,6 +13,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/patterns"
 	"jantel/core/smells"
+	"jantel/core/weave"
 )
 
 // Reason is a place with why it is named.
@@ -123,6 +125,10 @@ func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sen
 
 // cutSentences say how the codebase is cut and, where its modules are built in
 // different ways, which is built how.
+// mostOtherwise is of how many folders one sentence says that they are cut
+// otherwise; where there are more, no single one is worth naming.
+const mostOtherwise = 4
+
 func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, string, ...any)) {
 	if sh.Place != "." {
 		return
@@ -150,6 +156,15 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 		add(ev, "It is cut %s: %d of %d features %s in %d folders or more.", spokenCut(label), spread, len(j.Features), lie, far)
 	case !said:
 		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
+	}
+	if n := len(j.Cut.Levels); n > 0 && n <= mostOtherwise {
+		var within []string
+		var at []model.Evidence
+		for _, l := range j.Cut.Levels {
+			within = append(within, fmt.Sprintf("below %s %s", l.Path, spokenCut(l.Label)))
+			at = append(at, model.Evidence{Path: l.Path, Note: "cut " + l.Label})
+		}
+		add(at, "Not everywhere alike: %s.", list(within))
 	}
 	var parts []string
 	var at []model.Evidence
@@ -273,6 +288,17 @@ func readFirst(s *model.Survey, j *judgement.Result, place string, entries []mod
 			break
 		}
 		add(e.Path, e.Line, "where it starts")
+	}
+	for i := range j.Features {
+		// One feature in depth, then the others are like it.
+		if f := &j.Features[i]; f.Specimen {
+			parts := slices.Sorted(maps.Keys(f.Parts))
+			for k, p := range weave.InReadingOrder(f, j.Roles) {
+				if k == 0 && source(p) {
+					add(p, 0, "%s is built as most features here are: of %s", f.Name, list(parts))
+				}
+			}
+		}
 	}
 	rank := func(n map[string]int, take int, format string) {
 		var ps []string // the first of all, the highest first

@@ -74,6 +74,7 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 		whole[i] = f.below(".")
 	}
 	all := cutOf(whole, ".")
+	all.Levels = otherwise(files, all.Label)
 	out := slices.Clone(modules)
 	for i, m := range modules {
 		switch {
@@ -87,6 +88,43 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 		}
 	}
 	return out, all
+}
+
+const (
+	// mostLevels bounds how many folders are named that are cut otherwise.
+	mostLevels = 8
+	// levelFiles is from how many files on a folder is asked for itself.
+	levelFiles = 12
+)
+
+// otherwise asks the folders of the first two levels for themselves and names
+// those that are cut otherwise than the whole, the outermost and largest first.
+func otherwise(files []cutFile, whole string) []model.CutLevel {
+	held := map[string][]cutFile{}
+	for _, f := range files {
+		for up := model.FolderOf(f.path); up != "."; up = model.FolderOf(up) {
+			if strings.Count(up, "/") < 2 {
+				held[up] = append(held[up], f.below(up))
+			}
+		}
+	}
+	folders := slices.DeleteFunc(slices.Sorted(maps.Keys(held)), func(d string) bool { return len(held[d]) < levelFiles })
+	cuts := make([]model.Cut, len(folders))
+	parallel.Each(len(folders), func(i int) { cuts[i] = cutOf(held[folders[i]], folders[i]) })
+	label := map[string]string{".": whole}
+	out := []model.CutLevel{}
+	for i, d := range folders {
+		if label[d] = cuts[i].Label; cuts[i].Value == nil {
+			label[d] = label[model.FolderOf(d)] // as what lies around it
+			continue
+		}
+		// What all of a folder's files share says nothing new of the folder around.
+		if cuts[i].Label != label[model.FolderOf(d)] {
+			out = append(out, model.CutLevel{Path: d, Label: cuts[i].Label, Value: *cuts[i].Value})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b model.CutLevel) int { return len(held[b.Path]) - len(held[a.Path]) })
+	return out[:min(mostLevels, len(out))]
 }
 
 // cutFiles are the files of program text that are no tests, with what their own

@@ -161,3 +161,14 @@ import '../logic/types'
 	}
 	require.Equal(t, [][]string{{"src/data", "src/logic"}}, rings)
 }
+
+func TestWhatIsCutOtherwiseIsNamed(t *testing.T) {
+	tree := spread("desk/{k}s/{t}.ts", "export class {T}{K} {}", things, []string{"controller", "service", "repository", "model"}) +
+		spread("bench/{t}/{k}.py", "class {T}{K}:\n    pass", things[:4], []string{"routes", "service", "repository"})
+	got := cutOf(t, tree)
+	require.Equal(t, "by kind", got.Label)
+	require.Len(t, got.Levels, 1)
+	require.Equal(t, "bench", got.Levels[0].Path)
+	require.Equal(t, "by feature", got.Levels[0].Label)
+	require.Empty(t, cutOf(t, spread("src/{t}/{t}.{k}.ts", "export class {T}{K} {}", things, []string{"controller", "service", "repository"})).Levels)
+}

@@ -972,8 +972,15 @@ export interface components {
             depth: number;
             evidence: components["schemas"]["Evidence"][];
             label: string;
+            levels: components["schemas"]["CutLevel"][];
             /** Format: double */
             value: number | null;
+        };
+        CutLevel: {
+            label: string;
+            path: string;
+            /** Format: double */
+            value: number;
         };
         CycleLink: {
             from: string;
