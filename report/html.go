@@ -12,6 +12,7 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/overview"
+	"jantel/core/section"
 	"jantel/core/smells"
 	"jantel/review"
 
@@ -112,7 +113,16 @@ func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding
 	if err != nil {
 		return err
 	}
+	var cut template.HTML
+	if x := section.Of(s, j, "."); len(x.Parts) > 0 {
+		var b strings.Builder
+		if err := Section(&b, x, s.Codebase, Source(s)); err != nil {
+			return err
+		}
+		cut = template.HTML(b.String()) // all text in it is escaped by Section
+	}
 	return sheet.Execute(w, map[string]any{
+		"Section": cut,
 		"Weave": weaveOf(s, j), "Drawing": drawn,
 		"Sheet": overview.Of(s, j, "."), "Survey": s, "Rows": rows, "Hidden": hidden, "Smells": listed,
 		"SmellCount": len(counted(j.Smells)),

@@ -125,7 +125,7 @@ func lines(b *strings.Builder, x *section.Section) {
 	for _, p := range x.Parts {
 		fmt.Fprintf(b, `<text x="%g" y="%g" font-family="JetBrains Mono, monospace" font-size="13" fill="#1E2A32">%s<title>%s</title>`+
 			`</text>`+"\n",
-			p.X, x.Roof-7, escape(p.Name), escape(fmt.Sprintf("%s: %s own lines", p.Path, overview.Group(p.Lines))))
+			p.X, x.Roof-7, escape(p.Name), escape(p.Path+": "+some(p.Lines, "own line")))
 	}
 }
 
@@ -140,7 +140,7 @@ func tag(b *strings.Builder, t section.Tag) {
 
 func block(b *strings.Builder, k *section.Block) {
 	stroke, wide := "#1E2A32", 1.0
-	says := fmt.Sprintf("%s: %s own lines, %d files", k.Path, overview.Group(k.Lines), k.Files)
+	says := fmt.Sprintf("%s: %s in %s", k.Path, some(k.Lines, "own line"), some(k.Files, "file"))
 	if k.Ring {
 		stroke, wide, says = "#B23A24", 1.6, says+"; needs others in a ring"
 	}
@@ -200,4 +200,12 @@ func tie(b *strings.Builder, t section.Tie) {
 		fmt.Fprintf(b, `<g opacity="%g"><title>%s</title><path d="%s" fill="none" stroke="%s"%s/><path d="%s" fill="%s"/></g>`+"\n",
 			opacity, says, t.Line, colour, dash, t.Tip, colour)
 	}
+}
+
+// some counts things in words.
+func some(n int, thing string) string {
+	if n == 1 {
+		return "one " + thing
+	}
+	return overview.Group(n) + " " + thing + "s"
 }

@@ -140,7 +140,7 @@ func TestASurveyIsWrittenAsMarkdownSARIFAndAPicture(t *testing.T) {
 	require.Contains(t, out, `Keeps seed\_and\_more.`)
 	out, _, code = run(t, "survey", dir, "--format", "svg")
 	require.Zero(t, code)
-	require.Contains(t, out, "<title>logic: 3 own lines, 2 files</title>")
+	require.Contains(t, out, "<title>logic: 3 own lines in 2 files</title>")
 	out, _, code = run(t, "survey", dir, "--format", "sarif")
 	require.Zero(t, code)
 	require.Contains(t, out, "numbered-name")

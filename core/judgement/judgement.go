@@ -230,6 +230,12 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	if res.Reading == nil {
 		res.Reading = reading.Of(s, j.InScope, j.Roles)
 	}
+	j.Notes = append(j.Notes, w.idle...)
+	if res.Conformance != nil {
+		for _, glob := range res.Conformance.Idle {
+			j.Notes = append(j.Notes, model.Note{Path: ".", Text: fmt.Sprintf("the charter speaks of %s, which holds nothing", glob)})
+		}
+	}
 	if w.allRoles != nil {
 		// Whoever judged knows only roles with evidence; what is shown has all.
 		j.Roles = w.allRoles

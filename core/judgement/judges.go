@@ -44,7 +44,8 @@ type work struct {
 	fileRings   []model.Cycle
 	folderRings []model.Cycle
 	rules       *smells.Context
-	whole       []bool // modules that hold the whole codebase
+	whole       []bool       // modules that hold the whole codebase
+	idle        []model.Note // what was set by hand and names nothing
 }
 
 // judges are all there are; a new one is a line here.
@@ -165,6 +166,7 @@ func judgeFolderRings(w *work) {
 func judgeFeatures(w *work) {
 	w.out.Features, w.out.FeatureOf = w.aim.Features()
 	if len(w.in.Overrules) > 0 {
+		w.idle = weave.Idle(w.survey, w.out.Features, w.in.Overrules)
 		w.out.Features = weave.OverruleFeatures(w.out.FeatureOf, w.out.Roles, w.in.Overrules)
 	}
 	w.out.Features = weave.Anatomies(w.out.Features, w.out.Roles)

@@ -173,3 +173,31 @@ func Declare(s *model.Survey, by []model.Overrule) *model.Survey {
 	slices.SortStableFunc(out.Links, func(a, b model.Link) int { return strings.Compare(a.From, b.From) })
 	return &out
 }
+
+// Idle says of what the lead set by hand what names nothing that is there: it is
+// kept, for the next revision may have it again. Features are those told before
+// any was renamed.
+func Idle(s *model.Survey, features []model.Feature, by []model.Overrule) []model.Note {
+	out := []model.Note{}
+	for i := range by {
+		if o := &by[i]; !meets(s, features, o) {
+			out = append(out, model.Note{Path: ".", Text: fmt.Sprintf(
+				"%s was set by hand for %s, which is not there; it is kept", o.Kind, strings.ReplaceAll(o.Target, "\t", " to "))})
+		}
+	}
+	return out
+}
+
+// meets reports whether what an overrule is about is there.
+func meets(s *model.Survey, features []model.Feature, o *model.Overrule) bool {
+	switch o.Kind {
+	case model.OverruleWord:
+		return true // it is about a word, wherever it may stand
+	case model.OverruleRename:
+		return slices.ContainsFunc(features, func(f model.Feature) bool { return strings.EqualFold(f.Name, o.Target) })
+	case model.OverruleLink:
+		from, to, _ := strings.Cut(o.Target, "\t")
+		return s.File(from) != nil && s.File(to) != nil
+	}
+	return slices.ContainsFunc(s.Files, func(f *model.File) bool { return covers(o.Target, f.Path) })
+}

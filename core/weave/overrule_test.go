@@ -138,3 +138,26 @@ export function run() {}
 	require.NoError(t, weave.CheckOverrule(by[0]))
 	require.Same(t, weave.Words(), weave.Words().With(nil))
 }
+
+func TestWhatIsSetForWhatIsNotThereIsSaidAndFailsNothing(t *testing.T) {
+	s := testkit.Survey(t, "-- jantel.yaml --\nlayers:\n  - name: logic\n    holds: [\"src/**\", \"gone/**\"]\n-- src/lot.go --\npackage src\n\nfunc Lot() {}\n")
+	j := judgement.JudgeBy(s, judgement.Inputs{Overrules: []model.Overrule{
+		{Kind: model.OverruleRole, Target: "src/gone.go", Value: "logic"}, {Kind: model.OverruleRole, Target: "src", Value: "logic"},
+		{Kind: model.OverruleOrigin, Target: "lib/**", Value: "vendored"}, {Kind: model.OverruleRename, Target: "shelf", Value: "box"},
+		{Kind: model.OverruleLink, Target: "src/lot.go\tsrc/gone.go", Value: "by name"}, {Kind: model.OverrulePurpose, Target: "nowhere", Value: "keeps lots"},
+		{Kind: model.OverruleWord, Target: "herbarium", Value: "view"},
+	}})
+	var notes []string
+	for _, n := range j.Notes {
+		notes = append(notes, n.Text)
+	}
+	require.Equal(t, []string{
+		"role was set by hand for src/gone.go, which is not there; it is kept",
+		"origin was set by hand for lib/**, which is not there; it is kept",
+		"rename was set by hand for shelf, which is not there; it is kept",
+		"link was set by hand for src/lot.go to src/gone.go, which is not there; it is kept",
+		"purpose was set by hand for nowhere, which is not there; it is kept",
+		"the charter speaks of gone/**, which holds nothing",
+	}, notes)
+	require.Equal(t, model.RoleLogic, j.Roles["src/lot.go"].Role)
+}
