@@ -123,7 +123,7 @@ func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding
 	}
 	return sheet.Execute(w, map[string]any{
 		"Section": cut,
-		"Weave": weaveOf(s, j), "Drawing": drawn,
+		"Weave":   weaveOf(s, j), "Drawing": drawn,
 		"Sheet": overview.Of(s, j, "."), "Survey": s, "Rows": rows, "Hidden": hidden, "Smells": listed,
 		"SmellCount": len(counted(j.Smells)),
 		"Findings":   fs, "Legend": legend, "Stage": j.Brief.Stage, "Questions": j.Brief.Questions,
