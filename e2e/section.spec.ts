@@ -64,3 +64,18 @@ test('a folder that others may have written is left out in one step, and taken b
   await page.getByRole('button', { name: 'take it back' }).click()
   await expect(asked).toBeVisible()
 })
+
+test('the first screenful leads on, and a smell is recorded from it', async ({ page, demo }) => {
+  await open(page, demo, 'overview')
+  await expect(page.locator('.said-so').first()).toContainText('Five parts in one repository')
+  expect(await page.locator('section > .said-so, section > .say').count()).toBeLessThanOrEqual(12)
+  await expect(page.locator('p.next')).toContainText(/Run it with|Read next/)
+  await page.locator('p.next a').last().click()
+  await expect(page).toHaveURL(/\/code\?at=/)
+  await page.goBack()
+  const worst = page.locator('ol.worst > li').first()
+  await worst.getByRole('button', { name: 'record it' }).click()
+  await expect(worst).toContainText('recorded')
+  await page.keyboard.press('z')
+  await expect(worst.getByRole('button', { name: 'record it' })).toBeVisible()
+})

@@ -154,15 +154,15 @@ func block(b *strings.Builder, k *section.Block) {
 		titleX += k.W
 	}
 	for i, line := range k.Title {
-		fmt.Fprintf(b, `<text x="%g" y="%g" fill="#1E2A32">%s</text>`, titleX, k.Y+13+float64(i)*12, escape(line))
+		fmt.Fprintf(b, `<text x="%g" y="%g" fill="#1E2A32">%s</text>`, titleX, k.Y+12+float64(i)*11, escape(line))
 	}
 	x, room := k.X+1, k.W-2
 	for _, r := range k.Roles {
 		w := room * float64(r.Lines) / float64(max(1, k.Lines))
 		seen := w * float64(r.Lines-r.Assumed) / float64(max(1, r.Lines))
-		fmt.Fprintf(b, `<rect x="%.1f" y="%g" width="%.1f" height="10" fill="%s"/>`, x, k.Y+k.H-11, seen, fill(r.Role))
+		fmt.Fprintf(b, `<rect x="%.1f" y="%g" width="%.1f" height="9" fill="%s"/>`, x, k.Y+k.H-10, seen, fill(r.Role))
 		if r.Assumed > 0 {
-			fmt.Fprintf(b, `<rect x="%.1f" y="%g" width="%.1f" height="10" fill="%s" opacity="0.45"/>`, x+seen, k.Y+k.H-11, w-seen, fill(r.Role))
+			fmt.Fprintf(b, `<rect x="%.1f" y="%g" width="%.1f" height="9" fill="%s" opacity="0.45"/>`, x+seen, k.Y+k.H-10, w-seen, fill(r.Role))
 		}
 		x += w
 	}

@@ -22,8 +22,8 @@ const (
 	edge     = 20.0
 	gutter   = 26.0 // between parts
 	between  = 4.0  // blocks of a row
-	rowH     = 40.0
-	gap      = 12.0 // between rows
+	rowH     = 36.0
+	gap      = 11.0 // between rows
 	tagH     = 17.0
 	nameH    = 22.0 // of the parts, above the roof
 	leastOf  = 64.0 // of a part
@@ -219,9 +219,9 @@ func (b *builder) lay() {
 			above = max(above, int(t.Y)+1)
 		}
 	}
-	b.Roof = 24 + float64(above)*tagH + nameH
+	b.Roof = 16 + float64(above)*tagH + nameH
 	b.Ground = b.Roof + gap + float64(rows)*(rowH+gap)
-	b.Height = b.Ground + 26 + float64(below)*belowTag
+	b.Height = b.Ground + 22 + float64(below)*belowTag
 	for i := range b.Parts {
 		b.row(i)
 	}
@@ -391,9 +391,9 @@ func (b *builder) tag(t *Tag, above int) {
 	part := b.Parts[i]
 	t.X = part.X
 	if t.Below {
-		t.Y = round(b.Ground + 26 + k*belowTag)
+		t.Y = round(b.Ground + 22 + k*belowTag)
 	} else {
-		t.Y = round(24 + (float64(above)-k-1)*tagH + 12)
+		t.Y = round(16 + (float64(above)-k-1)*tagH + 12)
 	}
 	// The next part's own tags begin where it does.
 	room := part.W + gutter - 8

@@ -1,8 +1,9 @@
-import { useCallback, useRef, useState } from 'react'
+import { useCallback, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useMargin } from '../api/queries'
 import type { Margin, Smell } from '../api/types'
 import { Sign } from '../findings/Sign'
+import { useRecording } from '../findings/recording'
 import { useReview } from '../findings/review'
 import { isOpening, takeTyped } from '../frame/gate'
 import { useKeys } from '../frame/keys'
@@ -52,22 +53,12 @@ function About({ m }: { m: Margin }) {
   const [all, setAll] = useState(false)
   const smells = all ? m.smells : m.smells.slice(0, 8)
   const smell = smells[Math.min(chosen, smells.length - 1)]
-  const made = new Set(review.findings.map((f) => f.smell).filter(Boolean))
-  const isRecorded = (s: Smell) => made.has(s.id) || s.was.some((id) => made.has(id))
+  const { isRecorded, record: toFinding } = useRecording(where.survey)
   const step = (by: number) => {
     if (smells.length === 0) return
     const next = Math.max(0, Math.min(smells.length - 1, chosen + by))
     setChosen(next)
     document.getElementById(`smell-${smells[next]?.id}`)?.scrollIntoView({ block: 'nearest' })
-  }
-  const sending = useRef(new Set<string>()) // a key pressed twice records once
-  const toFinding = (s: Smell) => {
-    if (isRecorded(s) || sending.current.has(s.id)) return
-    sending.current.add(s.id)
-    review
-      .add({ kind: 'improve', title: '', path: s.path, smell: s.id, survey: where.survey })
-      .catch(() => undefined)
-      .finally(() => sending.current.delete(s.id))
   }
   const readable = where.view !== 'findings'
   useKeys({

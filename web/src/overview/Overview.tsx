@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useSheet, useSmells } from '../api/queries'
 import type { Evidence, Sheet, Smell } from '../api/types'
+import { useRecording } from '../findings/recording'
 import { Failed, Waiting } from '../frame/Waiting'
 import { Emphasised } from '../margin/MarginStrip'
 import { PlaceLink } from '../place/PlaceLink'
@@ -51,9 +52,8 @@ function OneSheet({ s }: { s: Sheet }) {
       </header>
       <SectionBlock />
       <section>
-        {s.sentences.map((x) => (
-          <Said key={x.text} text={x.text} evidence={x.evidence} />
-        ))}
+        <Sentences all={s.sentences} />
+        <Next s={s} />
         {s.limited && (
           <p className="faint">The brief leaves part of the codebase out of scope; figures on what is judged leave it out too.</p>
         )}
@@ -270,6 +270,49 @@ function Said({ text, evidence }: { text: string; evidence: Evidence[] }) {
   )
 }
 
+/** The most telling sentences; the others are one step away. */
+function Sentences({ all }: { all: Sheet['sentences'] }) {
+  const [every, setEvery] = useState(false)
+  const shown = every ? all : all.slice(0, 6)
+  return (
+    <>
+      {shown.map((x) => (
+        <Said key={x.text} text={x.text} evidence={x.evidence} />
+      ))}
+      {all.length > shown.length && (
+        <button type="button" className="quiet" onClick={() => setEvery(true)}>
+          {counted(all.length - shown.length, 'further sentence')}
+        </button>
+      )}
+    </>
+  )
+}
+
+/** How it is run, and the one step to take from here. */
+function Next({ s }: { s: Sheet }) {
+  const run = s.runs.find((r) => r.purpose === 'run') ?? s.runs[0]
+  const first = s.read_first[0]
+  if (!run && !first) return null
+  return (
+    <p className="next">
+      {run && (
+        <>
+          {run.purpose === 'run' ? 'Run it with' : `To ${run.purpose} it:`} <code>{run.text}</code>{' '}
+          <small>
+            <PlaceLink path={run.path} line={run.line} max={30} />
+          </small>
+          .{' '}
+        </>
+      )}
+      {first && (
+        <>
+          Read next: <PlaceLink path={first.path} line={first.line} max={44} /> <small>{first.why}</small>
+        </>
+      )}
+    </p>
+  )
+}
+
 function Places({ list, first }: { list: Evidence[]; first: number }) {
   const [all, setAll] = useState(false)
   const shown = all ? list : list.slice(0, first)
@@ -359,6 +402,8 @@ function Worst({ s }: { s: Sheet }) {
 
 function WorstItem({ sm }: { sm: Smell }) {
   const [open, setOpen] = useState(false)
+  const { where } = useWhere()
+  const { isRecorded, record } = useRecording(where.survey)
   return (
     <li>
       <span className={`ink k${inkStep(sm.strength)}`} title={`strength ${sm.strength.toFixed(2)} of 1`} />
@@ -367,7 +412,11 @@ function WorstItem({ sm }: { sm: Smell }) {
           <Emphasised text={sm.message} />
         </button>
         <small>
-          <PlaceLink path={sm.path} line={sm.line ?? 0} max={46} />
+          <PlaceLink path={sm.path} line={sm.line ?? 0} max={46} />{' '}
+          {/* One button throughout, so that the focus stays where it is. */}
+          <button type="button" className="quiet" aria-disabled={isRecorded(sm)} onClick={() => record(sm)}>
+            {isRecorded(sm) ? 'recorded' : 'record it'}
+          </button>
         </small>
         {open && (
           <div className="why">

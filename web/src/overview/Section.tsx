@@ -63,8 +63,8 @@ function Drawn({ x }: { x: Section }) {
         {x.notes.map((n) => (
           <span key={n}>{n}</span>
         ))}
+        <SectionList x={x} />
       </figcaption>
-      <SectionList x={x} />
     </figure>
   )
 }
@@ -130,7 +130,7 @@ function OneBlock({ b }: { b: Block }) {
     <Opens path={b.path} view={isFile(b.path) ? 'code' : 'layout'} label={says.filter(Boolean).join(', ')}>
       <rect className={b.ring || b.breaches > 0 ? 'block against' : 'block'} x={b.x} y={b.y} width={b.w} height={b.h} />
       {(b.title ?? []).map((line, i) => (
-        <text key={i} className="name" x={b.beside ? b.x + b.w + 4 : b.x + 4} y={b.y + 13 + 12 * i}>
+        <text key={i} className="name" x={b.beside ? b.x + b.w + 4 : b.x + 4} y={b.y + 12 + 11 * i}>
           {line}
         </text>
       ))}
@@ -140,8 +140,8 @@ function OneBlock({ b }: { b: Block }) {
         const seen = (width * (r.lines - r.assumed)) / Math.max(1, r.lines)
         return (
           <g key={r.role} fill={lookOf(r.role)}>
-            <rect x={before} y={b.y + b.h - 11} width={seen} height={10} />
-            <rect className="assumed" x={before + seen} y={b.y + b.h - 11} width={Math.max(0, width - seen)} height={10} />
+            <rect x={before} y={b.y + b.h - 10} width={seen} height={9} />
+            <rect className="assumed" x={before + seen} y={b.y + b.h - 10} width={Math.max(0, width - seen)} height={9} />
           </g>
         )
       })}
