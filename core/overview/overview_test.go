@@ -191,3 +191,27 @@ func TestTheMostTellingSentenceComesFirst(t *testing.T) {
 		require.NotContains(t, x.Text, "parts in one repository", "what holds little of it is none of its parts")
 	}
 }
+
+func TestWhereItStartsIsCountedByKind(t *testing.T) {
+	s := testkit.Survey(t, "-- a/main.go --\npackage main\n\nfunc main() {}\n-- b/main.go --\npackage main\n\nfunc main() {}\n-- public/index.php --\n<?php\nboot();\n")
+	var texts []string
+	for _, x := range overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".").Sentences {
+		texts = append(texts, x.Text)
+	}
+	require.Contains(t, texts, "It starts in 3 places: 2 programs and one page.")
+}
+
+func TestWhatIsOnlyAssumedIsSaid(t *testing.T) {
+	s := testkit.Survey(t, "-- a.go --\npackage a\n\nfunc A() {}\n-- b.go --\npackage a\n\nfunc B() {}\n-- c_test.go --\npackage a\n")
+	said := ""
+	for _, x := range overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".").Sentences {
+		said += x.Text + "\n"
+	}
+	require.NotContains(t, said, "only assumed", "nothing but assumptions is no sentence")
+	s = testkit.Survey(t, "-- handlers/a.ts --\nexport function a() {}\n-- handlers/b.ts --\nexport function b() {}\n-- lots.service.ts --\nexport function c() {}\n")
+	said = ""
+	for _, x := range overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".").Sentences {
+		said += x.Text + "\n"
+	}
+	require.Contains(t, said, "; of 66 % it is only assumed.")
+}

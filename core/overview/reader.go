@@ -148,6 +148,10 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 	switch label := j.Cut.Label; {
 	case label == "", said && len(ev) == 0:
 	case len(j.Features) >= 3 && (label != model.CutByKind || 4*spread >= len(j.Features)):
+		if spread == 0 {
+			add(nil, "It is cut %s: each of its %d features lies in %d folders or fewer.", spokenCut(label), len(j.Features), far-1)
+			break
+		}
 		// How far features are spread is told where it bears the cut out.
 		lie := "lie"
 		if spread == 1 {

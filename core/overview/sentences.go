@@ -179,8 +179,28 @@ func entrySentence(sh *Sheet, add adder) {
 	case 1:
 		add(sh.Entries, "One program starts in it, in %s.", sh.Entries[0].Path)
 	default:
-		add(sh.Entries[:min(12, n)], "%d places start a program or an interface.", n)
+		add(sh.Entries[:min(12, n)], "It starts in %d places: %s.", n, entryKinds(sh.Entries))
 	}
+}
+
+// entryKinds counts entries by kind, in the order of what matters to a reader.
+func entryKinds(entries []model.Evidence) string {
+	count := map[string]int{}
+	for _, e := range entries {
+		kind, _, _ := strings.Cut(e.Note, ":")
+		count[kind]++
+	}
+	var parts []string
+	for _, k := range []string{model.EntryProgram, model.EntryPage, model.EntryWorker, model.EntryCommand, model.EntryScript} {
+		switch n := count[k]; n {
+		case 0:
+		case 1:
+			parts = append(parts, "one "+k)
+		default:
+			parts = append(parts, group(n)+" "+k+"s")
+		}
+	}
+	return list(parts)
 }
 
 // ringSentence counts the rings of files. That there is none is said only where
@@ -277,7 +297,26 @@ func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidenc
 	if p := unknown * 100 / total; p >= 10 {
 		tail = fmt.Sprintf("; of %d %% the role can not be told", p)
 	}
+	switch p := assumedShare(j, place); {
+	case p >= 95:
+		return // what is only assumed is no news
+	case p >= 40:
+		tail += fmt.Sprintf("; of %d %% it is only assumed", p)
+	}
 	add(ev, "By lines, tests left out, it is %s%s.", list(parts), tail)
+}
+
+// assumedShare is of how many of a hundred lines the role is only assumed.
+func assumedShare(j *judgement.Result, place string) int {
+	assumed, all := 0, 0
+	for f := range j.Reading.Own(place) {
+		if role := j.Roles[f.Path]; role.Role != "" && !notProgram[role.Role] {
+			if all += f.Lines(); role.Source == model.RoleAssumed {
+				assumed += f.Lines()
+			}
+		}
+	}
+	return assumed * 100 / max(1, all)
 }
 
 func largestOf(s *model.Survey, j *judgement.Result, place string, r model.Role) string {

@@ -16,7 +16,8 @@ var (
 		`class(es)?|script|repository|repo)\b.* (is|are|adds?|contains?|provides?|implements?|holds?|shows?|` +
 		`uses?|stores?|creates?|allows?|lets|supports?|builds?)\b|` +
 		`\b(provides|implements|contains|adds support|allows you|lets you|enables|defines|manages|handles)\b`)
-	instructs = regexp.MustCompile(`(?i)^\W*(first,? |then,? |now,? |next,? |just |please |simply |to \w+ .*|` +
+	instructs = regexp.MustCompile(`(?i)\b(users?|you) (should|must|need to|have to)\b|` +
+		`^\W*(prerequisites?\b.*|first,? |then,? |now,? |next,? |just |please |simply |to \w+ .*|` +
 		`if you |in order to |before |after |` +
 		`once |when |you |your |we |i |it'?s |here |there |that |these |those |how |what |why |where |who |do |don'?t |let'?s |` +
 		`note|notice|warning|important|caution|attention|todo|fixme|tl;?dr|update:|see |for |also |as |` +
