@@ -5,8 +5,8 @@ import { useLedger } from '../api/queries'
 import type { Ledger, Row } from '../api/types'
 import { inField } from '../frame/gate'
 import { Failed, Waiting } from '../frame/Waiting'
-import { stay, urlOf, useWhere } from '../place/place'
-import { counted, figure, inkStep, spokenDay } from '../theme/ink'
+import { parentOf, stay, urlOf, useWhere } from '../place/place'
+import { counted, figure, inkStep, spokenDay, shortPath } from '../theme/ink'
 import { roleLook, roleName } from '../theme/roles'
 import { useNarrowing } from '../place/narrow'
 import { FolderFiles } from './FolderFiles'
@@ -98,7 +98,7 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
       ArrowLeft: () => {
         if (!s) return
         if (s.open) toggle(s.row)
-        else move(shown.findIndex((x) => x.row.path === s.row.path.slice(0, Math.max(0, s.row.path.lastIndexOf('/')))))
+        else if (s.row.path !== '.') move(nearestRow(shown, parentOf(s.first)))
       },
       Enter: () => s && open(s.row),
     }
@@ -114,13 +114,15 @@ function Ruled({ ledger, legend }: { ledger: Ledger; legend: boolean }) {
   }, [ledger.place])
   const sortBy = (c: Column) => show(c === sort ? { sort: c, down: down ? '' : '1' } : { sort: c, down: c === 'name' ? '' : '1' })
   const folders = ledger.rows.filter((r) => !r.file).length
+  // A row may stand for several folders.
+  const listed = shown.reduce((n, s) => n + s.count, 0)
   return (
     <section className="layout">
       <div className="tools">
         <h1>{ledger.place === '.' ? top?.name : ledger.place}</h1>
         <p className="say">
           {counted(folders, 'folder')} with {counted(top?.files ?? 0, 'file')} and {figure(top?.lines ?? 0)} lines
-          {shown.length < ledger.rows.length && <span className="faint">; {figure(shown.length)} rows shown</span>}
+          {listed < ledger.rows.length && <span className="faint">; {figure(listed)} of them shown</span>}
         </p>
         <div className="filters">
           <label>
@@ -283,7 +285,7 @@ function Line({ s, index, start, roles, most, chosen, height, two, picked, here,
           <span className="twist" />
         )}
         <Link to={href} tabIndex={-1} className="mono" title={r.path}>
-          {r.name}
+          {shortPath(r.name, r.purpose ? 24 : 40)}
         </Link>
         <span
           className={`rpurpose ${r.source}${two ? ' two' : ''}`}

@@ -34,7 +34,7 @@ const rows = [
   row('desk', { lines: 50, smells: 2, strongest: 0.4 }),
   row('desk/pages', { lines: 20, read: 1 }),
   row('desk/parts', { lines: 30, purpose: 'Drawn parts', smells: 2, strongest: 0.9 }),
-  row('bench', { lines: 90 }),
+  row('bench', { lines: 90, own: 1 }),
   row('bench/lots', { lines: 90 }),
   row('main.ts', { file: true, lines: 400 }),
 ]
@@ -118,5 +118,38 @@ describe('what is picked', () => {
   it('is the row itself where it stands, and nothing where there are no rows', () => {
     expect(folded[nearestRow(folded, 'bench/lots')]?.row.path).toBe('bench/lots')
     expect(nearestRow([], 'bench')).toBe(-1)
+  })
+  it('puts folders that each hold but the next in one row', () => {
+    const chain = [
+      row('.'),
+      row('scans', { smells: 3, strongest: 0.5, findings: 1, purpose: 'Reads old cards' }),
+      row('scans/src', { smells: 2 }),
+      row('scans/src/main', { own: 0 }),
+      row('scans/src/main/a.ts', { file: true }),
+      row('scans/src/main/b', { own: 1 }),
+      row('labels', { own: 1 }),
+      row('labels/print'),
+    ]
+    const shown = arrange(chain, wish)
+    expect(shown.map((s) => [s.row.name, s.row.depth])).toEqual([
+      ['.', 0],
+      ['labels', 1],
+      ['print', 2],
+      ['scans/src/main', 1],
+      ['b', 2],
+      ['a.ts', 2],
+    ])
+    const joined = shown[3]
+    expect(joined?.row.path).toBe('scans/src/main')
+    expect(shown.reduce((n, s) => n + s.count, 0)).toBe(chain.length)
+    expect([joined?.row.smells, joined?.row.findings, joined?.row.purpose]).toEqual([3, 1, 'Reads old cards'])
+    // Whoever looks for a folder in between finds the row it stands in.
+    expect(nearestRow(shown, 'scans/src')).toBe(3)
+    expect(nearestRow(shown, 'scans')).toBe(3)
+    expect(nearestRow(shown, 'scans/src/main/b')).toBe(4)
+    expect(nearestRow(shown, 'labels/print/gone')).toBe(2)
+    expect(arrange(chain, { ...wish, toggled: new Set(['scans/src/main']) }).map((s) => s.row.path)).not.toContain(
+      'scans/src/main/b',
+    )
   })
 })

@@ -16,6 +16,10 @@ export interface Wish {
 
 export interface Shown {
   row: Row
+  /** The outermost of the folders that stand in this row: where each holds but the next, they are one step. */
+  first: string
+  /** How many folders or files stand in it. */
+  count: number
   open: boolean
   parent: boolean
 }
@@ -93,22 +97,39 @@ export function arrange(rows: readonly Row[], w: Wish): Shown[] {
       }
     }
   const out: Shown[] = []
-  const visit = (r: Row) => {
-    if (narrowed && !keep.has(r.path) && r !== top) return
-    const mine = below.get(r.path) ?? []
-    const byItself = narrowed ? true : r.depth < w.depth
-    const open = mine.length > 0 && byItself !== w.toggled.has(r.path)
-    out.push({ row: r, open, parent: mine.length > 0 })
-    if (open) for (const c of mine) visit(c)
+  // A folder that holds a single folder and nothing else stands in one row with
+  // it; what is counted of the outer one counts for both.
+  const joined = (r: Row): Row => {
+    const [only, ...others] = below.get(r.path) ?? []
+    if (!only || others.length > 0 || only.file || r.own > 0 || r === top) return r
+    const inner = joined(only)
+    return {
+      ...inner,
+      name: `${r.name}/${inner.name}`,
+      ...(inner.purpose ? {} : { purpose: r.purpose, source: r.source }),
+      smells: r.smells,
+      strongest: r.strongest,
+      findings: r.findings,
+    }
   }
-  visit(top)
+  const visit = (outer: Row, depth: number) => {
+    if (narrowed && !keep.has(outer.path) && outer !== top) return
+    const row = { ...joined(outer), depth }
+    const mine = below.get(row.path) ?? []
+    const byItself = narrowed ? true : depth < w.depth
+    const open = mine.length > 0 && byItself !== w.toggled.has(row.path)
+    const count = row.path === outer.path ? 1 : row.name.split('/').length
+    out.push({ row, first: outer.path, count, open, parent: mine.length > 0 })
+    if (open) for (const c of mine) visit(c, depth + 1)
+  }
+  visit(top, top.depth)
   return out
 }
 
 /** The row of a path, or of the nearest folder around it when it is folded away; -1 when there is none. */
 export function nearestRow(shown: readonly Shown[], path: string): number {
   for (let p = path; ; p = p.includes('/') ? p.slice(0, p.lastIndexOf('/')) : '.') {
-    const i = shown.findIndex((s) => s.row.path === p)
+    const i = shown.findIndex((s) => s.row.path === p || (p.startsWith(s.first) && s.row.path.startsWith(`${p}/`)))
     if (i >= 0 || p === '.') return i
   }
 }
