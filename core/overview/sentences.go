@@ -29,8 +29,8 @@ func once(all []Sentence) []Sentence {
 type adder func(ev []model.Evidence, format string, args ...any)
 
 // sentences say what a place is, the most telling first: of what parts it is
-// made and how they work together, then its size and where it starts, what is
-// wrong with how its files need each other, and last what could not be read.
+// made, how they work together and what is wrong with that, then its size and
+// where it starts, and last what could not be read.
 func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder) []Sentence {
 	out := []Sentence{}
 	add := func(ev []model.Evidence, format string, args ...any) {
@@ -42,9 +42,9 @@ func sentences(s *model.Survey, j *judgement.Result, sh *Sheet, d *model.Folder)
 	partsSentence(s, j, sh.Place, add)
 	patternSentences(sh, add)
 	cutSentences(j, sh, add)
+	ringSentence(j, sh, add)
 	sizeSentence(s, j, sh, add)
 	entrySentence(sh, add)
-	ringSentence(j, sh, add)
 	roleSentence(j, d, add, s, sh.Place)
 	originSentence(s, j, sh.Place, add)
 	historySentence(s, sh.Place, add)
