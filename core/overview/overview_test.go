@@ -201,6 +201,15 @@ func TestWhereItStartsIsCountedByKind(t *testing.T) {
 	require.Contains(t, texts, "It starts in 3 places: 2 programs and one page.")
 }
 
+func TestPlacesOfOneKindAreCountedOnce(t *testing.T) {
+	s := testkit.Survey(t, "-- a/main.go --\npackage main\n\nfunc main() {}\n-- b/main.go --\npackage main\n\nfunc main() {}\n")
+	var texts []string
+	for _, x := range overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".").Sentences {
+		texts = append(texts, x.Text)
+	}
+	require.Contains(t, texts, "2 programs start in it.")
+}
+
 func TestWhatIsOnlyAssumedIsSaid(t *testing.T) {
 	s := testkit.Survey(t, "-- a.go --\npackage a\n\nfunc A() {}\n-- b.go --\npackage a\n\nfunc B() {}\n-- c_test.go --\npackage a\n")
 	said := ""

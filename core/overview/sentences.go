@@ -179,7 +179,13 @@ func entrySentence(sh *Sheet, add adder) {
 	case 1:
 		add(sh.Entries, "One program starts in it, in %s.", sh.Entries[0].Path)
 	default:
-		add(sh.Entries[:min(12, n)], "It starts in %d places: %s.", n, entryKinds(sh.Entries))
+		kinds := entryKinds(sh.Entries)
+		if strings.Contains(kinds, " and ") {
+			kinds = fmt.Sprintf("It starts in %d places: %s.", n, kinds)
+		} else {
+			kinds += " start in it."
+		}
+		add(sh.Entries[:min(12, n)], "%s", kinds)
 	}
 }
 
