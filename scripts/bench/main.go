@@ -353,7 +353,7 @@ func (b *bench) views(folder string) error {
 	})
 	fmt.Println("data of a view: median, slowest, compressed (budget 30 ms, 300 KB)")
 	for _, v := range []string{
-		"overview", "layout", "weave", "dependencies?auto=true", "narrowed?role=handler", "margin", "smells",
+		"overview", "section", "layout", "weave", "dependencies?auto=true", "narrowed?role=handler", "margin", "smells",
 		"code?at=" + url.QueryEscape(file), "places?q=reader", "search?q=Shutdown", "findings",
 	} {
 		var l []time.Duration
