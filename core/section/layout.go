@@ -9,6 +9,7 @@ import (
 	"strings"
 	"unicode"
 
+	"jantel/core/drawing"
 	"jantel/core/links"
 	"jantel/core/model"
 )
@@ -50,7 +51,7 @@ func (b *builder) stack(part int, needs map[need]map[string]int) {
 	g := links.NewGraph(names)
 	for k, of := range needs {
 		if _, ok := name[fmt.Sprintf("%05d", k.from)]; ok {
-			for range of[code] + of[byName] {
+			for range of[drawing.Code] + of[drawing.ByName] {
 				g.Add(fmt.Sprintf("%05d", k.from), fmt.Sprintf("%05d", k.to))
 			}
 		}
@@ -69,7 +70,7 @@ func (b *builder) stack(part int, needs map[need]map[string]int) {
 		from, to := name[u[0]], name[u[1]]
 		if b.inRing(from, to) {
 			b.Blocks[from].Ring, b.Blocks[to].Ring = true, true
-			b.Ties = append(b.Ties, Tie{from: from, to: to, Class: code, Count: needs[need{from, to}][code], Ring: true})
+			b.Ties = append(b.Ties, Tie{from: from, to: to, Class: drawing.Code, Count: needs[need{from, to}][drawing.Code], Ring: true})
 		}
 	}
 	if len(levels) > maxRows {
@@ -132,14 +133,14 @@ func (b *builder) ties(needs map[need]map[string]int) {
 	}
 	direct := map[[2]int]bool{}
 	for _, w := range order {
-		if w.class == code {
+		if w.class == drawing.Code {
 			direct[[2]int{w.from, w.to}] = true
 		}
 	}
 	for _, w := range order {
 		k := heaviest[w]
 		t := Tie{from: k.from, to: k.to, Class: w.class, Count: count[w]}
-		t.Faint = w.class == code && implied(direct, w.from, w.to, len(b.Parts))
+		t.Faint = w.class == drawing.Code && implied(direct, w.from, w.to, len(b.Parts))
 		b.Ties = append(b.Ties, t)
 	}
 }
@@ -202,7 +203,7 @@ func (b *builder) breaches() {
 			b.Ties[i].Breach = true // it closes a ring as well
 			continue
 		}
-		b.Ties = append(b.Ties, Tie{from: k.from, to: k.to, Class: code, Count: count[k], Breach: true})
+		b.Ties = append(b.Ties, Tie{from: k.from, to: k.to, Class: drawing.Code, Count: count[k], Breach: true})
 	}
 }
 

@@ -8,6 +8,7 @@ import (
 	"maps"
 	"slices"
 
+	"jantel/core/drawing"
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/reading"
@@ -233,27 +234,13 @@ func (b *builder) needs() map[need]map[string]int {
 	return out
 }
 
-// Classes of ties.
-const (
-	code     = "code"
-	overHTTP = "http"
-	message  = "message"
-	byName   = "by name"
-	declared = "declared"
-)
-
+// classOf is the class a link is tied by, as it is drawn among dependencies; here
+// what is loaded late or drawn is code as well.
 func classOf(l *model.Link) string {
-	switch l.Kind {
-	case model.LinkImport, model.LinkReExport, model.LinkInheritance, model.LinkRendering, model.LinkLazyImport:
-		return code
-	case model.LinkHTTP:
-		return overHTTP
-	case model.LinkMessage:
-		return message
-	case model.LinkTemplate, model.LinkRoute, model.LinkConfiguration:
-		return byName
-	case model.LinkDeclared:
-		return declared
+	switch class := drawing.ClassOf(l.Kind); class {
+	case drawing.Lazy, drawing.Rendered:
+		return drawing.Code
+	default:
+		return class
 	}
-	return ""
 }

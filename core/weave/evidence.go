@@ -237,6 +237,19 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 // testsInside are endings of languages that have a file's tests in the file.
 var testsInside = map[string]bool{".rs": true, ".d": true, ".zig": true}
 
+// ending is the role of the last word of a name, or of its last two where they
+// are one: a "view model" is none of its words.
+func (lex *Lexicon) ending(words []string) (model.Role, bool) {
+	n := len(words)
+	if n > 1 {
+		if r, ok := lex.Names[words[n-2]+" "+words[n-1]]; ok {
+			return r, true
+		}
+	}
+	r, ok := lex.Names[words[n-1]]
+	return r, ok
+}
+
 // named asks what a file is called. In languages where names end in no role a
 // word says less.
 func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string) {
@@ -259,9 +272,9 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 	case whole && (r != model.RoleEntry || f.Facts != nil && f.Facts.Starts > 0):
 		b.seen(r, 0.7, "its name is %q", stem)
 	default:
-		r, ok := roleOf(last)
-		if two, both := lex.Names[words[max(0, n-2)]+" "+last]; n > 1 && both {
-			r, ok = two, true // "view model" is none of its words
+		r, ok := lex.ending(words)
+		if own, said := profile.Words[last]; said {
+			r, ok = own, own != ""
 		}
 		switch {
 		case !ok || r == model.RoleAsset:

@@ -214,11 +214,7 @@ func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add
 	for _, d := range f.Definitions {
 		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
 			if w := naming.Words(d.Name); len(w) > 1 {
-				r, ok := lex.Names[w[len(w)-1]]
-				if two, both := lex.Names[w[len(w)-2]+" "+w[len(w)-1]]; both {
-					r, ok = two, true
-				}
-				if ok && r != model.RoleStyle {
+				if r, ok := lex.ending(w); ok && r != model.RoleStyle {
 					spoken = true
 					add(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
 				}
