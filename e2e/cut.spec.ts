@@ -136,7 +136,7 @@ test('one part is drawn with its neighbours, and parts are arranged by hand', as
   expect(await left('bench')).toBeGreaterThan(await left('shared'))
   await page.getByRole('button', { name: 'Arrange anew' }).click()
   await expect.poll(() => left('bench')).toBe(bench)
-  await page.getByRole('button', { name: 'Take the move back' }).click()
+  await page.getByRole('button', { name: /^Undo/ }).click()
   await expect.poll(async () => (await left('bench')) > (await left('shared'))).toBe(true)
 })
 
@@ -147,9 +147,12 @@ test('a dependency that no line tells is declared and taken back', async ({ page
   await page.getByLabel('needs', { exact: true }).fill('bench/bench/drying/models.py')
   await page.getByLabel('because').fill('both keep the table of runs')
   await page.getByRole('button', { name: 'Declare', exact: true }).click()
-  await expect(page.getByText('both keep the table of runs')).toBeVisible()
+  const declared = page.locator('ul.byhand').getByText('both keep the table of runs')
+  await expect(declared).toBeVisible()
   await page.getByRole('button', { name: 'Take back' }).click()
-  await expect(page.getByText('both keep the table of runs')).toHaveCount(0)
+  await expect(declared).toHaveCount(0)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(declared).toBeVisible()
 })
 
 test('a folder has a page of its own files', async ({ page, demo }) => {
@@ -269,12 +272,16 @@ test('packages stand below the parts that use them, and all is taken apart by on
   const boxes = drawing.locator('g.box')
   await expect(boxes.first()).toBeVisible()
   await expect(drawing.locator('g.box.rim')).toHaveCount(0)
-  await page.getByLabel('packages').click()
+  await page.getByRole('checkbox', { name: 'packages' }).click()
   await expect(drawing.locator('g.box.rim').filter({ hasText: 'react' }).first()).toBeVisible()
   await drawing.locator('g.line.outside').first().dispatchEvent('click')
   await expect(page.getByRole('heading', { name: /needs package:/ })).toBeVisible()
   const before = await boxes.count()
   await page.getByRole('button', { name: 'Deeper' }).click()
+  // More than an eye can follow: the same as a matrix, which can be drawn all the same.
+  await expect(page.getByText(/so it is a matrix/)).toBeVisible()
+  await expect(page.locator('.matrix .mcell').first()).toBeVisible()
+  await page.getByRole('button', { name: 'As arrows' }).click()
   await expect.poll(() => boxes.count()).toBeGreaterThan(before)
 })
 

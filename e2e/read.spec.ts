@@ -129,8 +129,21 @@ test('a link that takes a folder for a file leads to its ledger', async ({ page,
   await open(page, demo, 'code', 'desk/src/hooks')
   await expect(page.getByRole('treegrid')).toBeVisible()
   await expect(page.getByRole('heading', { level: 1, name: 'desk/src/hooks' })).toBeVisible()
-  await open(page, demo, 'layout', 'desk/src/hooks/nowhere.ts')
+})
+
+test('what an address names wrongly is said, with a way on', async ({ page, demo }) => {
+  await page.goto(`${demo.base}/c/1/layout?at=desk/src/hooks/nowhere.ts`)
   await expect(page.getByText(/there is no desk\/src\/hooks\/nowhere.ts/).first()).toBeVisible()
+  await page.getByRole('link', { name: 'the whole codebase' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'hollin-vault' })).toBeVisible()
+  await page.goto(`${demo.base}/c/1/nonsense`)
+  await expect(page.getByRole('heading', { name: /There is no view/ })).toBeVisible()
+  await page.locator('#view').getByRole('link', { name: 'Weave' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Weave' })).toBeVisible()
+  await page.goto(`${demo.base}/nowhere/at/all`)
+  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible()
+  await page.goto(`${demo.base}/c/99/overview`)
+  await expect(page.getByRole('heading', { name: 'This codebase can not be shown' })).toBeVisible()
 })
 
 test('a name is recorded with what is written under it', async ({ page, demo }) => {

@@ -122,6 +122,9 @@ type Finding struct {
 	Author    string           `json:"author"`
 	Updated   time.Time        `json:"updated"`
 	Deleted   bool             `json:"deleted"`
+	// Counter is the number of the change that made it so, among all changes of
+	// the codebase's findings; 0 where the finding was only looked up.
+	Counter int64 `json:"counter"`
 }
 
 // Change is one field of a finding that changed.

@@ -122,6 +122,7 @@ func (s *Server) registerCodebases(api huma.API) {
 	})
 	huma.Put(api, "/api/codebases/{id}/brief", func(ctx context.Context, in *struct {
 		CodebaseIn
+		By   string `query:"by"`
 		Body BriefVersion
 	}) (*body[BriefVersion], error) {
 		b := in.Body.Brief
@@ -140,15 +141,13 @@ func (s *Server) registerCodebases(api huma.API) {
 		if err != nil {
 			return nil, failure(err)
 		}
-		s.changed(in.ID, "brief")
+		s.changed(review.Happened{Codebase: in.ID, Part: review.PartJudged, What: "brief", By: in.By})
 		return &body[BriefVersion]{BriefVersion{b, v}}, nil
 	})
 }
 
-// changed tells all open pages that a codebase's review changed.
-func (s *Server) changed(codebase int64, what string) {
-	s.hub.send("review", map[string]any{"codebase": codebase, "what": what})
-}
+// changed tells all open pages what changed in a codebase's review.
+func (s *Server) changed(h review.Happened) { s.hub.send("review", h) }
 
 func (s *Server) status(ctx context.Context, c review.Codebase) (CodebaseStatus, error) {
 	st := CodebaseStatus{Codebase: c, Running: s.jobs.running(c.ID)}

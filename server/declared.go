@@ -9,6 +9,7 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/weave"
+	"jantel/review"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -144,6 +145,7 @@ func (s *Server) registerDeclared(api huma.API) {
 	}, notFound)
 	huma.Put(api, "/api/codebases/{id}/charter", func(ctx context.Context, in *struct {
 		CodebaseIn
+		By   string `query:"by"`
 		Body CharterText
 	}) (*body[CharterText], error) {
 		if in.Body.Text != "" {
@@ -155,7 +157,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		if err != nil {
 			return nil, failure(err)
 		}
-		s.changed(in.ID, "charter")
+		s.changed(review.Happened{Codebase: in.ID, Part: review.PartJudged, What: "charter", By: in.By})
 		return &body[CharterText]{CharterText{in.Body.Text, v}}, nil
 	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound, http.StatusConflict} })
 	huma.Get(api, "/api/codebases/{id}/overrules", func(ctx context.Context, in *CodebaseIn) (*body[[]model.Overrule], error) {
@@ -173,7 +175,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		if err := s.review.Overrule(ctx, in.ID, in.Body, in.Gone); err != nil {
 			return nil, failure(err)
 		}
-		s.changed(in.ID, "overrule")
+		s.changed(review.Happened{Codebase: in.ID, Part: review.PartJudged, What: "overrule", By: in.Body.By})
 		all, err := s.review.Overrules(ctx, in.ID)
 		return &body[[]model.Overrule]{all}, failure(err)
 	}, notFound)

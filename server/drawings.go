@@ -12,6 +12,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/section"
 	"jantel/core/weave"
+	"jantel/review"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -38,10 +39,25 @@ const maxOpened = 100
 
 func (s *Server) registerDrawings(api huma.API) {
 	registerView(s, api, "/api/codebases/{id}/weave", func(_ context.Context, o *judged, place string) (*weave.Grid, error) {
+		if o.facts.File(place) != nil {
+			// A file is looked at in the feature it belongs to.
+			g := *cached(o, "weave .", func() *weave.Grid { return weave.GridOf(o.facts, o.Judgement, ".") })
+			g.Feature = o.FeatureOf[place].Feature
+			return &g, nil
+		}
 		if o.Folder(place) == nil {
 			return nil, noPlace(place)
 		}
 		return cached(o, "weave "+place, func() *weave.Grid { return weave.GridOf(o.facts, o.Judgement, place) }), nil
+	})
+	registerView(s, api, "/api/codebases/{id}/built", func(_ context.Context, o *judged, place string) (*weave.Built, error) {
+		if o.facts.File(place) != nil {
+			place = "."
+		}
+		if o.Folder(place) == nil {
+			return nil, noPlace(place)
+		}
+		return cached(o, "built "+place, func() *weave.Built { return weave.BuiltAt(o.facts, o.Judgement, place) }), nil
 	})
 	registerView(s, api, "/api/codebases/{id}/section", func(_ context.Context, o *judged, place string) (*section.Section, error) {
 		if o.Folder(place) == nil {
@@ -52,6 +68,7 @@ func (s *Server) registerDrawings(api huma.API) {
 	huma.Get(api, "/api/codebases/{id}/dependencies", s.dependencies, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/narrowed", s.narrowed, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/belongings", s.belongings, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
+	huma.Get(api, "/api/codebases/{id}/tried", s.tried, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	s.registerArrangements(api)
 	huma.Get(api, "/api/codebases/{id}/between", s.between, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }
@@ -121,7 +138,7 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	tag := o.etag()
+	tag := o.etag(review.PartArrangement)
 	if in.Match == tag {
 		return nil, huma.Status304NotModified()
 	}
@@ -132,6 +149,38 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 	}
 	list := cached(o, "packages "+place, func() []Package { return packages(o, place) })
 	return &view[*Dependencies]{tag, &Dependencies{Drawing: d, Packages: list, Levels: o.Levels}}, nil
+}
+
+// Attempt is what a dependency would do before it exists, and what the charter
+// says of it.
+type Attempt struct {
+	links.Tried
+	Rule string `json:"rule" doc:"the rule of the charter that it would break; empty when none"`
+}
+
+// tried tells what a dependency between two places would do.
+func (s *Server) tried(ctx context.Context, in *struct {
+	ViewIn
+	From string `query:"from" required:"true"`
+	To   string `query:"to" required:"true"`
+}) (*body[Attempt], error) {
+	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+	if err != nil {
+		return nil, err
+	}
+	for _, p := range []string{in.From, in.To} {
+		if o.Folder(p) == nil && o.facts.File(p) == nil {
+			return nil, noPlace(p)
+		}
+	}
+	if model.Within(in.From, in.To) || model.Within(in.To, in.From) {
+		return nil, huma.Error422UnprocessableEntity("one of the two lies in the other; name two places beside each other")
+	}
+	t := Attempt{Tried: links.Try(o.facts.Links, func(p string) bool { return o.InScope[p] }, in.From, in.To)}
+	if o.Charter != nil {
+		t.Rule = o.Charter.Would(o.Reading, in.From, in.To)
+	}
+	return &body[Attempt]{t}, nil
 }
 
 // Arrangement is how a hand put the boxes of a drawing.
@@ -154,12 +203,13 @@ func (s *Server) registerArrangements(api huma.API) {
 	})
 	huma.Put(api, "/api/codebases/{id}/arrangement", func(ctx context.Context, in *struct {
 		CodebaseIn
+		By   string `query:"by"`
 		Body Arrangement
 	}) (*body[Arrangement], error) {
 		if err := s.review.Arrange(ctx, in.ID, in.Body.Place, in.Body.Boxes); err != nil {
 			return nil, failure(err)
 		}
-		s.changed(in.ID, "arrangement")
+		s.changed(review.Happened{Codebase: in.ID, Part: review.PartArrangement, What: "arrangement", By: in.By})
 		return &body[Arrangement]{in.Body}, nil
 	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }

@@ -53,13 +53,8 @@ type Rendered struct {
 }
 
 func (s *Server) registerFindings(api huma.API) {
-	huma.Get(api, "/api/codebases/{id}/findings", func(ctx context.Context, in *CodebaseIn) (*body[[]review.Finding], error) {
-		if _, err := s.review.Codebase(ctx, in.ID); err != nil {
-			return nil, failure(err)
-		}
-		l, err := s.review.Findings(ctx, in.ID)
-		return &body[[]review.Finding]{l}, failure(err)
-	})
+	huma.Get(api, "/api/codebases/{id}/findings", s.listFindings)
+	huma.Get(api, "/api/codebases/{id}/recorded", s.recorded)
 	huma.Post(api, "/api/codebases/{id}/findings", s.addFinding)
 	huma.Get(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *FindingIn) (*body[review.Finding], error) {
 		f, err := s.review.Finding(ctx, in.ID, in.Finding)
@@ -79,7 +74,17 @@ func (s *Server) registerFindings(api huma.API) {
 		if err != nil {
 			return nil, failure(err)
 		}
-		s.changed(in.ID, "finding")
+		more := 0
+		switch {
+		case in.Body.Deleted == nil:
+		case f.Deleted:
+			more = -1
+		default:
+			more = 1
+		}
+		if f.Counter > 0 { // something was changed
+			s.found(f, in.By, more)
+		}
 		return &body[review.Finding]{f}, nil
 	})
 	huma.Get(api, "/api/codebases/{id}/findings/{finding}/changes", func(
@@ -91,6 +96,89 @@ func (s *Server) registerFindings(api huma.API) {
 	huma.Post(api, "/api/render", func(_ context.Context, in *body[Markdown]) (*body[Rendered], error) {
 		return &body[Rendered]{Rendered{report.SafeHTML(in.Body.Text)}}, nil
 	})
+}
+
+// FindingsIn says which stretch of which findings is listed.
+type FindingsIn struct {
+	CodebaseIn
+	review.Filter
+	Narrow
+	Survey int64  `query:"survey" doc:"by whose features and roles it is narrowed; 0 for the newest"`
+	Group  string `query:"group" enum:"place,kind,state,person,label" doc:"none for the order set by hand"`
+	From   int    `query:"from" minimum:"0" doc:"rows to leave out"`
+	Count  int    `query:"count" minimum:"0" maximum:"1000" default:"100" doc:"rows at most"`
+}
+
+// listFindings lists a stretch of the findings that pass a filter.
+func (s *Server) listFindings(ctx context.Context, in *FindingsIn) (*body[review.List], error) {
+	if _, err := s.review.Codebase(ctx, in.ID); err != nil {
+		return nil, failure(err)
+	}
+	all, counter, err := s.findings(ctx, in.ID)
+	if err != nil {
+		return nil, failure(err)
+	}
+	passes := in.Passes
+	if in.Narrow != (Narrow{}) {
+		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+		if err != nil {
+			return nil, err
+		}
+		passes = func(f *review.Finding) bool { return in.holds(o, f.Place.Path) && in.Passes(f) }
+	}
+	l := review.Select(all, passes, in.Group, in.From, in.Count)
+	l.Counter = counter
+	return &body[review.List]{l}, nil
+}
+
+// recorded lists the smells that findings were made of, by their ids.
+func (s *Server) recorded(ctx context.Context, in *CodebaseIn) (*body[[]string], error) {
+	all, _, err := s.findings(ctx, in.ID)
+	if err != nil {
+		return nil, failure(err)
+	}
+	out := []string{}
+	for i := range all {
+		if all[i].Smell != "" {
+			out = append(out, all[i].Smell)
+		}
+	}
+	return &body[[]string]{out}, nil
+}
+
+// findings are a codebase's findings in their order with the number of their
+// last change, read anew when any of them was changed. They are shared: nobody
+// writes to them.
+func (s *Server) findings(ctx context.Context, codebase int64) ([]review.Finding, int64, error) {
+	touched, err := s.review.Touched(ctx, codebase)
+	if err != nil {
+		return nil, 0, err
+	}
+	s.listed.Lock()
+	defer s.listed.Unlock()
+	l, ok := s.listed.of[codebase]
+	if ok && l.counter == touched[review.PartFindings] {
+		return l.findings, l.counter, nil
+	}
+	if l.findings, l.counter, err = s.review.FindingsNow(ctx, codebase); err != nil {
+		return nil, 0, err
+	}
+	if s.listed.of == nil {
+		s.listed.of = map[int64]listed{}
+	}
+	s.listed.of[codebase] = l
+	return l.findings, l.counter, nil
+}
+
+// listed are findings as they were after the change with that number.
+type listed struct {
+	counter  int64
+	findings []review.Finding
+}
+
+// found tells all open pages of a finding as it is now.
+func (s *Server) found(f review.Finding, by string, more int) {
+	s.changed(review.Happened{Codebase: f.Codebase, Part: review.PartFindings, What: "finding", By: by, Finding: &f, More: more})
 }
 
 func (s *Server) addFinding(ctx context.Context, in *struct {
@@ -151,7 +239,7 @@ func (s *Server) Record(ctx context.Context, codebase int64, n NewFinding) (f re
 	if f, err = s.review.AddFinding(ctx, f); err != nil {
 		return f, failure(err)
 	}
-	s.changed(codebase, "finding")
+	s.found(f, n.By, 1)
 	return f, nil
 }
 
@@ -177,7 +265,7 @@ func (s *Server) recordBare(ctx context.Context, codebase int64, n NewFinding) (
 	if err != nil {
 		return f, failure(err)
 	}
-	s.changed(codebase, "finding")
+	s.found(f, n.By, 1)
 	return f, nil
 }
 
@@ -267,6 +355,13 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		problem(w, http.StatusInternalServerError, err.Error())
 		return
 	}
+	// Handed out as it is seen: what is filtered away stays away.
+	q := r.URL.Query()
+	filter := review.Filter{
+		At: q.Get("at"), Words: q.Get("words"), Kind: review.Kind(q.Get("kind")), State: review.State(q.Get("state")),
+		Person: q.Get("person"), Label: q.Get("label"),
+	}
+	found = slices.DeleteFunc(found, func(f review.Finding) bool { return !filter.Passes(&f) })
 	var out bytes.Buffer
 	kind := ""
 	switch file := chi.URLParam(r, "file"); file {

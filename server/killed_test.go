@@ -97,10 +97,10 @@ func TestAKilledServerLosesNothingItAcknowledged(t *testing.T) {
 		_ = cmd.Wait()
 	}
 	_, p := process(t, data, dir)
-	var list []review.Finding
-	p.get(fmt.Sprintf("/api/codebases/%d/findings", id), &list)
+	var list review.List
+	p.get(fmt.Sprintf("/api/codebases/%d/findings?count=1000", id), &list)
 	there := map[string]bool{}
-	for _, f := range list {
+	for _, f := range list.Rows {
 		there[f.Title] = true
 	}
 	for title := range acknowledged {
@@ -196,9 +196,9 @@ func TestRemarksAreRecordedWhileTheFactsAreGone(t *testing.T) {
 	p.events(func(name string, d map[string]any) bool { return name == "survey" && d["state"] == "finished" }, func() {
 		p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/surveys", id), nil, nil)
 	})
-	var list []review.Finding
-	p.get(fmt.Sprintf("/api/codebases/%d/findings", id), &list)
-	require.Len(t, list, 1)
+	var list review.List
+	p.get(fmt.Sprintf("/api/codebases/%d/findings?count=1000", id), &list)
+	require.Len(t, list.Rows, 1)
 }
 
 func TestASurveyThatTakesTooMuchEndsAloneAndSaysWhy(t *testing.T) {

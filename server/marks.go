@@ -5,6 +5,7 @@ import (
 	"net/http"
 
 	"jantel/core/model"
+	"jantel/review"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -55,13 +56,14 @@ func (s *Server) registerMarks(api huma.API) {
 	})
 	huma.Delete(api, "/api/codebases/{id}/read/{step}", func(ctx context.Context, in *struct {
 		CodebaseIn
-		Step int64 `path:"step"`
+		Step int64  `path:"step"`
+		By   string `query:"by"`
 	}) (*body[Unmarked], error) {
 		back, left, err := s.review.UndoMarks(ctx, in.ID, in.Step)
 		if err != nil {
 			return nil, failure(err)
 		}
-		s.changed(in.ID, "read")
+		s.changed(review.Happened{Codebase: in.ID, Part: review.PartMarks, What: "read", By: in.By})
 		return &body[Unmarked]{Unmarked{back, left}}, nil
 	}, func(o *huma.Operation) { o.DefaultStatus = http.StatusOK })
 	huma.Put(api, "/api/codebases/{id}/silence", func(ctx context.Context, in *struct {
@@ -103,7 +105,7 @@ func (s *Server) silence(ctx context.Context, codebase int64, q Quiet) error {
 	if err := s.review.Silence(ctx, codebase, q.Smell, silence, q.By); err != nil {
 		return failure(err)
 	}
-	s.changed(codebase, "silence")
+	s.changed(review.Happened{Codebase: codebase, Part: review.PartJudged, What: "silence", By: q.By})
 	return nil
 }
 
@@ -127,6 +129,6 @@ func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read
 	if m.Step, m.Changed, err = s.review.MarkRead(ctx, codebase, files, read, by); err != nil {
 		return m, failure(err)
 	}
-	s.changed(codebase, "read")
+	s.changed(review.Happened{Codebase: codebase, Part: review.PartMarks, What: "read", By: by})
 	return m, nil
 }

@@ -71,8 +71,11 @@ const maxCorpus = 512 << 20
 // SearchLine is one line of a search's answer, which is sent as they come in.
 type SearchLine struct {
 	Path string     `json:"path,omitempty"`
+	Sort string     `json:"sort,omitempty"` // own, tests, or others for what nobody here wrote
 	Hits []find.Hit `json:"hits,omitempty"`
-	Done bool       `json:"done,omitempty"`
+	// Cut says that the file holds more hits than are told.
+	Cut  bool `json:"cut,omitempty"`
+	Done bool `json:"done,omitempty"`
 	// Files is how many files hold a hit, Hits how many hits were found in
 	// all; More says that the search stopped at its limit.
 	Files   int    `json:"files,omitempty"`
@@ -116,7 +119,7 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 	var mu sync.Mutex
 	end := SearchLine{Done: true}
 	last := time.Time{}
-	send := func(path string, hits []find.Hit) bool {
+	send := func(path, sort string, hits []find.Hit) bool {
 		mu.Lock()
 		defer mu.Unlock()
 		if end.Total >= maxHits {
@@ -126,7 +129,7 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 		}
 		end.Files++
 		end.Total += len(hits)
-		if enc.Encode(SearchLine{Path: path, Hits: hits}) != nil {
+		if enc.Encode(SearchLine{Path: path, Sort: sort, Hits: hits, Cut: len(hits) == perFile}) != nil {
 			cancel()
 			return false
 		}
@@ -136,12 +139,19 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 		}
 		return true
 	}
-	read, err := s.texts.each(ctx, s.facts, o, at, func(f *model.File, text []byte) bool {
-		if hits := p.In(text, perFile); len(hits) > 0 {
-			return send(f.Path, hits)
+	read := 0
+	for _, sort := range sorts {
+		var n int
+		n, err = s.texts.each(ctx, s.facts, o, at, sort, func(f *model.File, text []byte) bool {
+			if hits := p.In(text, perFile); len(hits) > 0 {
+				return send(f.Path, sort, hits)
+			}
+			return true
+		})
+		if read += n; err != nil {
+			break
 		}
-		return true
-	})
+	}
 	mu.Lock()
 	defer mu.Unlock()
 	end.Read = read
@@ -154,9 +164,24 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 	_ = enc.Encode(end)
 }
 
-// each calls fn with the text of every judged or skipped text file below a
-// place, on all cores, in no order.
-func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at string, fn func(*model.File, []byte) bool) (int, error) {
+// sorts are the sorts of files in the order they are searched: what people here
+// write and change first.
+var sorts = []string{"own", "tests", "others"}
+
+// sortOf is the sort a file is searched in.
+func (o *judged) sortOf(path string) string {
+	switch {
+	case !o.InScope[path]:
+		return "others"
+	case o.Roles[path].Role == model.RoleTest:
+		return "tests"
+	}
+	return "own"
+}
+
+// each calls fn with the text of every text file of one sort below a place, on
+// all cores, in no order.
+func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at, sort string, fn func(*model.File, []byte) bool) (int, error) {
 	c.mu.Lock()
 	if c.survey != o.survey {
 		c.survey, c.texts, c.size = o.survey, map[string][]byte{}, 0
@@ -164,7 +189,7 @@ func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at str
 	have := c.texts
 	var ready, missing []*model.File
 	for _, f := range o.facts.Files {
-		if f.Hash == "" || f.Skipped == model.SkippedBinary || !model.Within(at, f.Path) {
+		if f.Hash == "" || f.Skipped == model.SkippedBinary || !model.Within(at, f.Path) || o.sortOf(f.Path) != sort {
 			continue
 		}
 		if have[f.Hash] != nil {
@@ -178,7 +203,6 @@ func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at str
 		texts[i] = have[f.Hash]
 	}
 	c.mu.Unlock()
-	// Code first, then what was told apart as generated or vendored.
 	type work struct {
 		f      *model.File
 		text   []byte

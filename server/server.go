@@ -16,6 +16,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"reflect"
 	"slices"
 	"strings"
 	"sync"
@@ -62,6 +63,10 @@ type Server struct {
 	ln      net.Listener
 	stop    context.CancelFunc
 	texts   corpus
+	listed  struct {
+		sync.Mutex
+		of map[int64]listed
+	}
 }
 
 // New opens the data and starts to listen; Serve then answers.
@@ -121,7 +126,7 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 	s.cookie = "jantel_" + port
 	s.facts.Rebuilt = func(why string) {
 		cfg.Log.Warn("the store of facts was damaged and made anew; codebases must be surveyed again", "why", why)
-		s.hub.send("review", map[string]any{"what": "facts"})
+		s.changed(review.Happened{Part: review.PartSurveys, What: "facts"})
 	}
 	life, cancel := context.WithCancel(context.WithoutCancel(ctx))
 	s.stop = cancel
@@ -255,6 +260,11 @@ func (s *Server) api(r chi.Router) huma.API {
 	s.registerViews(api)
 	s.registerFindings(api)
 	s.registerMarks(api)
+	s.registerBeside(api)
+	// Events are no answers; their form is described with the rest.
+	for _, sent := range []any{review.Happened{}, Progress{}} {
+		api.OpenAPI().Components.Schemas.Schema(reflect.TypeOf(sent), true, "")
+	}
 	return api
 }
 

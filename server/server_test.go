@@ -491,14 +491,14 @@ func TestFindings(t *testing.T) {
 
 	gone, back := true, false
 	p.do(http.MethodPatch, one, review.Patch{Deleted: &gone}, nil, "If-Match", "3")
-	var list []review.Finding
+	var list review.List
 	p.get(at, &list)
-	require.Len(t, list, 1)
+	require.Len(t, list.Rows, 1)
 	p.do(http.MethodPatch, one, review.Patch{Deleted: &back}, nil, "If-Match", "4")
 	first := 0.5
 	p.do(http.MethodPatch, fmt.Sprintf("%s/%d", at, g.ID), review.Patch{Position: &first}, nil, "If-Match", "1")
 	p.get(at, &list)
-	require.Equal(t, []int64{g.ID, f.ID}, []int64{list[0].ID, list[1].ID}, "the order set by hand")
+	require.Equal(t, []int64{g.ID, f.ID}, []int64{list.Rows[0].ID, list.Rows[1].ID}, "the order set by hand")
 
 	for file, kind := range map[string]string{"findings.md": "text/markdown", "findings.csv": "text/csv", "survey.html": "text/html", "survey.json": "application/json"} {
 		r, b := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/export/%s", id, file), nil)

@@ -10,6 +10,7 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/weave"
+	"jantel/review"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -42,7 +43,7 @@ type judged struct {
 	facts    *model.Survey
 	*judgement.Result
 	shelved *shelved
-	touched int64
+	touched map[review.Part]int64
 }
 
 var errNoSmell = huma.Error404NotFound("this survey has no such smell any more")
@@ -195,19 +196,27 @@ func cached[T any](o *judged, name string, make func() T) T {
 	return v
 }
 
-// etag names the state that an answer was made from.
-func (o *judged) etag() string {
-	return fmt.Sprintf("%q", fmt.Sprintf("%d-%s-%d", o.survey, o.Version, o.touched))
+// etag names the state that an answer was made from: facts and judgement, and
+// those parts of the review that it shows.
+func (o *judged) etag(parts ...review.Part) string {
+	tag := fmt.Sprintf("%d-%s", o.survey, o.Version)
+	for _, p := range parts {
+		tag += fmt.Sprintf("-%d", o.touched[p])
+	}
+	return fmt.Sprintf("%q", tag)
 }
 
-// registerView registers a view: a function of an open survey and a place.
-func registerView[T any](s *Server, api huma.API, path string, make func(ctx context.Context, o *judged, place string) (T, error)) {
+// registerView registers a view: a function of an open survey and a place, and
+// of those parts of the review that it names.
+func registerView[T any](
+	s *Server, api huma.API, path string, make func(ctx context.Context, o *judged, place string) (T, error), parts ...review.Part,
+) {
 	huma.Get(api, path, func(ctx context.Context, in *ViewIn) (*view[T], error) {
 		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
 		if err != nil {
 			return nil, err
 		}
-		tag := o.etag()
+		tag := o.etag(parts...)
 		if in.Match == tag {
 			return nil, huma.Status304NotModified()
 		}

@@ -42,14 +42,16 @@ type Row struct {
 	Judged    int      `json:"judged"`
 	Changes   int      `json:"changes" doc:"how often its files were changed; 0 where Git tells nothing"`
 	Authors   int      `json:"authors" doc:"how many people changed them"`
+	Head      string   `json:"head" doc:"of a folder: the file in it that stands for it to the outside, empty where none does"`
 	Changed   string   `json:"changed" doc:"day of the last change, as 2026-06-11; empty where Git tells nothing"`
 }
 
 // Ledger is the Layout view of a place.
 type Ledger struct {
-	Place string       `json:"place"`
-	Roles []model.Role `json:"roles" doc:"the legend, in drawing order"`
-	Rows  []Row        `json:"rows"`
+	Place   string       `json:"place"`
+	Counter int64        `json:"counter" doc:"number of the last change of findings that is in it"`
+	Roles   []model.Role `json:"roles" doc:"the legend, in drawing order"`
+	Rows    []Row        `json:"rows"`
 }
 
 // Margin is what stands beside every view for one place.
@@ -67,7 +69,9 @@ type Margin struct {
 	Strains    []model.Strain      `json:"strains"`
 	Smells     []model.Smell       `json:"smells" doc:"strongest first, at most 60"`
 	SmellCount int                 `json:"smell_count"`
-	Findings   []review.Finding    `json:"findings"`
+	Findings   []review.Listed     `json:"findings" doc:"in their order, at most 40"`
+	Counter    int64               `json:"counter" doc:"number of the last change of findings that is in it"`
+	Recorded   int                 `json:"recorded" doc:"how many findings there are here"`
 	History    *Changed            `json:"history" doc:"of a file; null where Git tells nothing"`
 	Lines      int                 `json:"lines"`
 	Files      int                 `json:"files"`
@@ -76,6 +80,9 @@ type Margin struct {
 	Partial    string              `json:"partial" doc:"why the file was read only in part"`
 	Titles     map[string]RuleText `json:"titles" doc:"the rules of the smells shown"`
 }
+
+// marginFindings is how many findings the margin is sent; the list has the rest.
+const marginFindings = 40
 
 // Changed is how a file came to be what it is. Times are RFC 3339.
 type Changed struct {
@@ -146,9 +153,9 @@ type PlaceHit struct {
 
 func (s *Server) registerViews(api huma.API) {
 	registerView(s, api, "/api/codebases/{id}/overview", s.overview)
-	registerView(s, api, "/api/codebases/{id}/layout", s.layout)
-	registerView(s, api, "/api/codebases/{id}/margin", s.margin)
-	registerView(s, api, "/api/codebases/{id}/code", s.code)
+	registerView(s, api, "/api/codebases/{id}/layout", s.layout, review.PartFindings, review.PartMarks)
+	registerView(s, api, "/api/codebases/{id}/margin", s.margin, review.PartFindings, review.PartMarks)
+	registerView(s, api, "/api/codebases/{id}/code", s.code, review.PartMarks)
 	registerView(s, api, "/api/codebases/{id}/siblings", s.siblings)
 	registerView(s, api, "/api/codebases/{id}/smells", s.smells)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
@@ -271,6 +278,36 @@ func (o *judged) parts() *parts {
 	})
 }
 
+// heads are the files that stand for their folders to the outside: where
+// something starts, else the facade; of several the one called shortest.
+func (o *judged) heads() map[string]string {
+	return cached(o, "heads", func() map[string]string {
+		out := map[string]string{}
+		put := func(p string) {
+			d, name := model.FolderOf(p), path.Base(p)
+			if now, ok := out[d]; !ok || len(name) < len(now) {
+				out[d] = name
+			}
+		}
+		for _, p := range o.Facades {
+			put(p)
+		}
+		started := map[string]bool{}
+		for _, e := range o.Entries {
+			if d := model.FolderOf(e.Path); e.Kind != model.EntryScript && !started[d] {
+				started[d] = true
+				delete(out, d)
+			}
+		}
+		for _, e := range o.Entries {
+			if e.Kind != model.EntryScript {
+				put(e.Path)
+			}
+		}
+		return out
+	})
+}
+
 func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, error) {
 	if o.facts.File(place) != nil {
 		place = model.FolderOf(place)
@@ -283,7 +320,7 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 	if err != nil {
 		return nil, err
 	}
-	found, err := s.review.Findings(ctx, o.codebase)
+	found, counter, err := s.findings(ctx, o.codebase)
 	if err != nil {
 		return nil, failure(err)
 	}
@@ -299,8 +336,8 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 			}
 		}
 	}
-	p, pasts := o.parts(), o.pasts()
-	l := &Ledger{Place: place, Roles: model.Roles, Rows: []Row{}}
+	p, pasts, heads := o.parts(), o.pasts(), o.heads()
+	l := &Ledger{Place: place, Roles: model.Roles, Rows: []Row{}, Counter: counter}
 	index := map[model.Role]int{}
 	for i, r := range model.Roles {
 		index[r] = i
@@ -327,6 +364,7 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 			r.Roles = append(r.Roles, [2]int{-1, n})
 		}
 		pasts[d.Path].fill(&r)
+		r.Head = heads[d.Path]
 		l.Rows = append(l.Rows, r)
 	}
 	for _, f := range o.facts.Files {
@@ -360,7 +398,7 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 
 func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, error) {
 	m := &Margin{
-		Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Finding{},
+		Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Listed{},
 		Strains: []model.Strain{}, Titles: map[string]RuleText{}, Roles: map[model.Role]int{},
 		Role: model.RoleOf{Reasons: []string{}}, Origin: model.OriginOf{Evidence: []string{}},
 	}
@@ -427,13 +465,16 @@ func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, 
 			m.Titles[sm.Rule] = RuleText{r.Title, r.Question, r.Why}
 		}
 	}
-	all, err := s.review.Findings(ctx, o.codebase)
+	all, counter, err := s.findings(ctx, o.codebase)
 	if err != nil {
 		return nil, failure(err)
 	}
-	for _, f := range all {
-		if model.Within(place, f.Place.Path) {
-			m.Findings = append(m.Findings, f)
+	m.Counter = counter
+	for i := range all {
+		if model.Within(place, all[i].Place.Path) {
+			if m.Recorded++; m.Recorded <= marginFindings {
+				m.Findings = append(m.Findings, all[i].Listed())
+			}
 		}
 	}
 	return m, nil

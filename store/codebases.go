@@ -83,18 +83,42 @@ func gone(res sql.Result, err error, what string) error {
 	return fmt.Errorf("%w: there is no such %s", review.ErrNotFound, what)
 }
 
-// Touched is a number that every change of a codebase's review raises.
-func (r *Review) Touched(ctx context.Context, id int64) (n int64, err error) {
-	err = r.db.QueryRowContext(ctx, "SELECT touched FROM codebases WHERE id = ?", id).Scan(&n)
-	if errors.Is(err, sql.ErrNoRows) {
-		return 0, fmt.Errorf("%w: there is no such codebase", review.ErrNotFound)
+// Touched tells for each part of a codebase's review a number that every change
+// of it raises.
+func (r *Review) Touched(ctx context.Context, id int64) (map[review.Part]int64, error) {
+	rows, err := r.db.QueryContext(ctx, "SELECT part, n FROM touched WHERE codebase = ?", id)
+	if err != nil {
+		return nil, err
 	}
-	return n, err
+	defer func() { _ = rows.Close() }()
+	out := map[review.Part]int64{}
+	for rows.Next() {
+		var part review.Part
+		var n int64
+		if err := rows.Scan(&part, &n); err != nil {
+			return nil, err
+		}
+		out[part] = n
+	}
+	return out, rows.Err()
 }
 
-func touch(ctx context.Context, tx *sql.Tx, id int64) error {
+func touch(ctx context.Context, tx *sql.Tx, id int64, part review.Part) error {
+	_, err := count(ctx, tx, id, part)
+	return err
+}
+
+// count raises the number of a part and returns it.
+func count(ctx context.Context, tx *sql.Tx, id int64, part review.Part) (n int64, err error) {
 	res, err := tx.ExecContext(ctx, "UPDATE codebases SET touched = touched + 1 WHERE id = ?", id)
-	return gone(res, err, "codebase")
+	if err := gone(res, err, "codebase"); err != nil {
+		return 0, err
+	}
+	err = tx.QueryRowContext(
+		ctx, "INSERT INTO touched (codebase, part, n) VALUES (?, ?, 1) ON CONFLICT (codebase, part) DO UPDATE SET n = n + 1 RETURNING n",
+		id, part,
+	).Scan(&n)
+	return n, err
 }
 
 // Brief returns a codebase's brief and its version; version 0 means that none
@@ -132,7 +156,7 @@ func (r *Review) replace(ctx context.Context, table, column string, id int64, te
 		if now != version {
 			return ErrStale
 		}
-		if err := touch(ctx, tx, id); err != nil {
+		if err := touch(ctx, tx, id, review.PartJudged); err != nil {
 			return err
 		}
 		_, err = tx.ExecContext(
@@ -172,7 +196,7 @@ func (r *Review) EndSurvey(ctx context.Context, s review.SurveyRecord) error {
 			s.State, time.Now().UnixMilli(), s.Revision, s.Problem, s.Files, s.Lines, s.Seconds, s.ID); err != nil {
 			return err
 		}
-		return touch(ctx, tx, s.Codebase)
+		return touch(ctx, tx, s.Codebase, review.PartSurveys)
 	})
 }
 

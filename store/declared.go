@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"jantel/core/model"
+	"jantel/review"
 )
 
 // Charter returns the text of the charter that is kept for a codebase and its
@@ -47,7 +48,7 @@ func (r *Review) Overrules(ctx context.Context, id int64) ([]model.Overrule, err
 // Overrule sets something by hand, or with gone takes it back.
 func (r *Review) Overrule(ctx context.Context, id int64, o model.Overrule, gone bool) error {
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
-		err := touch(ctx, tx, id)
+		err := touch(ctx, tx, id, review.PartJudged)
 		if err != nil {
 			return err
 		}
@@ -88,7 +89,7 @@ func (r *Review) Arrange(ctx context.Context, id int64, place string, boxes []st
 		return err
 	}
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
-		err := touch(ctx, tx, id)
+		err := touch(ctx, tx, id, review.PartArrangement)
 		if err != nil {
 			return err
 		}

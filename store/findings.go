@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"time"
 
@@ -36,7 +37,28 @@ func scanFinding(row interface{ Scan(...any) error }) (f review.Finding, err err
 // Findings lists a codebase's findings in the order set by hand, deleted ones
 // left out.
 func (r *Review) Findings(ctx context.Context, codebase int64) ([]review.Finding, error) {
-	rows, err := r.db.QueryContext(
+	all, _, err := r.FindingsNow(ctx, codebase)
+	return all, err
+}
+
+// FindingsNow lists the findings and tells the number of their last change, as
+// both were at one moment.
+func (r *Review) FindingsNow(ctx context.Context, codebase int64) (all []review.Finding, counter int64, err error) {
+	tx, err := r.db.BeginTx(ctx, &sql.TxOptions{ReadOnly: true})
+	if err != nil {
+		return nil, 0, err
+	}
+	defer func() { _ = tx.Rollback() }()
+	err = tx.QueryRowContext(ctx, "SELECT n FROM touched WHERE codebase = ? AND part = ?", codebase, review.PartFindings).Scan(&counter)
+	if err != nil && !errors.Is(err, sql.ErrNoRows) {
+		return nil, 0, err
+	}
+	all, err = findings(ctx, tx, codebase)
+	return all, counter, err
+}
+
+func findings(ctx context.Context, tx *sql.Tx, codebase int64) ([]review.Finding, error) {
+	rows, err := tx.QueryContext(
 		ctx, "SELECT "+findingColumns+" FROM findings WHERE codebase = ? AND NOT deleted ORDER BY position, id",
 		codebase,
 	)
@@ -91,7 +113,7 @@ func (r *Review) AddFinding(ctx context.Context, f review.Finding) (review.Findi
 		return f, err
 	}
 	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
-		if err := touch(ctx, tx, f.Codebase); err != nil {
+		if f.Counter, err = count(ctx, tx, f.Codebase, review.PartFindings); err != nil {
 			return err
 		}
 		if err := tx.QueryRowContext(
@@ -155,7 +177,8 @@ func (r *Review) ChangeFinding(ctx context.Context, codebase, id, version int64,
 				return err
 			}
 		}
-		return touch(ctx, tx, codebase)
+		f.Counter, err = count(ctx, tx, codebase, review.PartFindings)
+		return err
 	})
 	return f, err
 }

@@ -70,7 +70,7 @@ func (r *Review) MarkRead(
 		); err != nil {
 			return err
 		}
-		return touch(ctx, tx, codebase)
+		return touch(ctx, tx, codebase, review.PartMarks)
 	})
 	return step, changed, err
 }
@@ -163,7 +163,7 @@ func (r *Review) UndoMarks(ctx context.Context, codebase, step int64) (back, lef
 				return err
 			}
 		}
-		return touch(ctx, tx, codebase)
+		return touch(ctx, tx, codebase, review.PartMarks)
 	})
 	return back, left, err
 }
@@ -223,7 +223,7 @@ func (r *Review) Silence(ctx context.Context, codebase int64, smell string, s mo
 		if err != nil {
 			return err
 		}
-		return touch(ctx, tx, codebase)
+		return touch(ctx, tx, codebase, review.PartJudged)
 	})
 }
 

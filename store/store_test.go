@@ -70,6 +70,7 @@ func TestWhatIsWrongChangesNothing(t *testing.T) {
 	}
 	now, err := r.Finding(ctx, c.ID, f.ID)
 	require.NoError(t, err)
+	f.Counter = 0 // told of a change alone
 	require.Equal(t, f, now)
 	_, err = r.Finding(ctx, c.ID+1, f.ID)
 	require.ErrorIs(t, err, review.ErrNotFound, "a finding belongs to its codebase")
@@ -103,6 +104,7 @@ func TestEverythingIsThereAfterOpeningAgain(t *testing.T) {
 	r, _ = openReview(t, dir)
 	list, err := r.Findings(ctx, c.ID)
 	require.NoError(t, err)
+	f.Counter = 0 // told of a change alone
 	require.Equal(t, []review.Finding{f}, list)
 	marks, err := r.ReadMarks(ctx, c.ID)
 	require.NoError(t, err)
@@ -163,4 +165,28 @@ func TestADataFolderThatCanNotBeMadeIsSaid(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, nil, 0o600))
 	_, err := store.OpenReview(context.Background(), filepath.Join(file, "data"))
 	require.ErrorContains(t, err, "--data")
+}
+
+func TestEachPartOfAReviewIsCountedByItself(t *testing.T) {
+	ctx := context.Background()
+	r, c := openReview(t, t.TempDir())
+	before, err := r.Touched(ctx, c.ID)
+	require.NoError(t, err)
+	f, err := r.AddFinding(ctx, review.Finding{Codebase: c.ID, Kind: review.Fix, Title: "a", Place: review.Place{Path: "."}})
+	require.NoError(t, err)
+	words := "b"
+	g, err := r.ChangeFinding(ctx, c.ID, f.ID, 1, review.Patch{Title: &words}, "")
+	require.NoError(t, err)
+	require.Equal(t, f.Counter+1, g.Counter, "each change has the next number")
+	_, _, err = r.MarkRead(ctx, c.ID, map[string]string{"a.go": "h"}, true, "")
+	require.NoError(t, err)
+	require.NoError(t, r.Overrule(ctx, c.ID, model.Overrule{Kind: model.OverruleRole, Target: "a.go", Value: "logic"}, false))
+	after, err := r.Touched(ctx, c.ID)
+	require.NoError(t, err)
+	for part, n := range map[review.Part]int64{review.PartFindings: 2, review.PartMarks: 1, review.PartJudged: 1, review.PartArrangement: 0} {
+		require.Equal(t, n, after[part]-before[part], part)
+	}
+	_, counter, err := r.FindingsNow(ctx, c.ID)
+	require.NoError(t, err)
+	require.Equal(t, g.Counter, counter)
 }

@@ -403,17 +403,22 @@ func (x *comparison) idle(live []Exception) {
 	x.Idle = slices.Compact(x.Idle)
 }
 
-// links lists the dependencies that are forbidden and not excepted.
-func (x *comparison) links(live []Exception) {
-	layer := map[string]*Layer{}
-	may := map[[2]string]bool{}
-	for i := range x.Layers {
-		l := &x.Layers[i]
+// allowed are the layers by name, and which may need which.
+func (c *Charter) allowed() (layer map[string]*Layer, may map[[2]string]bool) {
+	layer, may = map[string]*Layer{}, map[[2]string]bool{}
+	for i := range c.Layers {
+		l := &c.Layers[i]
 		layer[l.Name] = l
 		for _, m := range l.May {
 			may[[2]string{l.Name, m}] = true
 		}
 	}
+	return layer, may
+}
+
+// links lists the dependencies that are forbidden and not excepted.
+func (x *comparison) links(live []Exception) {
+	layer, may := x.allowed()
 	for _, l := range x.r.Edges() {
 		if !orders(l.Kind) || l.FromRole == model.RoleTest {
 			continue
@@ -428,6 +433,46 @@ func (x *comparison) links(live []Exception) {
 	slices.SortFunc(x.Breaches, func(a, b Breach) int {
 		return cmp.Or(cmp.Compare(a.From, b.From), cmp.Compare(a.Line, b.Line), cmp.Compare(a.To, b.To), cmp.Compare(a.Rule, b.Rule))
 	})
+}
+
+// Would is the rule that a dependency from one place to another would break, ""
+// when it would break none. A folder stands for all files below it: it is the
+// first rule that any two of them break.
+func (c *Charter) Would(r *reading.Reading, from, to string) string {
+	x := &comparison{Charter: c, r: r, used: map[string]bool{}, Result: &Result{LayerOf: map[string]string{}}}
+	layer, may := x.allowed()
+	// Files of one layer are alike to the rules, but for those of areas kept apart.
+	tell := func(place string) (ends []string) {
+		seen := map[string]bool{}
+		for f := range r.Own(place) {
+			if r.IsTest(f.Path) {
+				continue
+			}
+			x.place(f)
+			key := x.LayerOf[f.Path]
+			for i, a := range c.Apart {
+				for j, g := range a.Places {
+					if match(g, f.Path) {
+						key += fmt.Sprintf(" %d.%d", i, j)
+					}
+				}
+			}
+			if !seen[key] {
+				seen[key] = true
+				ends = append(ends, f.Path)
+			}
+		}
+		return ends
+	}
+	tos := tell(to)
+	for _, a := range tell(from) {
+		for _, b := range tos {
+			if rule := c.forbids(x.LayerOf[a], x.LayerOf[b], model.Link{From: a, To: b}, layer, may); rule != "" {
+				return rule
+			}
+		}
+	}
+	return ""
 }
 
 // orders reports whether a link of that kind says which of two comes first: who

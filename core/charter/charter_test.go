@@ -175,3 +175,27 @@ func FuzzCharter(f *testing.F) {
 		require.True(t, (c == nil) == (len(faults) > 0))
 	})
 }
+
+func TestADependencyIsHeldAgainstTheCharterBeforeItExists(t *testing.T) {
+	c, faults := charter.Parse([]byte(layers + "apart:\n  - name: rooms\n    places: [src/logic, src/loose.ts]\n"))
+	require.Empty(t, faults)
+	s := testkit.Survey(t, tree)
+	j := judgement.Judge(s, model.Brief{}, nil)
+	r := reading.Of(s, j.InScope, j.Roles)
+	for pair, rule := range map[[2]string]string{
+		{"src/routes", "src/logic"}:     "",
+		{"src/routes", "src/data"}:      "routes may depend on logic alone",
+		{"src/data/c.ts", "src/routes"}: "data may depend on nothing",
+		{"src/main.ts", "src/data"}:     "",
+		{"src/logic", "src/loose.ts"}:   "rooms are kept apart",
+		{"src/nowhere", "src/loose.ts"}: "",
+	} {
+		got := c.Would(r, pair[0], pair[1])
+		if rule == "" {
+			require.Empty(t, got, pair)
+		} else {
+			require.NotEmpty(t, got, pair)
+			t.Log(pair, got)
+		}
+	}
+}

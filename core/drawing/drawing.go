@@ -92,8 +92,10 @@ type Bundle struct {
 	Wide  float64 `json:"wide" doc:"how thick it is drawn"`
 	Up    bool    `json:"up" doc:"it points against the levels: it is part of a ring"`
 	Cut   bool    `json:"cut" doc:"one of the fewest whose removal opens its ring"`
-	Curve string  `json:"curve" doc:"path data"`
-	Tip   string  `json:"tip" doc:"path data of the arrow"`
+	// Implied: a longer way leads there as well, so that it says nothing new.
+	Implied bool   `json:"implied" doc:"a longer way over other boxes leads there too"`
+	Curve   string `json:"curve" doc:"path data"`
+	Tip     string `json:"tip" doc:"path data of the arrow"`
 }
 
 // Drawing is a laid out picture.
@@ -190,6 +192,7 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 	}
 	d.ring(c.boxOf, r)
 	d.layout(r)
+	d.imply()
 	return d
 }
 

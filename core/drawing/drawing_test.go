@@ -334,3 +334,22 @@ func TestTooManyPartsAreSaid(t *testing.T) {
 	require.Len(t, d.Boxes, drawing.MaxBoxes)
 	require.Len(t, d.Notes, 1)
 }
+
+func TestWhatALongerWayImpliesIsMarked(t *testing.T) {
+	d := draw(t, `
+-- page/a.ts --
+import { b } from '../logic/b'
+import { c } from '../store/c'
+export const a = b + c
+-- logic/b.ts --
+import { c } from '../store/c'
+export const b = c
+-- store/c.ts --
+export const c = 1
+`, drawing.Request{Place: "."})
+	implied := map[string]bool{}
+	for _, b := range d.Bundles {
+		implied[b.From+" "+b.To] = b.Implied
+	}
+	require.Equal(t, map[string]bool{"page logic": false, "page store": true, "logic store": false}, implied)
+}

@@ -167,3 +167,48 @@ func (d *Drawing) ring(boxOf map[string]string, r Request) {
 		d.Boxes[i].Circle = best + 1
 	}
 }
+
+// imply marks the bundles that a longer way implies: from a box to one that it
+// reaches over others as well. What lies in a ring is left alone, since there
+// everything leads everywhere.
+func (d *Drawing) imply() {
+	next := map[string][]string{}
+	for i := range d.Bundles {
+		if b := &d.Bundles[i]; orders(b.Class) && !b.Up {
+			next[b.From] = append(next[b.From], b.To)
+		}
+	}
+	ring := map[string]int{}
+	for _, b := range d.Boxes {
+		ring[b.Path] = b.Ring
+	}
+	// Downwards there are no rings, so that each box's reach is made of those below it.
+	reach := map[string]map[string]bool{}
+	var reached func(p string) map[string]bool
+	reached = func(p string) map[string]bool {
+		if r, ok := reach[p]; ok {
+			return r
+		}
+		r := map[string]bool{}
+		reach[p] = r // for what leads back to itself all the same
+		for _, n := range next[p] {
+			r[n] = true
+			for x := range reached(n) {
+				r[x] = true
+			}
+		}
+		return r
+	}
+	for i := range d.Bundles {
+		b := &d.Bundles[i]
+		if !orders(b.Class) || b.Up || ring[b.From] > 0 && ring[b.From] == ring[b.To] {
+			continue
+		}
+		for _, n := range next[b.From] {
+			if n != b.To && reached(n)[b.To] {
+				b.Implied = true
+				break
+			}
+		}
+	}
+}

@@ -15,6 +15,7 @@ type Cell struct {
 	Feature int      `json:"feature"`
 	Files   int      `json:"files"`
 	Lines   int      `json:"lines"`
+	Assumed int      `json:"assumed" doc:"of its lines, those whose role is only assumed"`
 	Folder  string   `json:"folder" doc:"the folder most of it lies in"`
 	Folders int      `json:"folders" doc:"how many folders it lies in"`
 	Left    bool     `json:"left" doc:"it lies wholly in the one folder in which the cell to the left lies"`
@@ -36,14 +37,19 @@ type Column struct {
 
 // Grid is the roles by features of a place.
 type Grid struct {
-	Place    string       `json:"place"`
-	Roles    []model.Role `json:"roles"`
-	Features []Column     `json:"features"`
-	Cells    []Cell       `json:"cells"`
-	More     int          `json:"more" doc:"features that are not shown"`
-	Cut      model.Cut    `json:"cut"`
-	CutOf    string       `json:"cut_of" doc:"the folder the cut is told of: the module around the place, or the whole codebase"`
-	Modules  []ModuleCut  `json:"modules"`
+	Place   string       `json:"place"`
+	Feature string       `json:"feature" doc:"of a place that is a file: the feature it belongs to"`
+	Roles   []model.Role `json:"roles" doc:"the rows: roles, or where these say little positions in the graph of dependencies"`
+	// ByPosition tells that the rows are positions, since less than half of the
+	// code has a role that is seen.
+	ByPosition bool        `json:"by_position"`
+	Seen       float64     `json:"seen" doc:"share of the lines whose role is seen rather than assumed"`
+	Features   []Column    `json:"features"`
+	Cells      []Cell      `json:"cells"`
+	More       int         `json:"more" doc:"features that are not shown"`
+	Cut        model.Cut   `json:"cut"`
+	CutOf      string      `json:"cut_of" doc:"the folder the cut is told of: the module around the place, or the whole codebase"`
+	Modules    []ModuleCut `json:"modules"`
 }
 
 // ModuleCut is how one module is cut.
@@ -54,7 +60,7 @@ type ModuleCut struct {
 }
 
 // maxColumns bounds how many features are shown at once.
-const maxColumns = 60
+const maxColumns = 400
 
 // GridOf makes the grid of the judged files at a place. Features that lie in
 // the same folders stand side by side, so that bands show.
@@ -69,7 +75,8 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 		}
 	}
 	w := weavingOf(s, j, place)
-	for _, r := range model.Roles {
+	g.Seen, g.ByPosition = w.seen(), w.position != nil
+	for _, r := range w.rows() {
 		if w.roles[r] {
 			g.Roles = append(g.Roles, r)
 		}
@@ -111,12 +118,16 @@ type crossing struct {
 type gathering struct {
 	files   []*model.File
 	lines   int
+	assumed int            // of these
 	folders map[string]int // folder to lines
 }
 
-func (c *gathering) add(f *model.File) {
+func (c *gathering) add(f *model.File, assumed bool) {
 	c.files = append(c.files, f)
 	c.lines += f.Lines()
+	if assumed {
+		c.assumed += f.Lines()
+	}
 	c.folders[model.FolderOf(f.Path)] += max(f.Lines(), 1)
 }
 
@@ -139,7 +150,7 @@ func (c *gathering) cell(role, feature int) Cell {
 		}
 	}
 	return Cell{
-		Role: role, Feature: feature, Files: len(c.files), Lines: c.lines,
+		Role: role, Feature: feature, Files: len(c.files), Lines: c.lines, Assumed: c.assumed,
 		Folder: c.main(), Folders: len(c.folders), First: largest.Path, Paths: paths(c.files),
 	}
 }
@@ -150,22 +161,60 @@ type weaving struct {
 	cells     map[crossing]*gathering
 	byFeature map[string]*gathering
 	roles     map[model.Role]bool
+	position  map[string]model.Role // where roles say little: each file's place in the graph of dependencies
+	lines     int                   // own lines that take part
+	told      int                   // of these, lines whose role is seen
 }
 
 func weavingOf(s *model.Survey, j *model.Judgement, place string) *weaving {
 	w := &weaving{place: place, cells: map[crossing]*gathering{}, byFeature: map[string]*gathering{}, roles: map[model.Role]bool{}}
 	fresh := func() *gathering { return &gathering{folders: map[string]int{}} }
+	var here []*model.File
 	for _, f := range s.Files {
-		role := j.Roles[f.Path].Role
-		if !j.InScope[f.Path] || !model.Within(place, f.Path) || role == "" || f.Facts == nil || !featured(f, role) {
+		role := j.Roles[f.Path]
+		if !j.InScope[f.Path] || !model.Within(place, f.Path) || role.Role == "" || f.Facts == nil || !featured(f, role.Role) {
 			continue
 		}
+		here = append(here, f)
+		if role.Role == model.RoleTest {
+			continue
+		}
+		w.lines += f.Lines()
+		if role.Source != model.RoleAssumed {
+			w.told += f.Lines()
+		}
+	}
+	if len(here) > 0 && 2*w.told < w.lines {
+		w.position = positions(s, j, here)
+	}
+	for _, f := range here {
+		role := j.Roles[f.Path].Role
+		assumed := j.Roles[f.Path].Source == model.RoleAssumed
+		if w.position != nil && role != model.RoleTest {
+			role, assumed = w.position[f.Path], false
+		}
 		feature := j.FeatureOf[f.Path].Feature
-		get(w.cells, crossing{role, feature}, fresh).add(f)
-		get(w.byFeature, feature, fresh).add(f)
+		get(w.cells, crossing{role, feature}, fresh).add(f, assumed)
+		get(w.byFeature, feature, fresh).add(f, false)
 		w.roles[role] = true
 	}
 	return w
+}
+
+// seen is the share of lines whose role is seen.
+func (w *weaving) seen() float64 {
+	if w.lines == 0 {
+		return 0
+	}
+	return round4(float64(w.told) / float64(w.lines))
+}
+
+// rows are the rows there may be, from the top.
+func (w *weaving) rows() []model.Role {
+	if w.position == nil {
+		return model.Roles
+	}
+	return append(slices.Clone(Positions), model.RoleTest)
 }
 
 // group is the part of the place that most of a feature lies in.

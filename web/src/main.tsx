@@ -9,22 +9,18 @@ import '@fontsource-variable/jetbrains-mono/wght.css'
 import '@fontsource-variable/newsreader/wght.css'
 import '@fontsource-variable/source-sans-3/wght.css'
 import { client } from './api/queries'
-import Frame from './frame/Frame'
+import { NoSuchPage } from './shell/Alone'
+import Frame from './shell/Frame'
 import { system } from './theme/system'
 // In this order: later sheets build on earlier ones.
 import './theme/base.css'
-import './frame/frame.css'
+import './shell/frame.css'
+import './parts/parts.css'
 import './theme/ink.css'
 import './margin/margin.css'
 import './theme/roles.css'
-import './layout/layout.css'
 import './overview/overview.css'
 import './code/code.css'
-import './findings/findings.css'
-import './weave/weave.css'
-import './links/links.css'
-import './journeys/journeys.css'
-import './search/search.css'
 import './home/home.css'
 import './theme/media.css'
 
@@ -45,7 +41,7 @@ const router = createBrowserRouter([
   },
   { path: '/c/:id', element: <Navigate to="overview" replace /> },
   { path: '/c/:id/:view', element: <Frame /> },
-  { path: '*', element: <Navigate to="/" replace /> },
+  { path: '*', element: <NoSuchPage /> },
 ])
 
 const root = document.getElementById('root')

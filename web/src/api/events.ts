@@ -1,13 +1,18 @@
 import type { QueryClient } from '@tanstack/react-query'
-import { refresh } from './queries'
-import type { CodebaseStatus, Home, Progress } from './types'
+import { keys } from './keys'
+import { take as takeChange } from './live'
+import type { CodebaseStatus, Happened, Home, Progress } from './types'
 
 interface Message {
-  name: 'survey' | 'review'
+  name: 'survey' | 'review' | 'again'
   data: unknown
 }
 
 const channel = 'jantel-events'
+
+/** Whether events come: this page holds the connection and it is open, or another page holds it. */
+let live = false
+export const isLive = () => live
 
 /**
  * Follows what happens on the server. One page of the browser holds the
@@ -17,18 +22,32 @@ export function follow(qc: QueryClient): () => void {
   const others = new BroadcastChannel(channel)
   const stop = new AbortController()
   others.onmessage = (m: MessageEvent<Message>) => take(qc, m.data)
+  void navigator.locks.query().then((l) => {
+    live ||= (l.held ?? []).some((x) => x.name === channel)
+  })
   void navigator.locks
     .request(channel, { signal: stop.signal }, () => {
       const source = new EventSource('/api/events')
-      for (const name of ['survey', 'review'] as const) {
-        source.addEventListener(name, (e) => {
-          const m: Message = { name, data: JSON.parse((e as MessageEvent<string>).data) }
-          take(qc, m)
-          others.postMessage(m)
-        })
+      const say = (m: Message) => {
+        take(qc, m)
+        others.postMessage(m)
       }
+      let broken = false
+      source.addEventListener('open', () => {
+        live = true
+        // What was missed is sent again, unless it is too long ago or another server answers now.
+        if (broken) say({ name: 'again', data: null })
+        broken = false
+      })
+      source.addEventListener('error', () => {
+        live = false
+        broken = true
+      })
+      for (const name of ['survey', 'review'] as const)
+        source.addEventListener(name, (e) => say({ name, data: JSON.parse((e as MessageEvent<string>).data) }))
       return new Promise<void>((done) =>
         stop.signal.addEventListener('abort', () => {
+          live = false
           source.close()
           done()
         }),
@@ -42,17 +61,21 @@ export function follow(qc: QueryClient): () => void {
 }
 
 function take(qc: QueryClient, m: Message) {
+  if (m.name === 'again') {
+    void qc.invalidateQueries()
+    return
+  }
   if (m.name === 'review') {
-    refresh(qc, (m.data as { codebase: number }).codebase)
+    takeChange(qc, m.data as Happened)
     return
   }
   const p = m.data as Progress
   if (p.state !== 'running') {
-    refresh(qc, p.codebase)
-    void qc.invalidateQueries({ queryKey: ['home'] })
+    void qc.invalidateQueries({ queryKey: keys.codebase(p.codebase) })
+    void qc.invalidateQueries({ queryKey: keys.home })
     return
   }
   const put = (c: CodebaseStatus) => (c.id === p.codebase ? { ...c, running: p } : c)
-  qc.setQueryData<Home>(['home'], (h) => h && { ...h, codebases: h.codebases.map(put) })
-  qc.setQueryData<CodebaseStatus>(['codebase', p.codebase, 'status'], (c) => c && put(c))
+  qc.setQueryData<Home>(keys.home, (h) => h && { ...h, codebases: h.codebases.map(put) })
+  qc.setQueryData<CodebaseStatus>(keys.of(p.codebase, 'status'), (c) => c && put(c))
 }

@@ -1,97 +1,99 @@
-import { keepPreviousData, QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import api, { answer, bare, Problem } from './client'
-import type {
-  BriefVersion,
-  CharterChange,
-  CodebaseStatus,
-  Finding,
-  Home,
-  Margin,
-  NewFinding,
-  Overrule,
-  Patch,
-  Settings,
-} from './types'
+import { keepPreviousData, QueryClient, queryOptions, useQuery, type QueryFunctionContext } from '@tanstack/react-query'
+import api, { answer, Problem } from './client'
+import { keys, type At, type Name, type Narrow } from './keys'
+import type { CodebaseStatus, Home, Margin } from './types'
 
+export type { At, Narrow }
+
+/**
+ * What was read stays true until an event says that it may have changed: no
+ * view asks again because time went by.
+ */
 export const client = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 30_000, retry: (n, e) => n < 2 && e instanceof Problem && e.status === 0, refetchOnWindowFocus: false },
+    queries: {
+      staleTime: Infinity,
+      retry: (n, e) => n < 2 && e instanceof Problem && e.status === 0,
+      refetchOnWindowFocus: false,
+      refetchOnReconnect: false,
+    },
   },
 })
 
-/** Where a view looks: the codebase, the survey (0 for the newest) and the place. */
-export interface At {
-  id: number
-  survey: number
-  at: string
-}
-
 const params = (a: At) => ({ params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined } } })
-const key = (name: string, a: At) => ['codebase', a.id, name, a.survey, a.at]
+const path = (id: number) => ({ params: { path: { id } } })
 
-export const useHome = () => useQuery({ queryKey: ['home'], queryFn: async () => (await answer(api.GET('/api/home'))) as Home })
+export const useHome = (enabled = true) =>
+  useQuery({ queryKey: keys.home, queryFn: async () => (await answer(api.GET('/api/home'))) as Home, staleTime: 5_000, enabled })
 
 export const useCodebase = (id: number) =>
   useQuery({
-    queryKey: ['codebase', id, 'status'],
-    queryFn: async () => (await answer(api.GET('/api/codebases/{id}', { params: { path: { id } } }))) as CodebaseStatus,
+    queryKey: keys.of(id, 'status'),
+    enabled: id > 0,
+    queryFn: async () => (await answer(api.GET('/api/codebases/{id}', path(id)))) as CodebaseStatus,
   })
 
-export const useSheet = (a: At) =>
-  useQuery({ queryKey: key('overview', a), queryFn: () => answer(api.GET('/api/codebases/{id}/overview', params(a))) })
+/** A view that is determined by its place alone. While another place is asked for the one before is shown. */
+function useView<T>(name: Name, a: At, ask: () => Promise<T>, o: { enabled?: boolean; keep?: boolean } = {}) {
+  return useQuery({
+    queryKey: keys.view(name, a),
+    queryFn: ask,
+    enabled: o.enabled ?? true,
+    placeholderData: o.keep ? keepPreviousData : undefined,
+  })
+}
 
-export const useSection = (a: At) =>
-  useQuery({ queryKey: key('section', a), queryFn: () => answer(api.GET('/api/codebases/{id}/section', params(a))) })
+export const useSheet = (a: At) => useView('overview', a, () => answer(api.GET('/api/codebases/{id}/overview', params(a))))
+
+export const useSection = (a: At) => useView('section', a, () => answer(api.GET('/api/codebases/{id}/section', params(a))))
 
 export const useLedger = (a: At) =>
-  useQuery({
-    queryKey: key('layout', a),
-    queryFn: () => answer(api.GET('/api/codebases/{id}/layout', params(a))),
-    placeholderData: keepPreviousData,
-  })
+  useView('layout', a, () => answer(api.GET('/api/codebases/{id}/layout', params(a))), { keep: true })
 
 export const useMargin = (a: At) =>
-  useQuery({
-    queryKey: key('margin', a),
-    queryFn: async () => (await answer(api.GET('/api/codebases/{id}/margin', params(a)))) as Margin,
-    placeholderData: keepPreviousData,
-  })
+  useView('margin', a, async () => (await answer(api.GET('/api/codebases/{id}/margin', params(a)))) as Margin, { keep: true })
 
 export const useCode = (a: At, enabled: boolean) =>
-  useQuery({ queryKey: key('code', a), queryFn: () => answer(api.GET('/api/codebases/{id}/code', params(a))), enabled })
+  useView('code', a, () => answer(api.GET('/api/codebases/{id}/code', params(a))), { enabled })
 
 export const useSmells = (a: At, enabled: boolean) =>
-  useQuery({ queryKey: key('smells', a), queryFn: () => answer(api.GET('/api/codebases/{id}/smells', params(a))), enabled })
+  useView('smells', a, () => answer(api.GET('/api/codebases/{id}/smells', params(a))), { enabled })
 
-export const useRoutes = (a: At, path: string) =>
+export const useGrid = (a: At) =>
+  useView('weave', a, () => answer(api.GET('/api/codebases/{id}/weave', params(a))), { keep: true })
+
+export const useBuilt = (a: At, enabled: boolean) =>
+  useView('built', a, () => answer(api.GET('/api/codebases/{id}/built', params(a))), { keep: true, enabled })
+
+export const useBelongings = (a: At, enabled: boolean) =>
+  useView('belongings', a, () => answer(api.GET('/api/codebases/{id}/belongings', params(a))), { enabled })
+
+export const useFlows = (a: At, enabled: boolean) =>
+  useView('flows', a, () => answer(api.GET('/api/codebases/{id}/flows', params(a))), { enabled })
+
+export const useSiblings = (a: At, enabled: boolean) =>
+  useView('siblings', a, () => answer(api.GET('/api/codebases/{id}/siblings', params(a))), { enabled })
+
+export const useCharter = (a: At) => {
+  const top = { ...a, at: '.' }
+  return useView('charter', top, () => answer(api.GET('/api/codebases/{id}/charter', params(top))))
+}
+
+export const useRoutes = (a: At, typed: string) =>
   useQuery({
-    queryKey: [...key('routes', a), path],
+    queryKey: keys.view('routes', a, typed),
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/routes', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, path: path || undefined } },
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, path: typed || undefined } },
         }),
       ),
     placeholderData: keepPreviousData,
   })
 
-export const useGrid = (a: At) =>
-  useQuery({
-    queryKey: key('weave', a),
-    queryFn: () => answer(api.GET('/api/codebases/{id}/weave', params(a))),
-    placeholderData: keepPreviousData,
-  })
-
-/** The drawing of a place; without a list of what is opened, as Jantel opens it. */
-/** What all views are narrowed to: a feature, a role or both. */
-export interface Narrow {
-  feature: string
-  role: string
-}
-
 export const useNarrowed = (a: At & Narrow, enabled: boolean) =>
   useQuery({
-    queryKey: ['codebase', a.id, 'narrowed', a.survey, a.feature, a.role],
+    queryKey: keys.of(a.id, 'narrowed', a.survey, a.feature, a.role),
     enabled,
     queryFn: () =>
       answer(
@@ -104,13 +106,14 @@ export const useNarrowed = (a: At & Narrow, enabled: boolean) =>
       ),
   })
 
+/** The drawing of a place; without a list of what is opened, as Jantel opens it. */
 export const useDependencies = (
   a: At & Narrow,
   open: readonly string[] | null,
   o: { tests: boolean; rim: boolean; focus: string },
 ) =>
   useQuery({
-    queryKey: [...key('dependencies', a), open ? [...open].sort().join('\n') : null, o.tests, o.rim, o.focus, a.feature, a.role],
+    queryKey: keys.view('dependencies', a, open ? [...open].sort().join('\n') : null, o.tests, o.rim, o.focus, a.feature, a.role),
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/dependencies', {
@@ -133,35 +136,15 @@ export const useDependencies = (
     placeholderData: keepPreviousData,
   })
 
-export const useBelongings = (a: At, enabled: boolean) =>
-  useQuery({
-    queryKey: key('belongings', a),
-    queryFn: () => answer(api.GET('/api/codebases/{id}/belongings', params(a))),
-    enabled,
-  })
-
 export const useArrangement = (id: number, at: string) =>
   useQuery({
-    queryKey: ['codebase', id, 'arrangement', at],
+    queryKey: keys.of(id, 'arrangement', at),
     queryFn: () => answer(api.GET('/api/codebases/{id}/arrangement', { params: { path: { id }, query: { at } } })),
   })
 
-/** Puts the boxes of a drawing where a hand wants them; no boxes leaves it to what is reckoned. */
-export const useArrange = (id: number) => {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: { place: string; boxes: string[] }) =>
-      answer(api.PUT('/api/codebases/{id}/arrangement', { params: { path: { id } }, body })),
-    onSuccess: async (a) => {
-      qc.setQueryData(['codebase', id, 'arrangement', a.place], a)
-      await qc.invalidateQueries({ queryKey: ['codebase', id, 'dependencies'] })
-    },
-  })
-}
-
 export const useBetween = (a: At, pair: { from: string; to: string; class: string } | null) =>
   useQuery({
-    queryKey: [...key('between', a), pair?.from, pair?.to, pair?.class],
+    queryKey: keys.view('between', a, pair?.from, pair?.to, pair?.class),
     enabled: pair !== null,
     queryFn: () =>
       answer(
@@ -180,84 +163,67 @@ export const useBetween = (a: At, pair: { from: string; to: string; class: strin
       ),
   })
 
-export const useCharter = (a: At) =>
+/** What a dependency would do before it exists. */
+export const useTried = (a: At, pair: { from: string; to: string } | null) =>
   useQuery({
-    queryKey: key('charter', { ...a, at: '.' }),
-    queryFn: () => answer(api.GET('/api/codebases/{id}/charter', params({ ...a, at: '.' }))),
-  })
-
-export const useTryCharter = (a: At) =>
-  useMutation({
-    mutationFn: (body: { text: string; version: number }) =>
+    queryKey: keys.view('tried', a, pair?.from, pair?.to),
+    enabled: pair !== null,
+    retry: false,
+    queryFn: () =>
       answer(
-        api.POST('/api/codebases/{id}/charter/try', {
-          params: { path: { id: a.id }, query: { survey: a.survey || undefined } },
-          body,
+        api.GET('/api/codebases/{id}/tried', {
+          params: { path: { id: a.id }, query: { survey: a.survey || undefined, from: pair?.from ?? '', to: pair?.to ?? '' } },
         }),
       ),
   })
 
-/** Puts one change of the form into a charter's text; nothing is saved by it. */
-export const useChangeCharter = (id: number) =>
-  useMutation({
-    mutationFn: (body: CharterChange) =>
-      answer(api.POST('/api/codebases/{id}/charter/change', { params: { path: { id } }, body })),
-  })
-
-export const useDeriveCharter = (a: At) =>
-  useMutation({
-    mutationFn: () =>
+/** What differs between a place and one beside it. */
+export const useBeside = (a: At, b: At) =>
+  useQuery({
+    queryKey: keys.view('beside', a, b.id, b.survey, b.at),
+    queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/charter/derived', {
-          params: { path: { id: a.id }, query: { survey: a.survey || undefined } },
+        api.GET('/api/codebases/{id}/beside', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              with: b.at,
+              'with-codebase': b.id === a.id ? undefined : b.id,
+              'with-survey': b.survey || undefined,
+            },
+          },
         }),
       ),
   })
 
-export const useSaveCharter = (id: number) => {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: { text: string; version: number }) =>
-      answer(api.PUT('/api/codebases/{id}/charter', { params: { path: { id } }, body })),
-    onSuccess: () => qc.invalidateQueries(),
+export const useSurveys = (id: number, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.of(id, 'surveys'),
+    enabled,
+    queryFn: () => answer(api.GET('/api/codebases/{id}/surveys', path(id))),
   })
-}
 
 export const useOverrules = (id: number) =>
   useQuery({
-    queryKey: ['overrules', id],
-    queryFn: () => answer(api.GET('/api/codebases/{id}/overrules', { params: { path: { id } } })),
+    queryKey: keys.of(id, 'overrules'),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/overrules', path(id))),
   })
 
-/** Sets something by hand, or takes it back. */
-export const useOverrule = (id: number) => {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: ({ gone, ...body }: Overrule & { gone?: boolean }) =>
-      answer(api.POST('/api/codebases/{id}/overrules', { params: { path: { id }, query: { gone } }, body })),
-    onSuccess: () => qc.invalidateQueries(),
-  })
-}
-
-export const useFlows = (a: At, enabled: boolean) =>
-  useQuery({ queryKey: key('flows', a), queryFn: () => answer(api.GET('/api/codebases/{id}/flows', params(a))), enabled })
-
-export const useSiblings = (a: At, enabled: boolean) =>
-  useQuery({ queryKey: key('siblings', a), queryFn: () => answer(api.GET('/api/codebases/{id}/siblings', params(a))), enabled })
-
-export const useRules = () => useQuery({ queryKey: ['rules'], queryFn: () => answer(api.GET('/api/rules')), staleTime: Infinity })
+export const useRules = () => useQuery({ queryKey: keys.rules, queryFn: () => answer(api.GET('/api/rules')) })
 
 /** The JSON Schema of a charter, which says what its keys mean. */
 export const useCharterSchema = () =>
   useQuery({
-    queryKey: ['charter schema'],
-    queryFn: async ({ signal }): Promise<unknown> => (await fetch('/api/charter.schema.json', { signal })).json(),
-    staleTime: Infinity,
+    queryKey: keys.charterSchema,
+    queryFn: async ({ signal }: QueryFunctionContext): Promise<unknown> =>
+      (await fetch('/api/charter.schema.json', { signal })).json(),
   })
 
 export const usePlaces = (a: At, q: string) =>
   useQuery({
-    queryKey: ['codebase', a.id, 'places', a.survey, q],
+    queryKey: keys.of(a.id, 'places', a.survey, q),
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/codebases/{id}/places', {
@@ -269,131 +235,88 @@ export const usePlaces = (a: At, q: string) =>
     placeholderData: keepPreviousData,
   })
 
-export const useFindings = (id: number) =>
+/** Which findings a list shows, in which groups; what is empty lets everything pass. */
+export interface Listing {
+  at: string
+  words: string
+  kind: string
+  state: string
+  person: string
+  label: string
+  group: string
+  feature: string
+  role: string
+}
+
+type Group = 'place' | 'kind' | 'state' | 'person' | 'label'
+type ListState = 'noted'
+
+/** How many rows of a list come at once. */
+export const stretch = 100
+
+/** The rows of a list of findings from a number on. */
+export const findingsQuery = (id: number, l: Partial<Listing>, from = 0, count = stretch) =>
+  queryOptions({
+    queryKey: keys.of(id, 'findings', l, from, count),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/findings', {
+          params: {
+            path: { id },
+            query: {
+              at: l.at || undefined,
+              words: l.words || undefined,
+              kind: (l.kind || undefined) as 'fix' | undefined,
+              state: (l.state || undefined) as ListState | undefined,
+              person: l.person || undefined,
+              label: l.label || undefined,
+              group: (l.group || undefined) as Group | undefined,
+              feature: l.feature || undefined,
+              role: l.role || undefined,
+              from: from || undefined,
+              count,
+            },
+          },
+        }),
+      ),
+  })
+
+export const useFindings = (id: number, l: Partial<Listing>, count = stretch, enabled = true) =>
+  useQuery({ ...findingsQuery(id, l, 0, count), placeholderData: keepPreviousData, enabled })
+
+export const useFinding = (id: number, finding: number) =>
   useQuery({
-    queryKey: ['codebase', id, 'findings'],
-    queryFn: () => answer(api.GET('/api/codebases/{id}/findings', { params: { path: { id } } })),
+    queryKey: keys.of(id, 'finding', finding),
+    enabled: finding > 0,
+    queryFn: () => answer(api.GET('/api/codebases/{id}/findings/{finding}', { params: { path: { id, finding } } })),
+  })
+
+/** Who findings are for, and their labels. */
+export const usePeople = (id: number) =>
+  useQuery({
+    queryKey: keys.of(id, 'people'),
+    queryFn: async () => {
+      const l = await answer(api.GET('/api/codebases/{id}/findings', { params: { path: { id }, query: { count: 0 } } }))
+      return { people: l.people, labels: l.labels }
+    },
+  })
+
+/** The smells that findings were made of. */
+export const useRecorded = (id: number) =>
+  useQuery({
+    queryKey: keys.of(id, 'recorded'),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/recorded', path(id))),
   })
 
 export const useChanges = (id: number, finding: number, version: number) =>
   useQuery({
-    queryKey: ['codebase', id, 'changes', finding, version],
+    queryKey: keys.of(id, 'changes', finding, version),
     queryFn: () => answer(api.GET('/api/codebases/{id}/findings/{finding}/changes', { params: { path: { id, finding } } })),
   })
 
 export const useBrief = (id: number) =>
-  useQuery({
-    queryKey: ['codebase', id, 'brief'],
-    queryFn: () => answer(api.GET('/api/codebases/{id}/brief', { params: { path: { id } } })),
-  })
+  useQuery({ queryKey: keys.of(id, 'brief'), queryFn: () => answer(api.GET('/api/codebases/{id}/brief', path(id))) })
 
-export const useSettings = () =>
-  useQuery({ queryKey: ['settings'], queryFn: () => answer(api.GET('/api/settings')), staleTime: Infinity })
-
-/** Makes everything about a codebase's review and views be asked for again. */
-export function refresh(qc: QueryClient, id: number) {
-  void qc.invalidateQueries({ queryKey: ['codebase', id] })
-}
-
-export function useAddFinding(id: number) {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: NewFinding) => answer(api.POST('/api/codebases/{id}/findings', { params: { path: { id } }, body })),
-    onSuccess: () => refresh(qc, id),
-  })
-}
-
-export interface FindingChange {
-  finding: Pick<Finding, 'id' | 'version'>
-  patch: Patch
-  by: string
-}
-
-export function useChangeFinding(id: number) {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: ({ finding, patch, by }: FindingChange) =>
-      answer(
-        api.PATCH('/api/codebases/{id}/findings/{finding}', {
-          params: { path: { id, finding: finding.id }, query: { by }, header: { 'If-Match': String(finding.version) } },
-          body: patch,
-        }),
-      ),
-    onSettled: () => refresh(qc, id),
-  })
-}
-
-export function useMarkRead(id: number) {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: { path: string; read: boolean; by: string }) =>
-      answer(api.PUT('/api/codebases/{id}/read', { params: { path: { id } }, body })),
-    onSuccess: () => refresh(qc, id),
-  })
-}
-
-export function useUndoMarks(id: number) {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (step: number) =>
-      answer(api.DELETE('/api/codebases/{id}/read/{step}', { params: { path: { id, step } }, ...bare })),
-    onSuccess: () => refresh(qc, id),
-  })
-}
-
-export function useSilence(id: number) {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: { smell: string; reason: string; by: string }) =>
-      answer(api.PUT('/api/codebases/{id}/silence', { params: { path: { id } }, body })),
-    onSuccess: () => refresh(qc, id),
-  })
-}
-
-export function useSetBrief(id: number) {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: BriefVersion) => answer(api.PUT('/api/codebases/{id}/brief', { params: { path: { id } }, body })),
-    onSuccess: () => refresh(qc, id),
-  })
-}
-
-export function useSetSettings() {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: (body: Settings) => answer(api.PUT('/api/settings', { body })),
-    onMutate: (body) => qc.setQueryData(['settings'], body),
-    onSuccess: (v) => qc.setQueryData(['settings'], v),
-  })
-}
-
-export function useTakeIn() {
-  const qc = useQueryClient()
-  return useMutation({
-    mutationFn: async (body: { path: string; revision?: string; name?: string }) =>
-      (await answer(api.POST('/api/codebases', { body }))) as CodebaseStatus,
-    onSuccess: () => void qc.invalidateQueries({ queryKey: ['home'] }),
-  })
-}
-
-export function useSurveyActions(id: number) {
-  const qc = useQueryClient()
-  const again = () => {
-    void qc.invalidateQueries({ queryKey: ['home'] })
-    refresh(qc, id)
-  }
-  const path = { params: { path: { id } } }
-  return {
-    start: useMutation({
-      mutationFn: () => answer(api.POST('/api/codebases/{id}/surveys', { ...path, ...bare })),
-      onSuccess: again,
-    }),
-    cancel: useMutation({
-      mutationFn: () => answer(api.POST('/api/codebases/{id}/cancel', { ...path, ...bare })),
-      onSuccess: again,
-    }),
-    remove: useMutation({ mutationFn: () => answer(api.DELETE('/api/codebases/{id}', { ...path, ...bare })), onSuccess: again }),
-  }
-}
+export const useSettings = () => useQuery({ queryKey: keys.settings, queryFn: () => answer(api.GET('/api/settings')) })
 
 export const render = (text: string) => answer(api.POST('/api/render', { body: { text } }))

@@ -74,6 +74,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID beside */
+        get: operations["get-api-codebases-by-id-beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/between": {
         parameters: {
             query?: never;
@@ -102,6 +119,23 @@ export interface paths {
         get: operations["get-api-codebases-by-id-brief"];
         /** Put API codebases by ID brief */
         put: operations["put-api-codebases-by-id-brief"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/built": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID built */
+        get: operations["get-api-codebases-by-id-built"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -236,8 +270,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API codebases by ID findings */
-        get: operations["list-api-codebases-by-id-findings"];
+        /** Get API codebases by ID findings */
+        get: operations["get-api-codebases-by-id-findings"];
         put?: never;
         /** Post API codebases by ID findings */
         post: operations["post-api-codebases-by-id-findings"];
@@ -436,6 +470,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/recorded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API codebases by ID recorded */
+        get: operations["list-api-codebases-by-id-recorded"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/routes": {
         parameters: {
             query?: never;
@@ -533,6 +584,23 @@ export interface paths {
         put?: never;
         /** Post API codebases by ID surveys */
         post: operations["post-api-codebases-by-id-surveys"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID tried */
+        get: operations["get-api-codebases-by-id-tried"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -644,6 +712,19 @@ export interface components {
             boxes: string[];
             place: string;
         };
+        Attempt: {
+            /** Format: int64 */
+            along: number;
+            from: string;
+            /** Format: int64 */
+            newly: number;
+            /** Format: int64 */
+            now: number;
+            ring: string[];
+            /** @description the rule of the charter that it would break; empty when none */
+            rule: string;
+            to: string;
+        };
         Author: {
             /** Format: int64 */
             commits: number;
@@ -664,6 +745,13 @@ export interface components {
             own: components["schemas"]["Kin"];
             path: string;
             role: string;
+        };
+        Beside: {
+            features: components["schemas"]["Match"];
+            figures: components["schemas"]["Figure"][];
+            files: components["schemas"]["Match"];
+            here: string;
+            there: string;
         };
         Block: {
             /** @description its name stands to the right of it */
@@ -778,6 +866,41 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        Built: {
+            /** @description the specimen first, then the largest */
+            features: components["schemas"]["BuiltFeature"][];
+            /**
+             * Format: int64
+             * @description features without a part that others have as well
+             */
+            more: number;
+            parts: string[];
+            place: string;
+        };
+        BuiltFeature: {
+            files: components["schemas"]["BuiltFile"][];
+            /** @description sorts of part that it lacks of the usual ones */
+            missing: number[];
+            name: string;
+            /** @description files of each sort of part */
+            parts: number[];
+            /** @description it is nearest to how features are usually built here */
+            specimen: boolean;
+            /**
+             * Format: int64
+             * @description all of its files, those not named among them
+             */
+            total: number;
+        };
+        BuiltFile: {
+            assumed: boolean;
+            /** Format: int64 */
+            lines: number;
+            /** @description empty for what no other feature has */
+            part: string;
+            path: string;
+            role: string;
+        };
         Bundle: {
             class: string;
             /** Format: int64 */
@@ -787,6 +910,8 @@ export interface components {
             /** @description one of the fewest whose removal opens its ring */
             cut: boolean;
             from: string;
+            /** @description a longer way over other boxes leads there too */
+            implied: boolean;
             /** @description path data of the arrow */
             tip: string;
             to: string;
@@ -799,6 +924,11 @@ export interface components {
             wide: number;
         };
         Cell: {
+            /**
+             * Format: int64
+             * @description of its lines, those whose role is only assumed
+             */
+            assumed: number;
             /** Format: int64 */
             feature: number;
             /** Format: int64 */
@@ -1102,11 +1232,27 @@ export interface components {
             feature: string;
             reasons: string[];
         };
+        Figure: {
+            /**
+             * Format: double
+             * @description null where it is not known or no number
+             */
+            here: number | null;
+            /** @description what it is there, where it is no number */
+            others: string;
+            /** Format: double */
+            there: number | null;
+            what: string;
+            /** @description what it is here, where it is no number */
+            words: string;
+        };
         Finding: {
             assignee: string;
             author: string;
             /** Format: int64 */
             codebase: number;
+            /** Format: int64 */
+            counter: number;
             /** Format: date-time */
             created: string;
             deleted: boolean;
@@ -1157,10 +1303,13 @@ export interface components {
             y: number;
         };
         Grid: {
+            by_position: boolean;
             cells: components["schemas"]["Cell"][];
             cut: components["schemas"]["Cut"];
             /** @description the folder the cut is told of: the module around the place, or the whole codebase */
             cut_of: string;
+            /** @description of a place that is a file: the feature it belongs to */
+            feature: string;
             features: components["schemas"]["Column"][];
             modules: components["schemas"]["ModuleCut"][];
             /**
@@ -1169,7 +1318,31 @@ export interface components {
              */
             more: number;
             place: string;
+            /** @description the rows: roles, or where these say little positions in the graph of dependencies */
             roles: string[];
+            /**
+             * Format: double
+             * @description share of the lines whose role is seen rather than assumed
+             */
+            seen: number;
+        };
+        Group: {
+            /** Format: int64 */
+            count: number;
+            /** @description the kind, state, person, label or path; empty for what has none */
+            key: string;
+        };
+        Happened: {
+            by: string;
+            /** Format: int64 */
+            codebase: number;
+            finding?: components["schemas"]["Finding"];
+            /** Format: int64 */
+            more: number;
+            /** @enum {string} */
+            part: "findings" | "marks" | "judged" | "arrangement" | "surveys";
+            /** @description finding, read, silence, brief, charter, overrule, arrangement or facts */
+            what: string;
         };
         Home: {
             /** @description the folders that may be surveyed */
@@ -1200,6 +1373,11 @@ export interface components {
             name: string;
         };
         Ledger: {
+            /**
+             * Format: int64
+             * @description number of the last change of findings that is in it
+             */
+            counter: number;
             place: string;
             /** @description the legend, in drawing order */
             roles: string[];
@@ -1229,10 +1407,70 @@ export interface components {
             text: string;
             to: string;
         };
+        List: {
+            /**
+             * Format: int64
+             * @description findings of the codebase
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description findings that pass the filter
+             */
+            count: number;
+            /**
+             * Format: int64
+             * @description number of the last change of findings that is in it
+             */
+            counter: number;
+            /**
+             * Format: int64
+             * @description rows before the first one told
+             */
+            from: number;
+            /** @description in the order of the rows; one without a key for the list as it is ordered */
+            groups: components["schemas"]["Group"][];
+            /** @description of all findings */
+            labels: string[];
+            /** @description of all findings */
+            people: string[];
+            rows: components["schemas"]["Listed"][];
+            /**
+             * Format: int64
+             * @description rows: more than findings where one stands in several groups
+             */
+            total: number;
+        };
+        Listed: {
+            assignee: string;
+            /** Format: int64 */
+            end_line: number;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "redo" | "fix" | "improve" | "taste" | "ask" | "keep";
+            labels: string[];
+            /** Format: int64 */
+            line: number;
+            path: string;
+            /** Format: double */
+            position: number;
+            /** @enum {string} */
+            state: "noted" | "agreed" | "doing" | "done" | "dropped";
+            title: string;
+            /** Format: int64 */
+            version: number;
+        };
         Margin: {
+            /**
+             * Format: int64
+             * @description number of the last change of findings that is in it
+             */
+            counter: number;
             /** Format: int64 */
             files: number;
-            findings: components["schemas"]["Finding"][];
+            /** @description in their order, at most 40 */
+            findings: components["schemas"]["Listed"][];
             /** @description of a file; null where Git tells nothing */
             history: components["schemas"]["Changed"];
             /** @enum {string} */
@@ -1249,6 +1487,11 @@ export interface components {
             purpose: components["schemas"]["Purpose"];
             /** Format: double */
             read: number;
+            /**
+             * Format: int64
+             * @description how many findings there are here
+             */
+            recorded: number;
             /** @description of a file */
             role: components["schemas"]["RoleOf"];
             /** @description judged files of each role */
@@ -1294,6 +1537,25 @@ export interface components {
              * @description by which the step is taken back
              */
             step: number;
+        };
+        Match: {
+            /** @description on both sides, with other content */
+            changed: string[];
+            /** Format: int64 */
+            changes: number;
+            /** @description on this side alone */
+            here: string[];
+            /** Format: int64 */
+            here_only: number;
+            /**
+             * Format: int64
+             * @description on both sides, and alike as far as can be told
+             */
+            same: number;
+            /** @description on the other side alone */
+            there: string[];
+            /** Format: int64 */
+            there_only: number;
         };
         MessageRow: {
             name: string;
@@ -1617,6 +1879,8 @@ export interface components {
             files: number;
             /** Format: int64 */
             findings: number;
+            /** @description of a folder: the file in it that stands for it to the outside, empty where none does */
+            head: string;
             /** Format: int64 */
             in: number;
             /** Format: int64 */
@@ -2089,7 +2353,9 @@ export interface operations {
     };
     "put-api-codebases-by-id-arrangement": {
         parameters: {
-            query?: never;
+            query?: {
+                by?: string;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2166,6 +2432,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Belonging"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-beside": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description the second place; the root when empty */
+                with?: string;
+                /** @description 0 for the same codebase */
+                "with-codebase"?: number;
+                /** @description 0 for the newest finished survey */
+                "with-survey"?: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
                 };
             };
             /** @description Not Found */
@@ -2291,7 +2620,9 @@ export interface operations {
     };
     "put-api-codebases-by-id-brief": {
         parameters: {
-            query?: never;
+            query?: {
+                by?: string;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2315,6 +2646,63 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-built": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Built"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2411,7 +2799,9 @@ export interface operations {
     };
     "put-api-codebases-by-id-charter": {
         parameters: {
-            query?: never;
+            query?: {
+                by?: string;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2768,9 +3158,31 @@ export interface operations {
             };
         };
     };
-    "list-api-codebases-by-id-findings": {
+    "get-api-codebases-by-id-findings": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a place; all when empty */
+                at?: string;
+                /** @description words of the title, the text or the place */
+                words?: string;
+                kind?: string;
+                /** @description a state, or open for what is neither done nor dropped */
+                state?: string;
+                person?: string;
+                label?: string;
+                /** @description one feature alone; - for what belongs to none */
+                feature?: string;
+                /** @description one role alone */
+                role?: string;
+                /** @description by whose features and roles it is narrowed; 0 for the newest */
+                survey?: number;
+                /** @description none for the order set by hand */
+                group?: "place" | "kind" | "state" | "person" | "label";
+                /** @description rows to leave out */
+                from?: number;
+                /** @description rows at most */
+                count?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -2785,7 +3197,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Finding"][];
+                    "application/json": components["schemas"]["List"];
                 };
             };
             /** @description Error */
@@ -3391,7 +3803,9 @@ export interface operations {
     };
     "delete-api-codebases-by-id-read-by-step": {
         parameters: {
-            query?: never;
+            query?: {
+                by?: string;
+            };
             header?: never;
             path: {
                 id: number;
@@ -3408,6 +3822,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Unmarked"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-codebases-by-id-recorded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description Error */
@@ -3719,6 +4164,64 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-tried": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                from: string;
+                to: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attempt"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

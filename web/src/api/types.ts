@@ -13,7 +13,13 @@ export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'>
 export type Definition = Schemas['Definition']
 export type Route = Schemas['Route']
 export type Evidence = Schemas['Evidence']
+export type Attempt = Schemas['Attempt']
+export type Beside = Schemas['Beside']
+export type FindingList = Schemas['List']
+export type Listed = Schemas['Listed']
+export type Happened = Schemas['Happened']
 export type Grid = Schemas['Grid']
+export type Built = Schemas['Built']
 export type Dependencies = Schemas['Dependencies']
 export type Drawing = Schemas['Drawing']
 export type Section = Schemas['Section']
@@ -60,7 +66,11 @@ export interface Hit {
 /** One line of the answer to a search, sent as it is found. */
 export interface SearchLine {
   path?: string
+  /** own, tests, or others for what nobody here wrote. */
+  sort?: string
   hits?: Hit[]
+  /** The file holds more hits than are told. */
+  cut?: boolean
   done?: boolean
   files?: number
   total?: number

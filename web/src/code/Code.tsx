@@ -1,9 +1,10 @@
 import { useEffect, useMemo, useRef } from 'react'
-import { useCode, useFindings, useMargin, useMarkRead, useSettings } from '../api/queries'
+import { useCode, useMargin, useSettings } from '../api/queries'
+import { useMarkRead } from '../api/changes'
 import type { Code as CodeData, Definition, Use } from '../api/types'
-import { Failed, Waiting } from '../frame/Waiting'
+import { Failed, Waiting } from '../parts/Waiting'
 import { PlaceActions } from '../place/PlaceActions'
-import { RoleAndFeature } from '../place/ByHand'
+import { RoleAndFeature } from '../review/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
@@ -22,7 +23,6 @@ function Shown({ c }: { c: CodeData }) {
   const { where, pick } = useWhere()
   const settings = useSettings().data
   const margin = useMargin({ ...where, at: c.path })
-  const findings = useFindings(where.id)
   useReadOnLeaving(c, where.id, settings?.person ?? '')
   const marks = useMemo(() => {
     const out: Marked[] = []
@@ -30,11 +30,10 @@ function Shown({ c }: { c: CodeData }) {
       for (const s of margin.data.smells)
         if (s.line && !s.silenced)
           out.push({ line: s.line, kind: 'smell', text: s.message.replaceAll('*', ''), strength: s.strength })
-    for (const f of findings.data ?? [])
-      if (f.place.path === c.path && f.place.line > 0)
-        out.push({ line: f.place.line, kind: 'finding', text: f.title, strength: 0 })
+    for (const f of margin.data?.path === c.path ? margin.data.findings : [])
+      if (f.line > 0) out.push({ line: f.line, kind: 'finding', text: f.title, strength: 0 })
     return out
-  }, [margin.data, findings.data, c.path])
+  }, [margin.data, c.path])
   return (
     <section className="code">
       <div className="codebar">

@@ -6,8 +6,8 @@ import type { Finding, Kind, Patch, State } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
-import { kinds, states } from './kinds'
-import { useReview } from './review'
+import { kinds, states } from '../review/kinds'
+import { useReview } from '../review/review'
 
 type Draft = Pick<Finding, 'kind' | 'state' | 'title' | 'text' | 'assignee'> & { labels: string }
 

@@ -1,78 +1,68 @@
-import { describe, expect, it } from 'vitest'
-import type { Finding } from '../api/types'
-import { between, grouped, passes, type Filter } from './list'
+import { expect, it } from 'vitest'
+import type { FindingList, Listed } from '../api/types'
+import { whereFrom } from '../place/place'
+import { between, groupTitle, listingFrom, nextPosition, queryOf, rowsOf, startsGroup } from './list'
 
-const finding = (id: number, more: Partial<Finding> = {}, path = 'desk/src'): Finding => ({
+const listed = (id: number, position = id): Listed => ({
   id,
   version: 1,
-  codebase: 1,
-  kind: 'improve',
+  kind: 'fix',
   state: 'noted',
   title: `finding ${id}`,
-  text: '',
+  path: 'desk',
+  line: 0,
+  end_line: 0,
   assignee: '',
   labels: [],
-  position: id,
-  place: { path, definition: '', line: 0, end_line: 0, survey: 1, hash: '', quote: '' },
-  smell: '',
-  rule: '',
-  smell_path: '',
-  smell_name: '',
-  evidence: [],
-  created: '2026-06-01T00:00:00Z',
-  updated: '2026-06-01T00:00:00Z',
-  author: '',
-  deleted: false,
-  ...more,
-})
-const all: Filter = { at: '.', words: '', kind: '', state: '', person: '', label: '' }
-
-describe('the filter', () => {
-  it('takes what lies at or below the place, and no folder of a like name', () => {
-    expect(passes(finding(1), { ...all, at: 'desk' })).toBe(true)
-    expect(passes(finding(1, {}, 'desktop'), { ...all, at: 'desk' })).toBe(false)
-  })
-  it('takes open findings together', () => {
-    expect(passes(finding(1, { state: 'doing' }), { ...all, state: 'open' })).toBe(true)
-    expect(passes(finding(1, { state: 'dropped' }), { ...all, state: 'open' })).toBe(false)
-  })
-  it.each([
-    [{ words: 'SCALE' }, { text: 'reads the scale' }],
-    [{ kind: 'ask' }, { kind: 'ask' as const }],
-    [{ person: 'Odd' }, { assignee: 'Odd' }],
-    [{ label: 'duties' }, { labels: ['desk', 'duties'] }],
-  ])('narrows by %o', (f, have) => {
-    expect(passes(finding(1, have), { ...all, ...f })).toBe(true)
-    expect(passes(finding(1), { ...all, ...f })).toBe(false)
-  })
+  position,
 })
 
-describe('groups', () => {
-  const list = [
-    finding(1, { kind: 'keep', labels: ['a', 'b'] }),
-    finding(2, { kind: 'redo', assignee: 'Odd' }, '.'),
-    finding(3, { kind: 'redo', labels: ['b'] }),
-  ]
-  it('stand in the order of the work', () => {
-    expect(grouped(list, 'kind').map((g) => g.title)).toEqual(['Redo', 'Keep'])
-    expect(grouped(list, 'place').map((g) => g.title)).toEqual(['the codebase', 'desk/src'])
-    expect(grouped(list, 'person').map((g) => g.title)).toEqual(['Odd', 'nobody yet'])
-  })
-  it('name a finding under each of its labels', () => {
-    expect(grouped(list, 'label').map((g) => [g.title, g.findings.map((f) => f.id)])).toEqual([
-      ['#a', [1]],
-      ['#b', [1, 3]],
-      ['without a label', [2]],
-    ])
-  })
-  it('of nothing are none', () => {
-    expect(grouped([], 'order')).toEqual([])
-  })
+const stretch = (from: number, ids: number[], counts: number[]): FindingList => ({
+  all: 9,
+  count: 9,
+  counter: 1,
+  from,
+  total: counts.reduce((a, b) => a + b, 0),
+  rows: ids.map((id) => listed(id)),
+  groups: counts.map((count, i) => ({ key: String(i), count })),
+  people: [],
+  labels: [],
 })
 
-it('a finding is put between its new neighbours', () => {
-  const [a, b] = [finding(1), finding(2)]
-  expect(between(a, b)).toBe(1.5)
-  expect(between(undefined, a)).toBeLessThan(1)
-  expect(between(b, undefined)).toBeGreaterThan(2)
+it('rows that have not come yet hold their place', () => {
+  const rows = rowsOf([stretch(0, [1, 2], [2, 3]), stretch(4, [5], [2, 3])])
+  expect(rows.map((r) => r.f?.id ?? 0)).toEqual([1, 2, 0, 0, 5])
+  expect(rows.map((r) => r.group)).toEqual([0, 0, 1, 1, 1])
+  expect(new Set(rows.map((r) => r.id)).size).toBe(5)
+  expect(rows.map((r, i) => startsGroup(r, rows[i - 1]))).toEqual([true, false, true, false, false])
+})
+
+it('a finding in two groups stands in two rows of their own', () => {
+  const rows = rowsOf([stretch(0, [7, 7], [1, 1])])
+  expect(rows.map((r) => r.id)).toEqual(['0:7', '1:7'])
+})
+
+it('a finding moves between its neighbours, and not where these are unknown', () => {
+  const rows = rowsOf([stretch(0, [1, 2, 3], [4])])
+  const at = (i: number) => rows[i] as (typeof rows)[number]
+  expect(nextPosition(rows, at(0), 1)).toBe(2.5)
+  expect(nextPosition(rows, at(1), -1)).toBe(0)
+  expect(nextPosition(rows, at(0), -1)).toBeNull()
+  expect(nextPosition(rows, at(1), 1)).toBeNull()
+  expect(between(undefined, undefined)).toBe(1)
+})
+
+it('what is handed out is what is shown', () => {
+  const w = whereFrom('findings', 1, new URLSearchParams('at=desk'))
+  const l = listingFrom(w, new URLSearchParams('kind=keep&group=person&words=tare+scale'))
+  expect(queryOf(l)).toBe('at=desk&words=tare+scale&kind=keep')
+})
+
+it('groups are called by their words', () => {
+  expect([groupTitle('kind', 'keep'), groupTitle('person', ''), groupTitle('label', ''), groupTitle('place', '.')]).toEqual([
+    'Keep',
+    'nobody yet',
+    'without a label',
+    'the codebase',
+  ])
 })

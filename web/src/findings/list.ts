@@ -1,5 +1,7 @@
-import type { Finding, Kind, State } from '../api/types'
-import { kinds, states } from './kinds'
+import type { Listing } from '../api/queries'
+import type { FindingList, Listed } from '../api/types'
+import type { Where } from '../place/place'
+import { kinds } from '../review/kinds'
 
 export type Grouping = 'order' | 'place' | 'kind' | 'state' | 'person' | 'label'
 
@@ -12,78 +14,82 @@ export const groupings: { id: Grouping; title: string }[] = [
   { id: 'label', title: 'label' },
 ]
 
-export interface Filter {
-  at: string
-  words: string
-  kind: string
-  state: string
-  person: string
-  label: string
+/** What an address asks of the list. */
+export function listingFrom(w: Where, q: URLSearchParams): Listing {
+  const of = (name: string) => q.get(name) ?? ''
+  return {
+    at: w.at === '.' ? '' : w.at,
+    words: of('words'),
+    kind: of('kind'),
+    state: of('state'),
+    person: of('person'),
+    label: of('label'),
+    group: of('group'),
+    feature: w.feature,
+    role: w.role,
+  }
 }
 
-const within = (place: string, path: string) => place === '.' || path === place || path.startsWith(`${place}/`)
-
-/** Whether a finding passes the filter; an empty part lets everything pass. */
-export function passes(f: Finding, w: Filter): boolean {
-  const words = w.words.toLowerCase()
-  return (
-    within(w.at, f.place.path) &&
-    (!w.kind || f.kind === w.kind) &&
-    (!w.state || (w.state === 'open' ? f.state !== 'done' && f.state !== 'dropped' : f.state === w.state)) &&
-    (!w.person || f.assignee === w.person) &&
-    (!w.label || f.labels.includes(w.label)) &&
-    (!words || `${f.title} ${f.text} ${f.place.path} ${f.place.definition}`.toLowerCase().includes(words))
-  )
+/** The same as it stands in the address of what is handed out. */
+export function queryOf(l: Listing): string {
+  return new URLSearchParams(Object.entries(l).filter(([k, v]) => v !== '' && k !== 'group')).toString()
 }
 
-export interface Group {
-  title: string
-  findings: Finding[]
+/** One row of the list: a finding, or the place of one that is still on its way. */
+export interface Row {
+  id: string
+  index: number
+  /** Which group it stands in. */
+  group: number
+  f: Listed | null
 }
 
-/** Findings in groups; the order set by hand is kept inside each. */
-export function grouped(list: Finding[], by: Grouping): Group[] {
-  if (by === 'order') return list.length ? [{ title: '', findings: list }] : []
-  const keys = (f: Finding): string[] => {
-    switch (by) {
-      case 'place':
-        return [f.place.path]
-      case 'kind':
-        return [f.kind]
-      case 'state':
-        return [f.state]
-      case 'person':
-        return [f.assignee]
-      default:
-        return f.labels.length ? f.labels : ['']
-    }
+/** All rows of a list, of which the stretches that came are filled in. */
+export function rowsOf(stretches: readonly FindingList[]): Row[] {
+  const head = stretches[0]
+  if (!head) return []
+  const rows: Row[] = []
+  head.groups.forEach((g, group) => {
+    for (let i = 0; i < g.count; i++) rows.push({ id: `${group}:?${rows.length}`, index: rows.length, group, f: null })
+  })
+  for (const s of stretches)
+    s.rows.forEach((f, i) => {
+      const row = rows[s.from + i]
+      if (row) rows[s.from + i] = { ...row, f, id: `${row.group}:${f.id}` }
+    })
+  return rows
+}
+
+/** Whether a row is the first of its group. */
+export const startsGroup = (r: Row, before: Row | undefined): boolean => before?.group !== r.group
+
+/** What a group is called. */
+export function groupTitle(by: Grouping, key: string): string {
+  switch (by) {
+    case 'kind':
+      return kinds.find((x) => x.kind === key)?.word ?? key
+    case 'person':
+      return key || 'nobody yet'
+    case 'label':
+      return key ? `#${key}` : 'without a label'
+    case 'place':
+      return key === '.' ? 'the codebase' : key
+    default:
+      return key
   }
-  const m = new Map<string, Finding[]>()
-  for (const f of list)
-    for (const k of keys(f)) {
-      const l = m.get(k)
-      if (l) l.push(f)
-      else m.set(k, [f])
-    }
-  const rank = (k: string) => {
-    if (by === 'kind') return kinds.findIndex((x) => x.kind === (k as Kind))
-    if (by === 'state') return states.findIndex((x) => x.state === (k as State))
-    return k === '' ? 1 : 0
-  }
-  const title = (k: string) => {
-    if (by === 'kind') return kinds.find((x) => x.kind === k)?.word ?? k
-    if (by === 'person') return k || 'nobody yet'
-    if (by === 'label') return k ? `#${k}` : 'without a label'
-    if (by === 'place') return k === '.' ? 'the codebase' : k
-    return k
-  }
-  return [...m.entries()]
-    .sort((a, b) => rank(a[0]) - rank(b[0]) || (a[0] < b[0] ? -1 : 1))
-    .map(([k, findings]) => ({ title: title(k), findings }))
+}
+
+/** The position that puts a row one step on; null where it stands at the end, or its neighbours are not there yet. */
+export function nextPosition(rows: readonly Row[], row: Row, step: 1 | -1): number | null {
+  const to = row.index + step
+  if (to < 0 || to >= rows.length) return null
+  const [before, after] = step > 0 ? [rows[to], rows[to + 1]] : [rows[to - 1], rows[to]]
+  if ((before && !before.f) || (after && !after.f)) return null
+  return between(before?.f ?? undefined, after?.f ?? undefined)
 }
 
 /** The position that puts a finding between its new neighbours. */
-export function between(before: Finding | undefined, after: Finding | undefined): number {
+export function between(before: { position: number } | undefined, after: { position: number } | undefined): number {
   if (before && after) return (before.position + after.position) / 2
   if (before) return before.position + 1
   if (after) return after.position - 1

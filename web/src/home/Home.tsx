@@ -4,12 +4,13 @@ import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { follow } from '../api/events'
 import { upload } from '../api/client'
-import { useHome, useSettings, useSurveyActions, useTakeIn } from '../api/queries'
+import { useHome, useSettings } from '../api/queries'
+import { useSurveyActions, useTakeIn } from '../api/changes'
 import type { CodebaseStatus } from '../api/types'
-import { useTheme } from '../frame/theme'
-import { Waiting } from '../frame/Waiting'
+import { useTheme } from '../parts/theme'
+import { Waiting } from '../parts/Waiting'
 import { figure } from '../theme/ink'
-import { ProgressLine } from './ProgressLine'
+import { ProgressLine } from '../parts/ProgressLine'
 
 /** The codebases, and the form that takes in another. */
 export default function Home() {

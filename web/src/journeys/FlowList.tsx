@@ -1,21 +1,25 @@
 import { useState } from 'react'
-import type { Evidence, Flows } from '../api/types'
-import { PlaceLink } from '../place/PlaceLink'
-import { nameOf, useWhere } from '../place/place'
-import { counted, figure } from '../theme/ink'
+import type { Flows } from '../api/types'
+import { Ledger } from '../parts/ledger/Ledger'
+import { sortingFrom, sortingText } from '../parts/ledger/moves'
+import { useWhere } from '../place/place'
+import { counted } from '../theme/ink'
+import { entityColumns, messageColumns, requestColumns } from './flowColumns'
 import { having, type ListName } from './routes'
 
-const none: Record<Exclude<ListName, 'routes'>, string> = {
+type Name = Exclude<ListName, 'routes'>
+
+const none: Record<Name, string> = {
   requests: 'No request over HTTP was found whose path is written where it is sent.',
   messages: 'No message was found that is sent or received by a name written in the code.',
   kept: 'No table, model or schema was found that the code keeps things in.',
 }
 
 /** One of the lists besides the routes, narrowed by words. */
-export function FlowList({ name, flows, place }: { name: Exclude<ListName, 'routes'>; flows: Flows; place: string }) {
-  const { query, show } = useWhere()
+export function FlowList({ name, flows, place }: { name: Name; flows: Flows; place: string }) {
+  const { query, show, go } = useWhere()
+  const [picked, setPicked] = useState('')
   const words = query.get('path') ?? ''
-  const [most, setMost] = useState(300)
   const requests = having(flows.requests, words, (r) => `${r.method} ${r.host} ${r.pattern} ${r.path} ${r.route_path}`)
   const messages = having(
     flows.messages,
@@ -23,7 +27,6 @@ export function FlowList({ name, flows, place }: { name: Exclude<ListName, 'rout
     (m) => `${m.name} ${[...m.senders, ...m.receivers].map((e) => e.path).join(' ')}`,
   )
   const entities = having(flows.entities, words, (e) => `${e.name} ${e.path}`)
-  const n = { requests: requests.length, messages: messages.length, kept: entities.length }[name]
   const all = { requests: flows.requests, messages: flows.messages, kept: flows.entities }[name].length
   if (all === 0)
     return (
@@ -31,6 +34,19 @@ export function FlowList({ name, flows, place }: { name: Exclude<ListName, 'rout
         <p className="say">{none[name]}</p>
       </div>
     )
+  const says = {
+    requests: `${counted(requests.length, 'request')} sent or answered in ${place}.`,
+    messages: `${counted(messages.length, 'message')} sent or received in ${place}.`,
+    kept: `${counted(entities.length, 'thing')} kept or asked for in ${place}, with the places that do it.`,
+  }[name]
+  const common = {
+    picked,
+    onPick: setPicked,
+    sorting: sortingFrom(query.get('sort')),
+    onSort: (s: { by: string; down: boolean }) => show({ sort: sortingText(s) }),
+    focus: true,
+  }
+  const open = (e: { path: string; line: number } | undefined) => e && go({ view: 'code', at: e.path, line: e.line })
   return (
     <>
       <div className="filters">
@@ -47,144 +63,37 @@ export function FlowList({ name, flows, place }: { name: Exclude<ListName, 'rout
         </label>
       </div>
       <p className="faint" role="status">
-        {name === 'requests' && `${counted(n, 'request')} sent or answered in ${place}.`}
-        {name === 'messages' && `${counted(n, 'message')} sent or received in ${place}.`}
-        {name === 'kept' && `${counted(n, 'thing')} kept or asked for in ${place}, with the places that do it.`}
+        {says}
       </p>
       {name === 'requests' && (
-        <table>
-          <colgroup>
-            <col style={{ width: 76 }} />
-            <col style={{ width: '34%' }} />
-            <col />
-            <col />
-          </colgroup>
-          <thead>
-            <tr>
-              <th scope="col">method</th>
-              <th scope="col">path</th>
-              <th scope="col">sent in</th>
-              <th scope="col">answered in</th>
-            </tr>
-          </thead>
-          <tbody>
-            {requests.slice(0, most).map((r) => (
-              <tr key={`${r.path}:${r.line} ${r.method} ${r.pattern}`}>
-                <td className="mono">{r.host ? '' : r.method}</td>
-                <td className="mono" title={r.host + r.pattern}>
-                  {r.host ? `${r.host} ${r.pattern}` : r.pattern}
-                </td>
-                <td>
-                  <PlaceLink path={r.path} line={r.line} max={30} />
-                </td>
-                <td>
-                  {r.route_path ? (
-                    <>
-                      <PlaceLink path={r.route_path} line={r.route_line} max={30} />
-                      {!r.sure && <small className="unsure"> {r.route}, not sure</small>}
-                    </>
-                  ) : r.host ? (
-                    <small>another system</small>
-                  ) : (
-                    <small className="unsure">nothing here answers</small>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Ledger
+          {...common}
+          label="Requests; arrows move, Enter opens the line"
+          columns={requestColumns}
+          rows={requests}
+          idOf={(r) => `${r.path}:${r.line} ${r.method} ${r.host}${r.pattern}`}
+          onOpen={open}
+        />
       )}
       {name === 'messages' && (
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">name</th>
-              <th scope="col">sent in</th>
-              <th scope="col">received in</th>
-            </tr>
-          </thead>
-          <tbody>
-            {messages.slice(0, most).map((m) => (
-              <tr key={m.name}>
-                <td className="mono">{m.name}</td>
-                <td>
-                  <Ends list={m.senders} none="nobody sends it" />
-                </td>
-                <td>
-                  <Ends list={m.receivers} none="nobody receives it" />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Ledger
+          {...common}
+          label="Messages; arrows move, Enter opens the first sender"
+          columns={messageColumns}
+          rows={messages}
+          idOf={(m) => m.name}
+          onOpen={(m) => open(m.senders[0] ?? m.receivers[0])}
+        />
       )}
       {name === 'kept' && (
-        <table>
-          <colgroup>
-            <col style={{ width: '13%' }} />
-            <col style={{ width: '20%' }} />
-            <col />
-            <col />
-            <col />
-            <col />
-          </colgroup>
-          <thead>
-            <tr>
-              <th scope="col">name</th>
-              <th scope="col">defined in</th>
-              <th scope="col">created in</th>
-              <th scope="col">read in</th>
-              <th scope="col">updated in</th>
-              <th scope="col">deleted in</th>
-            </tr>
-          </thead>
-          <tbody>
-            {entities.slice(0, most).map((e) => (
-              <tr key={e.name + e.path}>
-                <td className="mono">{e.name}</td>
-                <td>
-                  <PlaceLink path={e.path} line={e.line} max={24} />
-                </td>
-                {['create', 'read', 'update', 'delete'].map((o) => (
-                  <td key={o}>
-                    <Ends list={e.operations?.[o] ?? []} none={e.operations ? 'nowhere' : 'not told'} />
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {n > most && (
-        <button type="button" className="quiet" onClick={() => setMost(most + 500)}>
-          {figure(n - most)} more
-        </button>
-      )}
-    </>
-  )
-}
-
-/** The first place of several, and how many there are. */
-function Ends({ list, none }: { list: readonly Evidence[]; none: string }) {
-  const [all, setAll] = useState(false)
-  const [first, ...rest] = list
-  if (!first) return <small className={none === 'nowhere' ? '' : 'unsure'}>{none}</small>
-  return (
-    <>
-      {(all ? list : [first]).map((e) => (
-        <span key={`${e.path}:${e.line}`} className="end">
-          <PlaceLink path={e.path} line={e.line} as={`${nameOf(e.path)}:${e.line}`} />{' '}
-        </span>
-      ))}
-      {rest.length > 0 && !all && (
-        <button
-          type="button"
-          className="quiet"
-          title={rest.map((e) => `${e.path}:${e.line}`).join('\n')}
-          onClick={() => setAll(true)}
-        >
-          +{figure(rest.length)}
-        </button>
+        <Ledger
+          {...common}
+          label="What is kept; arrows move, Enter opens where it is defined"
+          columns={entityColumns}
+          rows={entities}
+          idOf={(e) => `${e.name} ${e.path}:${e.line}`}
+          onOpen={open}
+        />
       )}
     </>
   )

@@ -29,3 +29,20 @@ export function chosenColumns(asked: string | null): readonly ColumnLook[] {
   const ids = new Set(asked.split(','))
   return columns.filter((c) => ids.has(c.id))
 }
+
+/** What names, purposes and the role bar need beside the figures, in px. */
+const named = 410
+
+/** As many of the columns as leave room for the names; the first ones tell most. */
+export function columnsIn(chosen: readonly ColumnLook[], width: number): readonly ColumnLook[] {
+  const weight: Partial<Record<ColumnLook['id'], number>> = { lines: 0, smells: 1, findings: 2 }
+  const byWorth = [...chosen].sort((a, b) => (weight[a.id] ?? 3) - (weight[b.id] ?? 3))
+  const kept = new Set<ColumnLook>()
+  let room = width - named
+  for (const c of byWorth) {
+    room -= c.width + 8
+    if (room < 0 && kept.size > 0) break
+    kept.add(c)
+  }
+  return chosen.filter((c) => kept.has(c))
+}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Row } from '../api/types'
-import { chosenColumns } from './columns'
+import { chosenColumns, columnsIn } from './columns'
 import { heightOf, nearestRow, needsTwoLines } from './tree'
 import { arrange, firstDepth, type Wish } from './tree'
 
@@ -25,6 +25,7 @@ const row = (path: string, more: Partial<Row> = {}): Row => ({
   changes: 0,
   authors: 0,
   changed: '',
+  head: '',
   judged: 1,
   ...more,
 })
@@ -152,4 +153,11 @@ describe('what is picked', () => {
       'scans/src/main/b',
     )
   })
+})
+
+it('where there is little room the figures that tell most stay', () => {
+  const all = chosenColumns(null)
+  expect(columnsIn(all, 1200)).toEqual(all)
+  expect(columnsIn(all, 560).map((c) => c.id)).toEqual(['lines', 'smells'])
+  expect(columnsIn(all, 100).map((c) => c.id)).toEqual(['lines'])
 })

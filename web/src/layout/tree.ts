@@ -7,7 +7,7 @@ export interface Wish {
   sort: Column
   down: boolean
   filter: string
-  only: '' | 'smelly' | 'unread'
+  only: '' | 'smelly' | 'unread' | 'own'
   /** Folders whose folding differs from what it is by itself. */
   toggled: ReadonlySet<string>
   /** Folders below this depth are folded by themselves. */
@@ -42,7 +42,7 @@ const tallRow = 42
 
 /** Whether a purpose needs a second line beside its name; widths in pixels, measured at the face's size. */
 export function needsTwoLines(r: Row, width: number): boolean {
-  const room = width - Math.min(r.depth, 10) * 14 - 26 - r.name.length * 7.9
+  const room = width - Math.min(r.depth, 10) * 14 - 26 - (r.name.length + (r.head ? r.head.length + 2 : 0)) * 7.9
   return r.purpose.length * 5.6 > room
 }
 
@@ -85,6 +85,7 @@ export function arrange(rows: readonly Row[], w: Wish): Shown[] {
   const fits = (r: Row) =>
     (!words || r.path.toLowerCase().includes(words) || r.purpose.toLowerCase().includes(words)) &&
     (w.only !== 'smelly' || r.smells > 0) &&
+    (w.only !== 'own' || r.judged > 0) &&
     (w.only !== 'unread' || (r.read < 1 && r.judged > 0))
   const narrowed = words !== '' || w.only !== ''
   const keep = new Set<string>()
@@ -125,6 +126,11 @@ export function arrange(rows: readonly Row[], w: Wish): Shown[] {
   visit(top, top.depth)
   return out
 }
+
+/** Paths as they stand in an address. */
+export const listText = (paths: readonly string[]): string => [...paths].sort().map(encodeURIComponent).join(' ')
+
+export const listFrom = (text: string | null): string[] => (text ?? '').split(' ').filter(Boolean).map(decodeURIComponent)
 
 /** The row of a path, or of the nearest folder around it when it is folded away; -1 when there is none. */
 export function nearestRow(shown: readonly Shown[], path: string): number {

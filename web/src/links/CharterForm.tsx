@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { useChangeCharter, useRules } from '../api/queries'
+import { useRules } from '../api/queries'
+import { useChangeCharter } from '../api/changes'
 import type { CharterState } from '../api/types'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'

@@ -1,9 +1,10 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
-import { useDeriveCharter, useSaveCharter, useTryCharter } from '../api/queries'
+import { useDeriveCharter, useTryCharter } from '../api/changes'
 import type { CharterState } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
-import { useReview } from '../findings/review'
+import { useReview } from '../review/review'
+import { useSaving } from '../parts/saving'
 import { counted, figure } from '../theme/ink'
 import { CharterForm } from './CharterForm'
 
@@ -26,7 +27,10 @@ export function CharterPane({
   const [asText, setAsText] = useState(false)
   const attempt = useTryCharter(where)
   const derive = useDeriveCharter(where)
-  const save = useSaveCharter(where.id)
+  const review = useReview()
+  const save = useSaving()
+  const keep = (to: string, then?: () => void) =>
+    state && save.run(review.setCharter(to, state.from === 'jantel' ? state.text : '', state.version), then)
   const written = text ?? state?.text ?? ''
   const { mutate } = attempt
   useEffect(() => {
@@ -86,15 +90,10 @@ export function CharterPane({
         <form
           onSubmit={(e) => {
             e.preventDefault()
-            save.mutate(
-              { text: written, version: state.version },
-              {
-                onSuccess: () => {
-                  setText(null)
-                  onTry(null)
-                },
-              },
-            )
+            keep(written, () => {
+              setText(null)
+              onTry(null)
+            })
           }}
         >
           <p className="buttons">
@@ -119,7 +118,7 @@ export function CharterPane({
             </Suspense>
           )}
           <p className="buttons">
-            <button type="submit" className="asLink" disabled={now.faults.length > 0 || save.isPending}>
+            <button type="submit" className="asLink" disabled={now.faults.length > 0 || save.busy}>
               Save in Jantel
             </button>
             <button
@@ -130,7 +129,7 @@ export function CharterPane({
               Write it from how the code is
             </button>
             {state.from === 'jantel' && (
-              <button type="button" className="quiet" onClick={() => save.mutate({ text: '', version: state.version })}>
+              <button type="button" className="quiet" onClick={() => keep('')}>
                 Take it away
               </button>
             )}
@@ -146,7 +145,7 @@ export function CharterPane({
               Close
             </button>
           </p>
-          {save.isError && <p role="alert">{save.error.message}</p>}
+          {save.error && <p role="alert">{save.error.message}</p>}
           {derive.isError && <p role="alert">{derive.error.message}</p>}
         </form>
       )}

@@ -1,28 +1,24 @@
 import { useState } from 'react'
-import { useOverrule, useOverrules, usePlaces, useSettings } from '../api/queries'
+import { useOverrules } from '../api/queries'
+import { PlaceField } from '../place/PlaceField'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
+import { useByHand } from '../review/byHand'
 
 /** Dependencies that no line of the code tells, as the lead declares them. */
 export function Declared({ from }: { from: string }) {
   const { where } = useWhere()
-  const person = useSettings().data?.person ?? ''
-  const set = useOverrule(where.id)
+  const hand = useByHand()
   const all = (useOverrules(where.id).data ?? []).filter((o) => o.kind === 'link')
   const [a, setA] = useState(from)
   const [b, setB] = useState('')
   const [why, setWhy] = useState('')
   const save = (e: React.FormEvent) => {
     e.preventDefault()
-    set.mutate(
-      { kind: 'link', target: `${a.trim()}\t${b.trim()}`, value: why.trim(), by: person },
-      {
-        onSuccess: () => {
-          setB('')
-          setWhy('')
-        },
-      },
-    )
+    hand.set({ kind: 'link', target: `${a.trim()}\t${b.trim()}`, value: why.trim() }, () => {
+      setB('')
+      setWhy('')
+    })
   }
   return (
     <details className="declare" open={all.length > 0 || undefined}>
@@ -32,8 +28,8 @@ export function Declared({ from }: { from: string }) {
         and counts like any other.
       </p>
       <form className="byhand" onSubmit={save}>
-        <FileField label="The file" value={a} onChange={setA} />
-        <FileField label="needs" value={b} onChange={setB} />
+        <PlaceField files label="The file" value={a} onChange={setA} />
+        <PlaceField files label="needs" value={b} onChange={setB} />
         <label>
           because
           <input value={why} onChange={(e) => setWhy(e.target.value)} />
@@ -42,7 +38,7 @@ export function Declared({ from }: { from: string }) {
           Declare
         </button>
       </form>
-      {set.isError && <p role="alert">{set.error.message}</p>}
+      {hand.error && <p role="alert">{hand.error.message}</p>}
       {all.length > 0 && (
         <ul className="byhand">
           {all.map((o) => {
@@ -51,7 +47,7 @@ export function Declared({ from }: { from: string }) {
               <li key={o.target}>
                 <PlaceLink path={x} /> needs <PlaceLink path={y} />: {o.value}
                 {o.by && <small className="faint"> {o.by}</small>}{' '}
-                <button type="button" className="quiet" onClick={() => set.mutate({ ...o, gone: true })}>
+                <button type="button" className="quiet" onClick={() => hand.set({ ...o, gone: true })}>
                   Take back
                 </button>
               </li>
@@ -60,25 +56,5 @@ export function Declared({ from }: { from: string }) {
         </ul>
       )}
     </details>
-  )
-}
-
-function FileField({ label, value, onChange }: { label: string; value: string; onChange: (v: string) => void }) {
-  const { where } = useWhere()
-  const places = usePlaces(where, value)
-  const id = `files-${label.replace(' ', '-')}`
-  return (
-    <label>
-      {label}
-      <input value={value} onChange={(e) => onChange(e.target.value)} list={id} className="mono" />
-      <datalist id={id}>
-        {(places.data ?? [])
-          .filter((p) => p.kind === 'file')
-          .slice(0, 12)
-          .map((p) => (
-            <option key={p.path} value={p.path} />
-          ))}
-      </datalist>
-    </label>
   )
 }

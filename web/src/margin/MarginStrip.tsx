@@ -2,13 +2,14 @@ import { useCallback, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useMargin } from '../api/queries'
 import type { Margin, Smell } from '../api/types'
-import { Sign } from '../findings/Sign'
-import { useRecording } from '../findings/recording'
-import { useReview } from '../findings/review'
-import { isOpening, takeTyped } from '../frame/gate'
-import { useKeys } from '../frame/keys'
+import { Sign } from '../review/Sign'
+import { useRecording } from '../review/recording'
+import { useReview } from '../review/review'
+import { isOpening, takeTyped } from '../parts/gate'
+import { Emphasised } from '../parts/Emphasised'
+import { useKeys } from '../parts/keys'
 import { PlaceActions } from '../place/PlaceActions'
-import { AllByHand, PurposeByHand } from '../place/ByHand'
+import { AllByHand, PurposeByHand } from '../review/ByHand'
 import { PlaceLink } from '../place/PlaceLink'
 import { narrowName, useNarrowing } from '../place/narrow'
 import { stay, urlOf, useWhere } from '../place/place'
@@ -346,22 +347,5 @@ function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
         onChange={(e) => setReason(e.target.value)}
       />
     </form>
-  )
-}
-
-/** Words between stars stand in italics. */
-export function Emphasised({ text }: { text: string }) {
-  return (
-    <>
-      {text.split('*').map((t, i) =>
-        i % 2 === 1 ? (
-          <em key={i} className="name">
-            {t}
-          </em>
-        ) : (
-          t
-        ),
-      )}
-    </>
   )
 }

@@ -1,5 +1,5 @@
 import type { Kind } from '../api/types'
-import { kinds } from '../findings/kinds'
+import { kinds } from '../review/kinds'
 
 export interface Remark {
   kind: Kind

@@ -1,6 +1,8 @@
 import { Button } from '@chakra-ui/react'
 import { useState } from 'react'
-import { useBrief, useSetBrief } from '../api/queries'
+import { useBrief } from '../api/queries'
+import { useReview } from '../review/review'
+import { useSaving } from '../parts/saving'
 import type { Brief, BriefVersion } from '../api/types'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
@@ -55,8 +57,8 @@ export function BriefBlock() {
 }
 
 function Form({ start, onDone }: { start: BriefVersion; onDone: () => void }) {
-  const { where } = useWhere()
-  const save = useSetBrief(where.id)
+  const review = useReview()
+  const save = useSaving()
   const [stage, setStage] = useState(start.brief.stage)
   const [inside, setInside] = useState(start.brief.in.join('\n'))
   const [outside, setOutside] = useState(start.brief.out.join('\n'))
@@ -66,10 +68,8 @@ function Form({ start, onDone }: { start: BriefVersion; onDone: () => void }) {
       className="brief"
       onSubmit={(e) => {
         e.preventDefault()
-        save.mutate(
-          { version: start.version, brief: { stage, in: lines(inside), out: lines(outside), questions: lines(questions) } },
-          { onSuccess: onDone },
-        )
+        const brief = { stage, in: lines(inside), out: lines(outside), questions: lines(questions) }
+        save.run(review.setBrief(brief, start.brief, start.version), onDone)
       }}
     >
       <fieldset>
@@ -93,13 +93,13 @@ function Form({ start, onDone }: { start: BriefVersion; onDone: () => void }) {
         Questions to answer, one a line
         <textarea rows={3} value={questions} onChange={(e) => setQuestions(e.target.value)} />
       </label>
-      {save.isError && (
+      {save.error && (
         <p role="alert" className="warn">
           {save.error.message} What you wrote is still here.
         </p>
       )}
       <p>
-        <Button type="submit" size="sm" loading={save.isPending}>
+        <Button type="submit" size="sm" loading={save.busy}>
           Judge by this brief
         </Button>{' '}
         <button type="button" className="quiet" onClick={onDone}>

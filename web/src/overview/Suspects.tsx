@@ -1,30 +1,29 @@
 import { Button } from '@chakra-ui/react'
 import { useState } from 'react'
-import { useOverrule, useSettings } from '../api/queries'
+
 import type { Sheet } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
-import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
+import { useByHand } from '../review/byHand'
 
 type Suspect = Sheet['suspects'][number]
 
 /** Folders that others may have written: asked about, left out in one step. */
 export function Suspects({ all }: { all: Suspect[] }) {
-  const { where } = useWhere()
-  const person = useSettings().data?.person ?? ''
-  const set = useOverrule(where.id)
+  const hand = useByHand()
   const [kept, setKept] = useState<ReadonlySet<string>>(new Set())
   const [left, setLeft] = useState<string[]>([])
   const chosen = all.filter((x) => !kept.has(x.folder))
-  const say = async (folders: string[], gone: boolean) => {
-    for (const target of folders) await set.mutateAsync({ kind: 'origin', target, value: 'vendored', by: person, gone })
-    setLeft(gone ? [] : folders)
-  }
+  const say = (folders: string[], gone: boolean) =>
+    hand.set(
+      folders.map((target) => ({ kind: 'origin', target, value: 'vendored', gone })),
+      () => setLeft(gone ? [] : folders),
+    )
   if (left.length > 0)
     return (
       <p role="status">
         {counted(left.length, 'folder')} left out of the judgement.{' '}
-        <button type="button" className="asLink" onClick={() => void say(left, true)}>
+        <button type="button" className="asLink" onClick={() => say(left, true)}>
           take it back
         </button>
       </p>
@@ -63,9 +62,9 @@ export function Suspects({ all }: { all: Suspect[] }) {
         size="xs"
         variant="outline"
         disabled={chosen.length === 0}
-        loading={set.isPending}
+        loading={hand.busy}
         onClick={() =>
-          void say(
+          say(
             chosen.map((x) => x.folder),
             false,
           )
@@ -76,7 +75,7 @@ export function Suspects({ all }: { all: Suspect[] }) {
       <small>
         {Math.round(100 * share)} % of the lines judged and {counted(smells, 'smell')} go with{' '}
         {chosen.length === 1 ? 'it' : 'them'}
-        {set.isError && `; ${set.error.message}`}
+        {hand.error && `; ${hand.error.message}`}
         {kept.size > 0 && `; ${figure(all.length - chosen.length)} kept`}
       </small>
     </section>

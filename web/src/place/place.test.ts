@@ -1,13 +1,11 @@
 import { expect, it } from 'vitest'
-import { keymap } from '../frame/keys'
-import { wholeLines } from '../search/stream'
 import { counted, inkStep, shortPath } from '../theme/ink'
 import { parentOf, urlOf, whereFrom } from './place'
 
 it('a place comes back from its URL', () => {
   const w = {
     id: 3,
-    view: 'code' as const,
+    view: 'code',
     at: 'a b/c&d.ts',
     pick: '',
     survey: 7,
@@ -15,13 +13,16 @@ it('a place comes back from its URL', () => {
     role: 'handler',
     line: 4,
     end: 9,
+    margin: 'off',
+    legend: 'off',
+    beside: { id: 4, survey: 2, at: '.' },
   }
   const url = new URL(urlOf(w), 'http://jantel.example')
   expect(whereFrom('code', 3, url.searchParams)).toEqual(w)
 })
 
 it('what a URL says wrongly falls back to the whole codebase', () => {
-  expect(whereFrom('nonsense', 1, new URLSearchParams('line=-&end=x&survey=y'))).toEqual({
+  expect(whereFrom(undefined, 1, new URLSearchParams('line=-&end=x&survey=y'))).toEqual({
     id: 1,
     view: 'overview',
     at: '.',
@@ -31,6 +32,9 @@ it('what a URL says wrongly falls back to the whole codebase', () => {
     role: '',
     line: 0,
     end: 0,
+    margin: '',
+    legend: '',
+    beside: null,
   })
 })
 
@@ -49,13 +53,4 @@ it('long paths are shortened in the middle and keep their name', () => {
 it('ink has five steps', () => {
   expect([0, 0.2, 0.21, 0.99, 1].map(inkStep)).toEqual([1, 1, 2, 5, 5])
   expect(counted(1, 'file') + counted(1200, 'file')).toBe('1 file1,200 files')
-})
-
-it('a stream is cut into whole lines', () => {
-  expect(wholeLines('{"a":1}\n{"b"')).toEqual({ lines: ['{"a":1}'], rest: '{"b"' })
-  expect(wholeLines('')).toEqual({ lines: [], rest: '' })
-})
-
-it('keys are as set, or as they came', () => {
-  expect(keymap({ layout: 'l', up: '' })).toMatchObject({ layout: 'l', up: '', overview: '1' })
 })

@@ -1,19 +1,9 @@
-import { useCallback, useMemo } from 'react'
+import { createContext, useCallback, useContext, useMemo } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import type { At } from '../api/queries'
 
-export type View = 'overview' | 'layout' | 'weave' | 'dependencies' | 'journeys' | 'findings' | 'code'
-
-/** The views in working order, with the digit that never changes. */
-export const views: { view: View; title: string; digit: string; hint: string }[] = [
-  { view: 'overview', title: 'Overview', digit: '1', hint: 'what it is, on one sheet' },
-  { view: 'layout', title: 'Layout', digit: '2', hint: 'its folders and what they hold' },
-  { view: 'weave', title: 'Weave', digit: '3', hint: 'roles by features: how it is cut' },
-  { view: 'dependencies', title: 'Dependencies', digit: '4', hint: 'what needs what, in levels' },
-  { view: 'journeys', title: 'Journeys', digit: '5', hint: 'what comes in, and what answers' },
-  { view: 'findings', title: 'Findings', digit: '9', hint: 'what was recorded' },
-  { view: 'code', title: 'Code', digit: '0', hint: 'the text of a file' },
-]
+/** The name of a view in addresses. Which there are, the shell knows; a place only leads to them. */
+export type View = string
 
 /** Where the reader is and how it is looked at; all of it stands in the URL. */
 export interface Where extends At {
@@ -25,13 +15,19 @@ export interface Where extends At {
   /** What all views are narrowed to, as it was picked in the weave: "-" for what belongs to no feature. */
   feature: string
   role: string
+  /** Whether the margin is shown: "on" or "off" as the reader set it, "" as the width of the page has it. */
+  margin: string
+  /** "off" where the reader has put the legend away. */
+  legend: string
+  /** A second place looked at next to this one, in the same view; null where there is none. */
+  beside: At | null
 }
 
 export function whereFrom(view: string | undefined, id: number, q: URLSearchParams): Where {
   const line = Number(q.get('line')) || 0
   return {
     id,
-    view: views.some((v) => v.view === view) ? (view as View) : 'overview',
+    view: view || 'overview',
     at: q.get('at') || '.',
     pick: q.get('pick') || '',
     survey: Number(q.get('survey')) || 0,
@@ -39,6 +35,11 @@ export function whereFrom(view: string | undefined, id: number, q: URLSearchPara
     end: Math.max(line, Number(q.get('end')) || 0),
     feature: q.get('feature') || '',
     role: q.get('role') || '',
+    margin: q.get('margin') || '',
+    legend: q.get('legend') || '',
+    beside: q.has('with')
+      ? { id: Number(q.get('with-codebase')) || id, survey: Number(q.get('with-survey')) || 0, at: q.get('with') || '.' }
+      : null,
   }
 }
 
@@ -52,13 +53,28 @@ export function urlOf(w: Partial<Where> & { id: number; view: View }, more: Reco
   if (w.survey) q.set('survey', String(w.survey))
   if (w.feature) q.set('feature', w.feature)
   if (w.role) q.set('role', w.role)
+  if (w.margin) q.set('margin', w.margin)
+  if (w.legend) q.set('legend', w.legend)
+  if (w.beside) {
+    q.set('with', w.beside.at)
+    if (w.beside.id !== w.id) q.set('with-codebase', String(w.beside.id))
+    if (w.beside.survey) q.set('with-survey', String(w.beside.survey))
+  }
   for (const [k, v] of Object.entries(more)) if (v) q.set(k, v)
   const s = q.toString()
   return `/c/${w.id}/${w.view}${s ? `?${s}` : ''}`
 }
 
-/** What stays of where one is when one goes elsewhere: the survey, and what the views are narrowed to. */
-export const stay = (w: Where) => ({ id: w.id, survey: w.survey, feature: w.feature, role: w.role })
+/** What stays of where one is when one goes elsewhere: the survey, what the views are narrowed to, and how the page is set up. */
+export const stay = (w: Where) => ({
+  id: w.id,
+  survey: w.survey,
+  feature: w.feature,
+  role: w.role,
+  margin: w.margin,
+  legend: w.legend,
+  beside: w.beside,
+})
 
 export const parentOf = (path: string): string => (path.includes('/') ? path.slice(0, path.lastIndexOf('/')) : '.')
 
@@ -73,8 +89,29 @@ export function whereNow(): Where {
   return whereFrom(view, Number(id), new URLSearchParams(window.location.search))
 }
 
+/** What reads and moves a place. */
+export interface Wayfinder {
+  where: Where
+  query: URLSearchParams
+  /** Goes to another place or view. */
+  go: (to: Partial<Where>, more?: Record<string, string>, replace?: boolean) => void
+  /** Changes what is picked without adding a step to the history. */
+  pick: (to: { pick?: string; line?: number; end?: number }) => void
+  /** Changes how the view shows things: its sorting, filter and grouping. */
+  show: (to: Record<string, string>) => void
+}
+
+/** The place of what stands beside, where there is one: what is drawn inside of it reads and moves that. */
+export const BesideContext = createContext<Wayfinder | null>(null)
+
+/** The place the reader is at, and how to move it. */
+export function useWhere(): Wayfinder {
+  const own = useAddress()
+  return useContext(BesideContext) ?? own
+}
+
 /** Reads the place from the URL and moves it. */
-export function useWhere() {
+export function useAddress(): Wayfinder {
   const { id, view } = useParams()
   const { search } = useLocation()
   const navigate = useNavigate()
@@ -88,32 +125,28 @@ export function useWhere() {
     },
     [navigate],
   )
-  /** Changes what is picked without adding a step to the history. */
   const pick = useCallback(
-    (to: { pick?: string; line?: number; end?: number }) => {
-      const q = new URLSearchParams(window.location.search)
-      const set = (k: string, v: string | number | undefined) => (v ? q.set(k, String(v)) : q.delete(k))
-      if ('pick' in to) set('pick', to.pick)
-      if ('line' in to) {
-        set('line', to.line)
-        set('end', to.end && to.line && to.end > to.line ? to.end : undefined)
-      }
-      void navigate({ pathname: window.location.pathname, search: q.toString() }, { replace: true })
-    },
+    (to: { pick?: string; line?: number; end?: number }) => void navigate(changed(picking(to)), { replace: true }),
     [navigate],
   )
-  /** Changes how the view shows things: its sorting, filter and grouping. */
-  const show = useCallback(
-    (to: Record<string, string>) => {
-      const q = new URLSearchParams(window.location.search)
-      for (const [k, v] of Object.entries(to))
-        if (v) q.set(k, v)
-        else q.delete(k)
-      void navigate({ pathname: window.location.pathname, search: q.toString() }, { replace: true })
-    },
-    [navigate],
-  )
-  return { where, query, go, pick, show }
+  const show = useCallback((to: Record<string, string>) => void navigate(changed(to), { replace: true }), [navigate])
+  return useMemo(() => ({ where, query, go, pick, show }), [where, query, go, pick, show])
+}
+
+/** The parts of an address that say what is picked; empty ones are taken out of it. */
+function picking(to: { pick?: string; line?: number; end?: number }): Record<string, string> {
+  const line = to.line ? String(to.line) : ''
+  const end = to.line && to.end && to.end > to.line ? String(to.end) : ''
+  return { ...('pick' in to ? { pick: to.pick ?? '' } : {}), ...('line' in to ? { line, end } : {}) }
+}
+
+/** This page's address with some of its parts set, or taken out where they are empty. */
+function changed(to: Record<string, string>) {
+  const q = new URLSearchParams(window.location.search)
+  for (const [k, v] of Object.entries(to))
+    if (v) q.set(k, v)
+    else q.delete(k)
+  return { pathname: window.location.pathname, search: q.toString() }
 }
 
 /** The URL of a piece of evidence: a file opens at its line, a folder in Layout. */

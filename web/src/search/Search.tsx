@@ -1,22 +1,16 @@
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useFindings, usePlaces } from '../api/queries'
-import type { SearchLine } from '../api/types'
-import { Sign } from '../findings/Sign'
-import { Sheet } from '../frame/Sheet'
-import { isOpening, takeTyped } from '../frame/gate'
-import { parentOf, urlOf, useWhere } from '../place/place'
-import { counted, figure, shortPath } from '../theme/ink'
-import { searchCode } from './stream'
-
-interface Found {
-  q: string
-  files: SearchLine[]
-  end: SearchLine | null
-  problem: string
-}
-
-const nothing: Found = { q: '', files: [], end: null, problem: '' }
+import { isOpening, takeTyped } from '../parts/gate'
+import { Sheet } from '../parts/Sheet'
+import { stay, urlOf, useWhere } from '../place/place'
+import { Sign } from '../review/Sign'
+import { shortPath } from '../theme/ink'
+import { CodeHits } from './CodeHits'
+import { searchState } from './groups'
+import { findText } from './HitsPanel'
+import { useCodeSearch } from './useCodeSearch'
+import './search.css'
 
 /** One box for places, findings and the code itself. */
 export default function Search({ onClose }: { onClose: () => void }) {
@@ -26,7 +20,6 @@ export default function Search({ onClose }: { onClose: () => void }) {
   const [regex, setRegex] = useState(false)
   const [exact, setExact] = useState(false)
   const [here, setHere] = useState(false)
-  const [found, setFound] = useState<Found>(nothing)
   const [at, setAt] = useState(0)
   const box = useRef<HTMLDivElement>(null)
   /** Enter was pressed before there was anything to open: the first hit of that text is opened when it comes. */
@@ -40,58 +33,18 @@ export default function Search({ onClose }: { onClose: () => void }) {
   }
   const q = useDeferredValue(text)
   const places = usePlaces(where, regex ? '' : q)
-  const findings = useFindings(where.id)
+  const words = q.trim()
+  const mine = useFindings(where.id, { words }, 8, words !== '').data
+  const found = useCodeSearch({ id: where.id, survey: where.survey, at: here ? where.at : '.', q, regex, exact })
   const settled = regex ? found.q === q : places.isSuccess && !places.isPlaceholderData
-  useEffect(() => {
-    const stop = new AbortController()
-    const wait = setTimeout(() => {
-      if (q.trim().length < 2) {
-        setFound(nothing)
-        return
-      }
-      const next: Found = { q, files: [], end: null, problem: '' }
-      let due = 0
-      const put = () => {
-        window.clearTimeout(due)
-        due = window.setTimeout(() => !stop.signal.aborted && setFound({ ...next, files: [...next.files] }), 40)
-      }
-      searchCode({ id: where.id, survey: where.survey, at: here ? where.at : '.', q, regex, exact }, stop.signal, (l) => {
-        if (l.done) next.end = l
-        else next.files.push(l)
-        put()
-      }).catch((e: Error) => {
-        next.problem = e.message
-        put()
-      })
-    }, 120)
-    return () => {
-      clearTimeout(wait)
-      stop.abort()
-    }
-  }, [q, regex, exact, here, where.id, where.survey, where.at])
-
   const go = (url: string) => {
     onClose()
     void navigate(url)
   }
-  const mine = useMemo(() => {
-    const words = q.toLowerCase().trim()
-    if (!words) return []
-    return (findings.data ?? [])
-      .filter((f) => `${f.title} ${f.text} ${f.labels.join(' ')} ${f.assignee}`.toLowerCase().includes(words))
-      .slice(0, 8)
-  }, [findings.data, q])
-  const byFolder = useMemo(() => {
-    const m = new Map<string, SearchLine[]>()
-    for (const f of found.files) {
-      const d = parentOf(f.path ?? '')
-      const l = m.get(d)
-      if (l) l.push(f)
-      else m.set(d, [f])
-    }
-    return [...m.entries()].sort((a, b) => (a[0] < b[0] ? -1 : 1))
-  }, [found.files])
-  const items = () => [...(box.current?.querySelectorAll<HTMLElement>('[data-hit]') ?? [])]
+  /** Opens a hit with all the others beside it. */
+  const openHit = (path: string, line: number) =>
+    go(urlOf({ ...stay(where), view: 'code', at: path, line }, findText({ q, regex, exact, at: here ? where.at : '.' })))
+  const items = () => [...(box.current?.querySelectorAll<HTMLElement>('[data-hit]') ?? [])].filter((e) => e.offsetParent)
   const press = (e: React.KeyboardEvent) => {
     if (e.nativeEvent.isComposing) return
     const list = items()
@@ -100,7 +53,7 @@ export default function Search({ onClose }: { onClose: () => void }) {
       setAt(next)
       list[next]?.scrollIntoView({ block: 'nearest' })
       e.preventDefault()
-    } else if (e.key === 'Enter') {
+    } else if (e.key === 'Enter' && e.target === field.current) {
       e.preventDefault()
       const hit = q === text && settled ? list[Math.min(at, list.length - 1)] : undefined
       if (hit) hit.click()
@@ -115,10 +68,11 @@ export default function Search({ onClose }: { onClose: () => void }) {
   useEffect(() => {
     items().forEach((el, i) => el.classList.toggle('chosen', i === at))
   })
-  const placeUrl = (p: { path: string; kind: string; line: number }) =>
-    p.kind === 'folder'
-      ? urlOf({ id: where.id, view: 'layout', at: p.path, survey: where.survey })
-      : urlOf({ id: where.id, view: 'code', at: p.path, line: p.line, survey: where.survey })
+  const check = (says: React.ReactNode, on: boolean, set: (v: boolean) => void) => (
+    <label className="check">
+      <input type="checkbox" checked={on} onChange={(e) => set(e.target.checked)} /> {says}
+    </label>
+  )
   return (
     <Sheet title="Search" onClose={onClose} onOpen={begin} wide>
       <div className="search" ref={box} onKeyDown={press}>
@@ -134,26 +88,24 @@ export default function Search({ onClose }: { onClose: () => void }) {
               setAt(0)
             }}
           />
-          <label className="check">
-            <input type="checkbox" checked={regex} onChange={(e) => setRegex(e.target.checked)} /> regular expression
-          </label>
-          <label className="check">
-            <input type="checkbox" checked={exact} onChange={(e) => setExact(e.target.checked)} /> match case
-          </label>
-          {where.at !== '.' && (
-            <label className="check">
-              <input type="checkbox" checked={here} onChange={(e) => setHere(e.target.checked)} /> only below{' '}
-              {shortPath(where.at, 24)}
-            </label>
-          )}
+          {check('regular expression', regex, setRegex)}
+          {check('match case', exact, setExact)}
+          {where.at !== '.' && check(<>only below {shortPath(where.at, 24)}</>, here, setHere)}
         </div>
         {!text.trim() && <p className="faint">Type a few letters of a path or a name, or any words that stand in the code.</p>}
         <div className="hits">
-          {!regex && (places.data?.length ?? 0) > 0 && q.trim() && (
+          {!regex && (places.data?.length ?? 0) > 0 && words && (
             <section>
               <h3>Places</h3>
               {places.data?.slice(0, 10).map((p) => (
-                <button key={`${p.path}:${p.definition}:${p.line}`} type="button" data-hit onClick={() => go(placeUrl(p))}>
+                <button
+                  key={`${p.path}:${p.definition}:${p.line}`}
+                  type="button"
+                  data-hit
+                  onClick={() =>
+                    go(urlOf({ ...stay(where), view: p.kind === 'folder' ? 'layout' : 'code', at: p.path, line: p.line }))
+                  }
+                >
                   <b className="mono">{p.name}</b> <small>{p.kind}</small>{' '}
                   <span className="mono faint">
                     {shortPath(p.path, 70)}
@@ -163,17 +115,24 @@ export default function Search({ onClose }: { onClose: () => void }) {
               ))}
             </section>
           )}
-          {mine.length > 0 && (
+          {words && mine && mine.rows.length > 0 && (
             <section>
-              <h3>Findings</h3>
-              {mine.map((f) => (
+              <h3>
+                Findings{' '}
+                {mine.count > mine.rows.length && (
+                  <small>
+                    the first {mine.rows.length} of {mine.count}
+                  </small>
+                )}
+              </h3>
+              {mine.rows.map((f) => (
                 <button
                   key={f.id}
                   type="button"
                   data-hit
                   onClick={() => {
                     isOpening('finding')
-                    go(urlOf({ id: where.id, view: 'findings' }, { open: String(f.id) }))
+                    go(urlOf({ ...stay(where), view: 'findings' }, { open: String(f.id) }))
                   }}
                 >
                   <Sign kind={f.kind} /> {f.title} <small>{f.state}</small>
@@ -181,65 +140,16 @@ export default function Search({ onClose }: { onClose: () => void }) {
               ))}
             </section>
           )}
-          {q.trim().length >= 2 && (
+          {words.length >= 2 && (
             <section aria-live="polite">
               <h3>
-                Code{' '}
-                <small>
-                  {found.problem ||
-                    (found.end
-                      ? found.end.problem ||
-                        `${counted(found.end.total ?? 0, 'line')} in ${counted(found.end.files ?? 0, 'file')}${found.end.more ? '; there are more' : ''}`
-                      : found.q === q
-                        ? `${figure(found.files.length)} files so far …`
-                        : '…')}
-                </small>
+                Code <small>{searchState(found, q)}</small>
               </h3>
-              {byFolder.slice(0, 120).map(([d, files]) => (
-                <div key={d} className="hitfolder">
-                  <h4 className="mono">{d === '.' ? 'top folder' : d}</h4>
-                  {files.slice(0, 40).map((f) => (
-                    <div key={f.path}>
-                      {f.hits?.slice(0, 12).map((h) => (
-                        <button
-                          key={h.line}
-                          type="button"
-                          data-hit
-                          title={`${f.path}:${h.line}`}
-                          onClick={() =>
-                            go(urlOf({ id: where.id, view: 'code', at: f.path ?? '', line: h.line, survey: where.survey }))
-                          }
-                        >
-                          <span className="mono faint">
-                            {shortPath((f.path ?? '').slice(d === '.' ? 0 : d.length + 1), 28)}:{h.line}
-                          </span>
-                          <Line text={h.text} start={h.start} end={h.end} />
-                        </button>
-                      ))}
-                    </div>
-                  ))}
-                </div>
-              ))}
+              <CodeHits files={found.files} onOpen={openHit} />
             </section>
           )}
         </div>
       </div>
     </Sheet>
-  )
-}
-
-const decoder = new TextDecoder()
-const encoder = new TextEncoder()
-
-/** A line with its hit marked; offsets count bytes. */
-function Line({ text, start, end }: { text: string; start: number; end: number }) {
-  const bytes = encoder.encode(text)
-  const part = (a: number, b?: number) => decoder.decode(bytes.slice(a, b))
-  return (
-    <code>
-      {part(0, start)}
-      <mark>{part(start, end)}</mark>
-      {part(end)}
-    </code>
   )
 }

@@ -1,9 +1,11 @@
 import { Problem } from '../api/client'
 import type { SearchLine } from '../api/types'
 
+/** What is looked for in the code. */
 export interface Wanted {
   id: number
   survey: number
+  /** Below which place. */
   at: string
   q: string
   regex: boolean

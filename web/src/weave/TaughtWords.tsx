@@ -1,13 +1,13 @@
 import { useState } from 'react'
-import { useOverrule, useOverrules, useSettings } from '../api/queries'
+import { useOverrules } from '../api/queries'
 import { useWhere } from '../place/place'
 import { roleOrder } from '../theme/roles'
+import { useByHand } from '../review/byHand'
 
 /** What words of names and folders stand for in this codebase alone. */
 export function TaughtWords() {
   const { where } = useWhere()
-  const person = useSettings().data?.person ?? ''
-  const set = useOverrule(where.id)
+  const hand = useByHand()
   const all = (useOverrules(where.id).data ?? []).filter((o) => o.kind === 'word')
   const [word, setWord] = useState('')
   const [role, setRole] = useState('logic')
@@ -22,10 +22,7 @@ export function TaughtWords() {
         className="byhand"
         onSubmit={(e) => {
           e.preventDefault()
-          set.mutate(
-            { kind: 'word', target: word.trim().toLowerCase(), value: role, by: person },
-            { onSuccess: () => setWord('') },
-          )
+          hand.set({ kind: 'word', target: word.trim().toLowerCase(), value: role }, () => setWord(''))
         }}
       >
         <label>
@@ -45,13 +42,13 @@ export function TaughtWords() {
           Teach
         </button>
       </form>
-      {set.isError && <p role="alert">{set.error.message}</p>}
+      {hand.error && <p role="alert">{hand.error.message}</p>}
       {all.length > 0 && (
         <ul className="byhand">
           {all.map((o) => (
             <li key={o.target}>
               <span className="mono">{o.target}</span> stands for {o.value || 'no role'}, set by hand{' '}
-              <button type="button" className="quiet" onClick={() => set.mutate({ ...o, gone: true })}>
+              <button type="button" className="quiet" onClick={() => hand.set({ ...o, gone: true })}>
                 Take back
               </button>
             </li>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Grid } from '../api/types'
-import { cutSentence, grouped, joined } from './joins'
+import { cutSentence, fitting, grouped, inSight, joined } from './joins'
 
 const cell = (role: number, feature: number, folder: string, left = false, up = false) => ({
   left,
@@ -51,4 +51,35 @@ describe('grouped', () => {
     ])
     expect(grouped([])).toEqual([])
   })
+})
+
+const wide = (n: number): Grid =>
+  ({
+    roles: ['handler'],
+    features: Array.from({ length: n }, (_, i) => ({ name: `f${i}`, lines: i, missing: [], group: '' })),
+    cells: Array.from({ length: n }, (_, i) => ({ role: 0, feature: i, left: i > 0, up: false })),
+  }) as unknown as Grid
+
+it('a grid fits its width: the largest features stay, in their order, and are joined only to neighbours', () => {
+  const { grid, left, columnWidth } = fitting(wide(60), 700, '')
+  expect(128 + grid.features.length * columnWidth).toBeLessThanOrEqual(700)
+  expect(left).toBe(60 - grid.features.length)
+  expect(grid.features.map((f) => f.name)).toEqual(Array.from({ length: grid.features.length }, (_, i) => `f${left + i}`))
+  expect(grid.cells[0]?.left).toBe(false)
+  expect(grid.cells[1]?.left).toBe(true)
+})
+
+it('every feature is a name away', () => {
+  const { grid, left } = fitting(wide(60), 700, 'f3')
+  expect(grid.features.map((f) => f.name)).toEqual(['f3', 'f30', 'f31', 'f32', 'f33', 'f34', 'f35', 'f36', 'f37', 'f38', 'f39'])
+  expect(left).toBe(0)
+  expect(grid.cells.filter((c) => c.left)).toHaveLength(9)
+})
+
+it('what is open is in sight, whatever does not fit', () => {
+  const all = Array.from({ length: 50 }, (_, i) => i)
+  const { shown } = inSight(all, 49, 400)
+  expect(shown).toContain(49)
+  expect(shown.length).toBeLessThan(20)
+  expect(inSight([], undefined, 400).shown).toEqual([])
 })

@@ -54,3 +54,49 @@ export function grouped(features: Grid['features']): { name: string; from: numbe
   })
   return out
 }
+
+/** Widths in px: of the names of rows, and of a column at its narrowest and widest. */
+const nameWidth = 128
+const narrowest = 30
+const widest = 64
+
+/** How many columns fit beside the names of the rows, and how wide each is. */
+export function columnsIn(width: number, count: number): { fit: number; columnWidth: number } {
+  const room = Math.max(0, width - nameWidth)
+  const fit = Math.max(3, Math.min(count, Math.floor(room / narrowest)))
+  return { fit, columnWidth: Math.max(narrowest, Math.min(widest, Math.floor(room / Math.max(1, fit)))) }
+}
+
+/**
+ * As much of a grid as fits a width: the largest features, in the order they
+ * stand in, or those with words in their name. `left` is how many are left out.
+ */
+export function fitting(grid: Grid, width: number, words: string): { grid: Grid; left: number; columnWidth: number } {
+  const w = words.toLowerCase()
+  const passing = grid.features.map((f, i) => ({ f, i })).filter(({ f }) => !w || (f.name || 'shared').includes(w))
+  const { fit, columnWidth } = columnsIn(width, passing.length)
+  const largest = new Set(
+    [...passing]
+      .sort((a, b) => b.f.lines - a.f.lines)
+      .slice(0, fit)
+      .map(({ i }) => i),
+  )
+  const kept = passing.filter(({ i }) => largest.has(i))
+  if (kept.length === grid.features.length) return { grid, left: 0, columnWidth }
+  const at = new Map(kept.map(({ i }, n) => [i, n]))
+  const cells = grid.cells.flatMap((c) => {
+    const feature = at.get(c.feature)
+    if (feature === undefined) return []
+    // A cell whose neighbour is left out joins it no more.
+    return [{ ...c, feature, left: c.left && at.get(c.feature - 1) === feature - 1 }]
+  })
+  return { grid: { ...grid, features: kept.map(({ f }) => f), cells }, left: passing.length - kept.length, columnWidth }
+}
+
+/** The features whose columns fit a width, the one that is open always among them. */
+export function inSight<T>(all: readonly T[], open: T | undefined, width: number): { shown: T[]; column: number } {
+  const { fit, columnWidth } = columnsIn(width, all.length)
+  const shown = all.slice(0, fit)
+  if (open && all.includes(open) && !shown.includes(open)) shown[shown.length - 1] = open
+  return { shown, column: columnWidth }
+}

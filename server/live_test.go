@@ -1,0 +1,108 @@
+package server_test
+
+import (
+	"fmt"
+	"net/http"
+	"testing"
+
+	"jantel/core/compare"
+	"jantel/core/testkit"
+	"jantel/review"
+	"jantel/server"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestAnEventCarriesTheFindingAndWhoChangedIt(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var seen map[string]any
+	p.events(func(name string, d map[string]any) bool {
+		seen = d
+		return name == "review" && d["what"] == "finding"
+	}, func() {
+		p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/findings", id), server.NewFinding{Kind: review.Keep, Title: "good", Path: "lots", By: "Odd"}, nil)
+	})
+	require.Equal(t, "findings", seen["part"])
+	require.Equal(t, "Odd", seen["by"])
+	f, ok := seen["finding"].(map[string]any)
+	require.True(t, ok, "a page need not ask for what it is told")
+	require.Equal(t, "good", f["title"])
+	require.Equal(t, "lots", f["place"].(map[string]any)["path"])
+}
+
+func TestAChangeOfOnePartLeavesTheOthersUnchanged(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	views := []string{"overview", "layout", "margin?at=lots", "code?at=main.go", "weave", "dependencies", "flows", "routes", "section"}
+	tags := func() map[string]string {
+		out := map[string]string{}
+		for _, v := range views {
+			r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/%s", id, v), nil)
+			require.Equal(t, http.StatusOK, r.StatusCode, v)
+			out[v] = r.Header.Get("ETag")
+			require.NotEmpty(t, out[v], v)
+		}
+		return out
+	}
+	changed := func(act func()) (out []string) {
+		before := tags()
+		act()
+		after := tags()
+		for _, v := range views {
+			if before[v] != after[v] {
+				out = append(out, v)
+			}
+		}
+		return out
+	}
+	at := func(what string) string { return fmt.Sprintf("/api/codebases/%d/%s", id, what) }
+	require.Equal(t, []string{"layout", "margin?at=lots"}, changed(func() {
+		p.do(http.MethodPost, at("findings"), server.NewFinding{Kind: review.Keep, Title: "good", Path: "."}, nil)
+	}))
+	require.Equal(t, []string{"layout", "margin?at=lots", "code?at=main.go"}, changed(func() {
+		p.do(http.MethodPut, at("read"), server.Mark{Path: "main.go", Read: true}, nil)
+	}))
+	require.Equal(t, []string{"dependencies"}, changed(func() {
+		p.do(http.MethodPut, at("arrangement"), server.Arrangement{Place: ".", Boxes: []string{"lots"}}, nil)
+	}))
+}
+
+func TestFindingsAreListedInStretchesAndHandedOutAsTheyAreSeen(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	at := fmt.Sprintf("/api/codebases/%d/findings", id)
+	for i := range 7 {
+		p.do(http.MethodPost, at, server.NewFinding{Kind: []review.Kind{review.Fix, review.Keep}[i%2], Title: fmt.Sprintf("remark %d", i), Path: "lots", Assignee: "Maren"}, nil)
+	}
+	var l review.List
+	p.get(at+"?from=2&count=3", &l)
+	require.Equal(t, []int{7, 7, 3}, []int{l.All, l.Count, len(l.Rows)})
+	require.Equal(t, "remark 2", l.Rows[0].Title)
+	p.get(at+"?kind=keep&group=kind", &l)
+	require.Equal(t, []review.Group{{Key: "keep", Count: 3}}, l.Groups)
+	p.get(at+"?count=0", &l)
+	require.Equal(t, []string{"Maren"}, l.People)
+	require.Empty(t, l.Rows)
+	_, b := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/export/findings.csv?kind=keep", id), nil)
+	require.Contains(t, string(b), "remark 1")
+	require.NotContains(t, string(b), "remark 2")
+	r, _ := p.send(http.MethodGet, at+"?count=-1", nil)
+	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode)
+}
+
+func TestTwoPlacesBesideEachOther(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var b compare.Beside
+	p.get(fmt.Sprintf("/api/codebases/%d/beside?at=lots&with=lots/utils", id), &b)
+	require.NotEmpty(t, b.Figures)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/beside?at=lots&with=none", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	r, _ = p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/beside?with-codebase=99", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}

@@ -1,0 +1,79 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, type RefObject } from 'react'
+import type { LedgerProps } from './column'
+import { RowLine } from './RowLine'
+
+/** Height of a row where nothing else is said, in px. */
+const rowHeight = 28
+
+/** Rows in a box that scrolls: only those in sight are drawn. */
+export function VirtualRows<R>({
+  p,
+  rows,
+  at,
+  box,
+  onScroller,
+}: {
+  p: LedgerProps<R>
+  rows: readonly R[]
+  at: number
+  box: RefObject<HTMLDivElement | null>
+  onScroller: (to: () => (index: number) => void) => void
+}) {
+  const { heightOf, onSight, onWidth } = p
+  const grows = p.heading !== undefined || p.below !== undefined
+  const list = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => box.current,
+    estimateSize: (i) => (rows[i] && heightOf ? heightOf(rows[i]) : rowHeight),
+    getItemKey: (i) => (rows[i] ? p.idOf(rows[i]) : i),
+    overscan: 12,
+  })
+  useEffect(() => {
+    onScroller(() => (index: number) => list.scrollToIndex(index, { align: 'auto' }))
+  }, [list, onScroller])
+  useEffect(() => {
+    if (heightOf) list.measure()
+  }, [list, heightOf, rows])
+  useEffect(() => {
+    const o = new ResizeObserver(([e]) => e && onWidth?.(e.contentRect.width))
+    if (box.current) o.observe(box.current)
+    return () => o.disconnect()
+  }, [box, onWidth])
+  const items = list.getVirtualItems()
+  const [from, to] = [items[0]?.index ?? 0, items[items.length - 1]?.index ?? 0]
+  useEffect(() => onSight?.(from, to), [from, to, onSight])
+  return (
+    <div className="rbody" role="rowgroup" style={{ height: list.getTotalSize() }}>
+      {items.map((v) => {
+        const r = rows[v.index]
+        if (r === undefined) return null
+        if (!grows)
+          return (
+            <RowLine
+              key={v.key}
+              p={p}
+              r={r}
+              index={v.index}
+              picked={v.index === at}
+              style={{ transform: `translateY(${v.start}px)`, height: v.size }}
+            />
+          )
+        return (
+          <div
+            key={v.key}
+            ref={list.measureElement}
+            data-index={v.index}
+            role="presentation"
+            className="rgrown"
+            style={{ transform: `translateY(${v.start}px)` }}
+          >
+            {p.heading?.(r, rows[v.index - 1])}
+            <RowLine p={p} r={r} index={v.index} picked={v.index === at} />
+            {p.below?.(r)}
+          </div>
+        )
+      })}
+    </div>
+  )
+}

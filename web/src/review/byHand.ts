@@ -1,0 +1,32 @@
+import { useState } from 'react'
+import { useReview, type ByHand } from './review'
+
+/** What a step of setting things by hand is called in the history. */
+export function stepName(all: readonly ByHand[]): string {
+  const [first] = all
+  if (!first) return 'Nothing was set'
+  const where = all.length > 1 ? `${all.length} places` : first.target.replace('\t', ' → ')
+  if (first.gone) return `Taken away: ${first.kind} of ${where}`
+  return `Set by hand: ${first.kind} of ${where}${first.value ? ` is ${first.value}` : ''}`
+}
+
+/** Sets things by hand as one step that can be taken back, and tells how that goes. */
+export function useByHand() {
+  const { overrule } = useReview()
+  const [error, setError] = useState<Error | null>(null)
+  const [busy, setBusy] = useState(false)
+  const set = async (all: ByHand | readonly ByHand[], then?: () => void) => {
+    const list = Array.isArray(all) ? (all as readonly ByHand[]) : [all as ByHand]
+    setError(null)
+    setBusy(true)
+    try {
+      await overrule(stepName(list), list)
+      then?.()
+    } catch (e) {
+      setError(e as Error)
+    } finally {
+      setBusy(false)
+    }
+  }
+  return { set: (all: ByHand | readonly ByHand[], then?: () => void) => void set(all, then), error, busy }
+}

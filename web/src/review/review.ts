@@ -1,0 +1,37 @@
+import { createContext, useContext } from 'react'
+import type { Brief, Finding, NewFinding, Overrule, Patch, Smell } from '../api/types'
+import type { Done } from './history'
+import type { Changeable } from './undo'
+
+/** What is set by hand, or with `gone` taken back. */
+export type ByHand = Omit<Overrule, 'by'> & { gone?: boolean }
+
+/** What every part of the interface uses to record and change what people say. All of it can be taken back. */
+export interface Review {
+  add: (f: NewFinding) => Promise<Finding>
+  change: (f: Changeable, patch: Patch) => Promise<Finding>
+  /** Sets or takes away the read mark of a file, or of all judged files below a folder. */
+  mark: (path: string, read: boolean) => void
+  /** Stops a smell from counting; without a reason it counts again. */
+  silence: (s: Pick<Smell, 'id' | 'message' | 'silenced'>, reason: string) => void
+  /** Sets things by hand, as one step with a name of its own. */
+  overrule: (name: string, all: readonly ByHand[]) => Promise<void>
+  arrange: (place: string, boxes: string[], was: string[]) => Promise<void>
+  setBrief: (to: Brief, was: Brief, version: number) => Promise<void>
+  setCharter: (to: string, was: string, version: number) => Promise<void>
+  /** Takes back the last step, or the one named. */
+  undo: (step?: Done) => void
+  /** What this reader did, the newest last. */
+  history: readonly Done[]
+  /** The smells that findings were made of. */
+  recorded: readonly string[]
+  person: string
+}
+
+export const ReviewContext = createContext<Review | null>(null)
+
+export function useReview(): Review {
+  const r = useContext(ReviewContext)
+  if (!r) throw new Error('useReview is used outside of ReviewProvider')
+  return r
+}
