@@ -14,7 +14,7 @@ const page = await context.newPage()
 /** Runs in the page: the time of each frame while something is done, in milliseconds. */
 const frames = (steps) =>
   page.evaluate(async (n) => {
-    const box = document.querySelector('.ledger') ?? document.querySelector('.drawing') ?? document.scrollingElement
+    const box = document.querySelector('.ruled.own') ?? document.querySelector('.drawing') ?? document.scrollingElement
     const times = []
     let last = performance.now()
     for (let i = 0; i < n; i++) {
@@ -34,8 +34,8 @@ const told = (what, times) => {
 
 console.log('in the browser: frames, median, 95th of 100, longest (budget: none over 50 ms)')
 for (const [view, ready] of [
-  ['layout', '.ledger .lrow:nth-child(4)'],
-  ['dependencies', '.drawing g.box'],
+  ['layout', '.rbody .rrow:nth-child(4)'],
+  ['dependencies', '.drawing g.box, .drawing .mcell'],
   ['weave', '.weave td .cell'],
 ]) {
   const began = Date.now()
@@ -44,7 +44,7 @@ for (const [view, ready] of [
   const took = Date.now() - began
   if (view === 'layout') {
     // Everything unfolded is the most there can be to scroll.
-    await page.locator('.ledger').focus()
+    await page.locator('.ruled.own').focus()
     told('layout, scrolled', await frames(180))
   } else {
     const box = await page.locator(view === 'weave' ? '.weave table' : '.drawing svg').boundingBox()

@@ -1,19 +1,25 @@
 // The pictures of the main views, as they stand in docs/screenshots.
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { views } from '../web/src/shell/views'
 import { open, still, test } from './jantel'
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), '..', 'docs', 'screenshots')
 
+/** What each view is pictured with; without a line here it shows the whole codebase. */
+const at: Record<string, { at?: string; more?: string }> = {
+  layout: { more: 'pick=desk%2Fsrc%2Fcomponents' },
+  code: { at: 'desk/src/components/ShelfPicker.tsx', more: 'line=53&end=57' },
+  weave: { at: 'bench' },
+  dependencies: { at: 'counter/src' },
+  findings: { more: 'open=1' },
+}
+
 const pictures = [
-  { name: 'overview', view: 'overview', at: '', more: '' },
-  { name: 'layout', view: 'layout', at: '', more: 'pick=desk%2Fsrc%2Fcomponents' },
+  ...views.map((v) => ({ name: v.id, view: v.id, at: '', more: '', dark: false, ...at[v.id] })),
   { name: 'layout-dark', view: 'layout', at: 'desk/src', more: '', dark: true },
-  { name: 'code', view: 'code', at: 'desk/src/components/ShelfPicker.tsx', more: 'line=53&end=57' },
-  { name: 'weave', view: 'weave', at: 'bench', more: '' },
-  { name: 'dependencies', view: 'dependencies', at: 'counter/src', more: '' },
-  { name: 'journeys', view: 'journeys', at: '', more: '' },
-  { name: 'findings', view: 'findings', at: '', more: 'open=1' },
+  { name: 'anatomy', view: 'weave', at: '', more: 'mode=anatomy&feature=drying', dark: false },
+  { name: 'beside', view: 'layout', at: 'counter', more: 'with=desk', dark: false },
 ]
 
 for (const p of pictures)

@@ -12,9 +12,10 @@ test('the section shows the parts, opens what it shows, and is a list as well', 
   await expect(section.locator('.tie.breach title').first()).toHaveText(/needs .* against the charter/)
   // The same as a list: as many rows as there are blocks.
   const blocks = await section.locator('rect.block').count()
-  await section.getByText('the same as a list').click()
-  await expect(section.locator('tbody tr')).toHaveCount(blocks)
+  await section.getByRole('button', { name: 'as a list' }).click()
+  await expect(section.getByRole('row')).toHaveCount(blocks + 1)
   expect((await new AxeBuilder({ page }).include('figure.section').analyze()).violations.map((v) => v.id)).toEqual([])
+  await section.getByRole('button', { name: 'as a drawing' }).click()
   // By keyboard: a block takes the focus and leads to its folder.
   const block = section.getByRole('link', { name: /^desk\/src\/components: / })
   await block.focus()

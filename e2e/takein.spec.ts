@@ -15,7 +15,8 @@ test('a folder is taken in and its first sentence stands there', async ({ page, 
   const root = jantel.tree('vault', vault)
   await page.getByLabel('Folder, Git repository or archive').fill(root)
   await page.getByRole('button', { name: 'Take it in' }).click()
-  await page.getByRole('link', { name: 'vault', exact: true }).click()
+  // Taken in, one stands where what is found will stand.
+  await expect(page).toHaveURL(/\/c\/1\/overview/)
   await expect(page.getByText('Keeps the boxes of the seed vault.').first()).toBeVisible()
   await expect(page.getByText(/lines of code in 2 source files/)).toBeVisible()
   await expect(page.getByText('make test').first()).toBeVisible()
@@ -47,6 +48,31 @@ test('what is no codebase is said in words and leaves nothing behind', async ({ 
   await expect(page.getByText('None yet.')).toBeVisible()
 })
 
+test('a folder is chosen from those allowed', async ({ page, jantel }) => {
+  jantel.tree('moor/vault', vault)
+  await page.reload()
+  await page.getByText('Choose a folder').click()
+  await page.getByRole('button', { name: /\/allowed$/ }).click()
+  await page.getByRole('button', { name: 'moor', exact: true }).click()
+  await page.getByRole('button', { name: 'vault', exact: true }).click()
+  await expect(page.getByLabel('Folder, Git repository or archive')).toHaveValue(/moor\/vault$/)
+  await page.getByRole('button', { name: 'Take it in' }).click()
+  await expect(page.getByText('Keeps the boxes of the seed vault.').first()).toBeVisible()
+})
+
+test('a link opened in another browser is kept through the sign-in', async ({ page, demo, browser }) => {
+  await open(page, demo, 'overview')
+  const context = await browser.newContext()
+  const other = await context.newPage()
+  await other.goto(`${demo.base}/c/1/code?at=desk%2Fsrc%2FApp.tsx&line=4`)
+  await expect(other.getByRole('heading', { name: 'This browser is not let in yet' })).toBeVisible()
+  await other.getByLabel(/paste that address/).fill(demo.url)
+  await other.getByRole('button', { name: 'Go on' }).click()
+  await expect(other.getByRole('heading', { level: 1, name: 'desk/src/App.tsx' })).toBeVisible()
+  await expect(other).toHaveURL(/line=4/)
+  await context.close()
+})
+
 test('a revision is read without a checkout', async ({ page, jantel }) => {
   const repo = jantel.tree('repo', vault)
   const git = (...args: string[]) =>
@@ -60,7 +86,6 @@ test('a revision is read without a checkout', async ({ page, jantel }) => {
   await page.getByLabel('Folder, Git repository or archive').fill(repo)
   await page.getByLabel('Revision').fill('first')
   await page.getByRole('button', { name: 'Take it in' }).click()
-  await page.getByRole('link', { name: 'repo', exact: true }).click()
   await expect(page.getByText('“Count the boxes” by Odd')).toBeVisible()
   await page.keyboard.press('2')
   await expect(page.getByRole('treegrid').getByRole('link', { name: 'shelf', exact: true })).toBeVisible()
@@ -75,7 +100,6 @@ test('an archive is sent, a broken one is refused', async ({ page, jantel }) => 
   await page.getByLabel('Archive to send').setInputFiles(broken)
   await expect(page.getByRole('alert')).toContainText(/zip/)
   await page.getByLabel('Archive to send').setInputFiles(tar)
-  await page.getByRole('link', { name: /^vault/ }).click()
   await expect(page.getByText('from an archive')).toBeVisible()
 })
 
@@ -98,11 +122,14 @@ test('a codebase is surveyed again and removed', async ({ page, jantel }) => {
   const root = jantel.tree('vault', vault)
   await page.getByLabel('Folder, Git repository or archive').fill(root)
   await page.getByRole('button', { name: 'Take it in' }).click()
+  await expect(margin(page)).toBeVisible()
+  await page.getByRole('link', { name: 'Jantel' }).click()
   await expect(page.getByText(/4 files, .* surveyed/)).toBeVisible()
   jantel.tree('vault', { 'shelf/box.go': 'package shelf\n\ntype Box struct{}\n' })
   await page.getByRole('button', { name: 'Survey again' }).click()
   await expect(page.getByText(/5 files, .* surveyed/)).toBeVisible()
   await page.getByRole('button', { name: 'Remove …' }).click()
   await page.getByRole('button', { name: 'Remove it with its findings' }).click()
+  await expect(page.getByText(/is removed: 2 surveys, \d+ texts that nothing else holds/)).toBeVisible()
   await expect(page.getByText('None yet.')).toBeVisible()
 })

@@ -1,6 +1,7 @@
 package report
 
 import (
+	"cmp"
 	"fmt"
 	"html/template"
 	"slices"
@@ -30,24 +31,55 @@ type weaveCell struct {
 	Text, Title string
 	Up, Left    bool // it lies in one folder with that neighbour
 	Missing     bool
+	Seen        int // of a hundred lines, those whose role is seen rather than assumed
+}
+
+// mostColumns is how many features fit the width of the page.
+const mostColumns = 20
+
+// largest are the indexes of the largest features, in the order they stand in.
+func largest(all []weave.Column, most int) []int {
+	order := make([]int, len(all))
+	for i := range all {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(all[b].Lines, all[a].Lines) })
+	order = order[:min(len(order), most)]
+	slices.Sort(order)
+	return order
 }
 
 // weaveOf writes out the grid of the whole codebase.
 func weaveOf(s *model.Survey, j *judgement.Result) htmlWeave {
-	g := weave.GridOf(s, j.Judgement, ".")
-	out := htmlWeave{Grid: g}
-	at := map[[2]int]*weave.Cell{}
+	whole := weave.GridOf(s, j.Judgement, ".")
+	g := *whole
+	shown := largest(g.Features, mostColumns)
+	g.Features = nil
+	at := map[int]int{} // a feature of the whole grid to its column here
+	for _, i := range shown {
+		at[i] = len(g.Features)
+		g.Features = append(g.Features, whole.Features[i])
+	}
+	g.More += len(whole.Features) - len(shown)
+	out := htmlWeave{Grid: &g}
+	cells := map[[2]int]*weave.Cell{}
 	for i := range g.Cells {
-		at[[2]int{g.Cells[i].Role, g.Cells[i].Feature}] = &g.Cells[i]
+		if k, ok := at[g.Cells[i].Feature]; ok {
+			cells[[2]int{g.Cells[i].Role, k}] = &g.Cells[i]
+		}
 	}
 	for r, role := range g.Roles {
 		row := weaveRow{Role: string(role)}
 		for f, column := range g.Features {
 			var cell weaveCell
-			if c := at[[2]int{r, f}]; c != nil {
+			if c := cells[[2]int{r, f}]; c != nil {
 				cell.Text = overview.Group(c.Files)
 				cell.Title = fmt.Sprintf("%s: %d files, %s lines", c.Folder, c.Files, overview.Group(c.Lines))
-				cell.Up, cell.Left = c.Up, c.Left
+				cell.Up = c.Up
+				// A cell joins only the neighbour that is shown beside it.
+				_, there := at[c.Feature-1]
+				cell.Left = c.Left && there
+				cell.Seen = 100 * (c.Lines - c.Assumed) / max(1, c.Lines)
 			}
 			cell.Missing = slices.Contains(column.Missing, r)
 			row.Cells = append(row.Cells, cell)

@@ -3,6 +3,7 @@ package report
 import (
 	"bytes"
 	_ "embed" // the template of the offline sheet
+	"encoding/base64"
 	"fmt"
 	"html/template"
 	"io"
@@ -49,6 +50,22 @@ func SafeHTML(text string) string {
 //go:embed sheet.html
 var sheetText string
 
+// The faces the page is set in, so that it looks the same without a network.
+var (
+	//go:embed type/serif.woff2
+	serif []byte
+	//go:embed type/sans.woff2
+	sans []byte
+)
+
+// face is a font as the page's styles name it.
+func face(name string, data []byte) template.CSS {
+	return template.CSS(fmt.Sprintf(
+		"@font-face{font-family:%q;font-weight:200 900;src:url(data:font/woff2;base64,%s) format('woff2')}",
+		name, base64.StdEncoding.EncodeToString(data),
+	))
+}
+
 var sheet = template.Must(template.New("sheet").Funcs(template.FuncMap{
 	"group":  overview.Group,
 	"score":  score,
@@ -93,7 +110,7 @@ type htmlSmell struct {
 
 // maxRows bounds the ledger of the offline file; deeper folders are left out
 // first and their number is told.
-const maxRows = 1500
+const maxRows = 300
 
 // HTML writes one self-contained file with Overview, Layout, Weave,
 // Dependencies and findings.
@@ -122,8 +139,8 @@ func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding
 		cut = template.HTML(b.String()) // all text in it is escaped by Section
 	}
 	return sheet.Execute(w, map[string]any{
-		"Section": cut,
-		"Weave":   weaveOf(s, j), "Drawing": drawn,
+		"Section": cut, "Faces": face("Newsreader", serif) + face("Source Sans 3", sans),
+		"Weave": weaveOf(s, j), "Drawing": drawn,
 		"Sheet": overview.Of(s, j, "."), "Survey": s, "Rows": rows, "Hidden": hidden, "Smells": listed,
 		"SmellCount": len(counted(j.Smells)),
 		"Findings":   fs, "Legend": legend, "Stage": j.Brief.Stage, "Questions": j.Brief.Questions,

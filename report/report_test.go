@@ -100,11 +100,12 @@ func TestTheOfflinePageIsWholeAndHarmless(t *testing.T) {
 	var b bytes.Buffer
 	require.NoError(t, report.HTML(&b, s, j, found()))
 	page := b.String()
-	for _, bad := range []string{"<script", "<img", "src=", "href=\"http", "href=\"javascript", "@import", "</pre><b>"} {
+	for _, bad := range []string{"<script", "<img", " src=", "href=\"http", "href=\"javascript", "@import", "</pre><b>"} {
 		require.NotContains(t, page, bad)
 	}
-	// Only patterns of the page itself are drawn with.
-	require.NotRegexp(t, `url\([^#]`, page)
+	// Only patterns of the page itself are drawn with, and it brings its two faces along.
+	require.Equal(t, 2, strings.Count(page, "url(data:font/woff2;base64,"))
+	require.NotRegexp(t, `url\([^#]`, strings.ReplaceAll(page, "url(data:font/woff2;base64,", ""))
 	for _, good := range []string{"Content-Security-Policy", "id=\"overview\"", "id=\"layout\"", "id=\"weave\"", "id=\"dependencies\"", "id=\"findings\"", "Keeps seed.", "utils", "Legibility", "plain"} {
 		require.Contains(t, page, good)
 	}
@@ -240,4 +241,19 @@ function list() {}
 	require.Equal(t, "2026-03-01T10:13:20Z", d.History.First)
 	require.Equal(t, 2, *d.Files[0].Changes)
 	require.Equal(t, "2026-03-01T10:14:20Z", *d.Files[0].Changed)
+}
+
+// What a manager opens must stay small, whatever is surveyed.
+func TestTheOfflinePageOfALargeCodebaseStaysSmall(t *testing.T) {
+	var b strings.Builder
+	for i := range 300 {
+		for _, kind := range []string{"routes", "rules", "store"} {
+			fmt.Fprintf(&b, "-- room%d/lot%d_%s.py --\nfrom .lot%d_store import rows\n\ndef all():\n    return rows()\n", i%60, i, kind, i)
+		}
+	}
+	s, j := judged(t, b.String())
+	var page bytes.Buffer
+	require.NoError(t, report.HTML(&page, s, j, nil))
+	require.Less(t, page.Len(), 400_000)
+	require.LessOrEqual(t, strings.Count(page.String(), "<th class=\"f\""), 20, "as many features as fit the width")
 }

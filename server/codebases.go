@@ -87,20 +87,8 @@ func (s *Server) registerCodebases(api huma.API) {
 		return &body[CodebaseStatus]{st}, failure(err)
 	})
 	huma.Post(api, "/api/codebases", s.addCodebase)
-	huma.Delete(api, "/api/codebases/{id}", func(ctx context.Context, in *CodebaseIn) (*struct{}, error) {
-		surveys, err := s.review.Surveys(ctx, in.ID)
-		if err != nil {
-			return nil, failure(err)
-		}
-		_ = s.jobs.cancel(in.ID)
-		if err := s.review.RemoveCodebase(ctx, in.ID); err != nil {
-			return nil, failure(err)
-		}
-		for _, sv := range surveys {
-			_ = s.facts.DropSurvey(ctx, sv.ID)
-		}
-		return nil, nil
-	})
+	huma.Delete(api, "/api/codebases/{id}", s.removeCodebase, func(op *huma.Operation) { op.DefaultStatus = http.StatusOK })
+	huma.Get(api, "/api/folders", s.folders, func(op *huma.Operation) { op.Errors = []int{http.StatusUnprocessableEntity} })
 	huma.Get(api, "/api/codebases/{id}/surveys", func(ctx context.Context, in *CodebaseIn) (*body[[]review.SurveyRecord], error) {
 		l, err := s.review.Surveys(ctx, in.ID)
 		return &body[[]review.SurveyRecord]{l}, failure(err)
@@ -274,7 +262,7 @@ func (s *Server) upload(w http.ResponseWriter, r *http.Request) {
 	name := filepath.Base(filepath.Clean("/" + r.URL.Query().Get("name")))
 	lower := strings.ToLower(name)
 	ending := ""
-	for _, e := range []string{".tar.gz", ".tar.zst", ".tgz", ".tar", ".zip"} {
+	for _, e := range archives {
 		if strings.HasSuffix(lower, e) {
 			ending = e
 			break

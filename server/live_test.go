@@ -3,12 +3,14 @@ package server_test
 import (
 	"fmt"
 	"net/http"
+	"net/url"
 	"testing"
 
 	"jantel/core/compare"
 	"jantel/core/testkit"
 	"jantel/review"
 	"jantel/server"
+	"jantel/store"
 
 	"github.com/stretchr/testify/require"
 )
@@ -105,4 +107,66 @@ func TestTwoPlacesBesideEachOther(t *testing.T) {
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
 	r, _ = p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/beside?with-codebase=99", id), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestSmellsAreListedInStretchesTheStrongestFirst(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	at := fmt.Sprintf("/api/codebases/%d/smells", id)
+	var whole server.SmellList
+	p.get(at, &whole)
+	require.NotEmpty(t, whole.Smells)
+	require.Equal(t, whole.Count, whole.Total)
+	var got []string
+	for from := range whole.Total {
+		var one server.SmellList
+		p.get(fmt.Sprintf("%s?from=%d&count=1", at, from), &one)
+		require.Len(t, one.Smells, 1)
+		require.NotEmpty(t, one.Titles[one.Smells[0].Rule].Why)
+		got = append(got, one.Smells[0].ID)
+	}
+	for i, sm := range whole.Smells {
+		require.Equal(t, got[i], sm.ID)
+		require.True(t, i == 0 || sm.Strength <= whole.Smells[i-1].Strength)
+	}
+	p.do(http.MethodPut, fmt.Sprintf("/api/codebases/%d/silence", id), server.Quiet{Smell: whole.Smells[0].ID, Reason: "agreed"}, nil)
+	var after server.SmellList
+	p.get(at, &after)
+	require.Equal(t, whole.Count-1, after.Count)
+	require.Equal(t, whole.Smells[0].ID, after.Smells[after.Total-1].ID, "what is silenced stands last")
+}
+
+func TestRemovingACodebaseFreesWhatNoOtherHolds(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	other := testkit.Tree(t, tree+"-- more.go --\npackage main\n")
+	p := start(t, dir, other)
+	a, b := p.takeIn(dir), p.takeIn(other)
+	var freed store.Freed
+	p.do(http.MethodDelete, fmt.Sprintf("/api/codebases/%d", b), nil, &freed)
+	require.Equal(t, 1, freed.Surveys)
+	require.Equal(t, 1, freed.Texts, "the other codebase still holds the rest")
+	require.Positive(t, freed.Bytes)
+	var code server.Code
+	p.get(fmt.Sprintf("/api/codebases/%d/code?at=main.go", a), &code)
+	require.NotEmpty(t, code.Text, "what another codebase holds is still there")
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/overview", b), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	p.do(http.MethodDelete, fmt.Sprintf("/api/codebases/%d", a), nil, &freed)
+	require.Greater(t, freed.Texts, 3)
+}
+
+func TestFoldersAreChosenOnlyFromThoseAllowed(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	var f server.Folders
+	p.get("/api/folders", &f)
+	require.Len(t, f.Folders, 1)
+	p.get("/api/folders?at="+url.QueryEscape(f.Folders[0].Path), &f)
+	require.Empty(t, f.Above, "what lies above may not be surveyed")
+	require.Equal(t, "lots", f.Folders[0].Name)
+	for _, at := range []string{"/", "/etc", dir + "/..", dir + "/none", "relative"} {
+		r, _ := p.send(http.MethodGet, "/api/folders?at="+url.QueryEscape(at), nil)
+		require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, at)
+	}
 }

@@ -180,6 +180,13 @@ func (sh *shelf) drop(gone *shelved) {
 	}
 }
 
+// forget lets go of surveys that were removed.
+func (sh *shelf) forget(ids []int64) {
+	sh.mu.Lock()
+	defer sh.mu.Unlock()
+	sh.shelved = slices.DeleteFunc(sh.shelved, func(h *shelved) bool { return slices.Contains(ids, h.survey) })
+}
+
 // kept makes a part of a view once for a judgement.
 func cached[T any](o *judged, name string, make func() T) T {
 	o.shelved.mu.Lock()

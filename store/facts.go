@@ -387,11 +387,3 @@ func (f *Facts) Texts(ctx context.Context, hashes []string, fn func(hash string,
 
 // Unpack opens a text that Texts handed out.
 func Unpack(packed []byte) ([]byte, error) { return unpacker.DecodeAll(packed, nil) }
-
-// DropSurvey forgets a survey; what other surveys share stays.
-func (f *Facts) DropSurvey(ctx context.Context, id int64) error {
-	return f.on(ctx, func(db *sql.DB) error {
-		_, err := db.ExecContext(ctx, "DELETE FROM surveys WHERE id = ?", id)
-		return err
-	})
-}

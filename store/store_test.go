@@ -141,7 +141,8 @@ func TestASurveyComesBackAsItWas(t *testing.T) {
 	}
 	_, err = facts.Survey(ctx, 8)
 	require.ErrorIs(t, err, review.ErrNotFound)
-	require.NoError(t, facts.DropSurvey(ctx, 7))
+	_, err = facts.Forget(ctx, []int64{7}, "")
+	require.NoError(t, err)
 	_, err = facts.Survey(ctx, 7)
 	require.ErrorContains(t, err, "survey the codebase again")
 }

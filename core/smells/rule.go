@@ -214,7 +214,7 @@ func line(s *model.Smell) int {
 func (r *Rule) smell(h hit) model.Smell {
 	s := model.Smell{
 		ID: idOf(identity(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet,
-		Strength: round4(clamp(h.strength)), Path: h.path, Message: h.message, Evidence: h.evidence,
+		Strength: round4(clamp(h.strength)), Path: h.path, Message: thousands(h.message), Evidence: h.evidence,
 		Remedy: h.remedy, Touches: h.touches,
 	}
 	if s.Remedy == "" {

@@ -8,6 +8,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import '@fontsource-variable/jetbrains-mono/wght.css'
 import '@fontsource-variable/newsreader/wght.css'
 import '@fontsource-variable/source-sans-3/wght.css'
+import { follow } from './api/events'
 import { client } from './api/queries'
 import { NoSuchPage } from './shell/Alone'
 import Frame from './shell/Frame'
@@ -19,12 +20,10 @@ import './parts/parts.css'
 import './theme/ink.css'
 import './margin/margin.css'
 import './theme/roles.css'
-import './overview/overview.css'
-import './code/code.css'
-import './home/home.css'
 import './theme/media.css'
 
 const Home = lazy(() => import('./home/Home'))
+const SettingsPage = lazy(() => import('./shell/SettingsPage'))
 
 // Styles are let in by the page's nonce alone.
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content
@@ -39,10 +38,21 @@ const router = createBrowserRouter([
       </Suspense>
     ),
   },
+  {
+    path: '/settings',
+    element: (
+      <Suspense>
+        <SettingsPage />
+      </Suspense>
+    ),
+  },
   { path: '/c/:id', element: <Navigate to="overview" replace /> },
   { path: '/c/:id/:view', element: <Frame /> },
   { path: '*', element: <NoSuchPage /> },
 ])
+
+// One connection for as long as the page is open: between two views nothing is missed.
+follow(client)
 
 const root = document.getElementById('root')
 if (root)

@@ -21,6 +21,7 @@ export const keys = {
   home: ['home'] as const,
   settings: ['settings'] as const,
   rules: ['rules'] as const,
+  folders: (at: string) => ['folders', at] as const,
   charterSchema: ['charter schema'] as const,
   /** Everything of a codebase. */
   codebase: (id: number) => ['codebase', id] as const,

@@ -26,6 +26,16 @@ const path = (id: number) => ({ params: { path: { id } } })
 export const useHome = (enabled = true) =>
   useQuery({ queryKey: keys.home, queryFn: async () => (await answer(api.GET('/api/home'))) as Home, staleTime: 5_000, enabled })
 
+/** The folders in a folder that may be surveyed; those allowed themselves without one. */
+export const useFolders = (at: string, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.folders(at),
+    enabled,
+    staleTime: 0,
+    placeholderData: keepPreviousData,
+    queryFn: () => answer(api.GET('/api/folders', { params: { query: { at: at || undefined } } })),
+  })
+
 export const useCodebase = (id: number) =>
   useQuery({
     queryKey: keys.of(id, 'status'),
@@ -56,8 +66,28 @@ export const useMargin = (a: At) =>
 export const useCode = (a: At, enabled: boolean) =>
   useView('code', a, () => answer(api.GET('/api/codebases/{id}/code', params(a))), { enabled })
 
-export const useSmells = (a: At, enabled: boolean) =>
-  useView('smells', a, () => answer(api.GET('/api/codebases/{id}/smells', params(a))), { enabled })
+/** The strongest smells of a place, of a feature or a role where the views are narrowed to one. */
+export const useSmells = (a: At, n: Narrow, count: number, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.view('smells', a, n.feature, n.role, count),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/smells', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              feature: n.feature || undefined,
+              role: n.role || undefined,
+              count,
+            },
+          },
+        }),
+      ),
+    enabled,
+    placeholderData: keepPreviousData,
+  })
 
 export const useGrid = (a: At) =>
   useView('weave', a, () => answer(api.GET('/api/codebases/{id}/weave', params(a))), { keep: true })

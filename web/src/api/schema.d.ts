@@ -562,8 +562,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API codebases by ID smells */
-        get: operations["list-api-codebases-by-id-smells"];
+        /** Get API codebases by ID smells */
+        get: operations["get-api-codebases-by-id-smells"];
         put?: never;
         post?: never;
         delete?: never;
@@ -616,6 +616,23 @@ export interface paths {
         };
         /** Get API codebases by ID weave */
         get: operations["get-api-codebases-by-id-weave"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API folders */
+        get: operations["get-api-folders"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1291,6 +1308,24 @@ export interface components {
             messages: components["schemas"]["MessageRow"][];
             requests: components["schemas"]["RequestRow"][];
         };
+        FolderShown: {
+            /** @enum {string} */
+            kind: "folder" | "git" | "archive";
+            name: string;
+            path: string;
+        };
+        Folders: {
+            /** @description the folder above, empty where there is none that may be surveyed */
+            above: string;
+            /** @description empty for the allowed folders themselves */
+            at: string;
+            folders: components["schemas"]["FolderShown"][];
+            /**
+             * Format: int64
+             * @description folders that are not told
+             */
+            more: number;
+        };
         Frame: {
             /** Format: double */
             h: number;
@@ -1301,6 +1336,20 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Freed: {
+            /**
+             * Format: int64
+             * @description of texts and facts as they were kept, and of an upload
+             */
+            bytes: number;
+            /** Format: int64 */
+            surveys: number;
+            /**
+             * Format: int64
+             * @description texts that no other survey holds
+             */
+            texts: number;
         };
         Grid: {
             by_position: boolean;
@@ -1502,7 +1551,7 @@ export interface components {
             skipped: string;
             /** Format: int64 */
             smell_count: number;
-            /** @description strongest first, at most 60 */
+            /** @description strongest first, at most 20 */
             smells: components["schemas"]["Smell"][];
             strains: components["schemas"]["Strain"][];
             /** @description of a folder: dependencies that stay inside, and that cross its edge */
@@ -2043,6 +2092,26 @@ export interface components {
             strength: number;
             was: string[];
         };
+        SmellList: {
+            /**
+             * Format: int64
+             * @description smells that count, silenced ones left out
+             */
+            count: number;
+            /** Format: int64 */
+            from: number;
+            /** @description strongest first */
+            smells: components["schemas"]["Smell"][];
+            /** @description the rules of the smells told */
+            titles: {
+                [key: string]: components["schemas"]["RuleText"];
+            };
+            /**
+             * Format: int64
+             * @description rows of the whole list, silenced ones last
+             */
+            total: number;
+        };
         Strain: {
             facet: string;
             /** Format: int64 */
@@ -2300,12 +2369,14 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No Content */
-            204: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["Freed"];
+                };
             };
             /** @description Error */
             default: {
@@ -4054,13 +4125,19 @@ export interface operations {
             };
         };
     };
-    "list-api-codebases-by-id-smells": {
+    "get-api-codebases-by-id-smells": {
         parameters: {
             query?: {
                 /** @description 0 for the newest finished survey */
                 survey?: number;
                 /** @description the place; the root when empty */
                 at?: string;
+                /** @description one feature alone; - for what belongs to none */
+                feature?: string;
+                /** @description one role alone */
+                role?: string;
+                from?: number;
+                count?: number;
             };
             header?: {
                 "If-None-Match"?: string;
@@ -4079,7 +4156,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Smell"][];
+                    "application/json": components["schemas"]["SmellList"];
                 };
             };
             /** @description Not Found */
@@ -4266,6 +4343,46 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-folders": {
+        parameters: {
+            query?: {
+                at?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Folders"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,20 +1,11 @@
-import { go } from '@codemirror/lang-go'
-import { javascript } from '@codemirror/lang-javascript'
-import { python } from '@codemirror/lang-python'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
-import { Compartment, EditorState, RangeSetBuilder, StateEffect, StateField, type Extension } from '@codemirror/state'
-import { Decoration, EditorView, gutter, GutterMarker, lineNumbers, type DecorationSet } from '@codemirror/view'
+import { Compartment, EditorState, type StateEffect } from '@codemirror/state'
+import { EditorView, keymap, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { useEffect, useRef } from 'react'
-import { inkStep } from '../theme/ink'
-
-/** Something that stands beside a line. */
-export interface Marked {
-  line: number
-  kind: 'smell' | 'finding'
-  text: string
-  strength: number
-}
+import { openSearchPanel, search, searchKeymap } from '@codemirror/search'
+import { coloursOf } from './colours'
+import { differing, marksGutter, picked, setLines, type Marked } from './marks'
 
 const colours = HighlightStyle.define([
   { tag: [tags.keyword, tags.modifier, tags.controlKeyword], class: 'tk-word' },
@@ -32,71 +23,14 @@ const colours = HighlightStyle.define([
   },
 ])
 
-function languageOf(name: string): Extension {
-  switch (name) {
-    case 'TypeScript':
-      return javascript({ typescript: true })
-    case 'TSX':
-      return javascript({ typescript: true, jsx: true })
-    case 'JavaScript':
-    case 'JSX':
-      return javascript({ jsx: true })
-    case 'Python':
-      return python()
-    case 'Go':
-      return go()
-    default:
-      return []
-  }
-}
-
-const setLines = StateEffect.define<{ from: number; to: number }>()
-const pickedLine = Decoration.line({ class: 'pickedline' })
-
-const picked = StateField.define<DecorationSet>({
-  create: () => Decoration.none,
-  update(old, tr) {
-    for (const e of tr.effects) {
-      if (!e.is(setLines)) continue
-      const b = new RangeSetBuilder<Decoration>()
-      const last = Math.min(e.value.to, tr.state.doc.lines)
-      for (let l = e.value.from; l > 0 && l <= last; l++) b.add(tr.state.doc.line(l).from, tr.state.doc.line(l).from, pickedLine)
-      return b.finish()
-    }
-    return old
-  },
-  provide: (f) => EditorView.decorations.from(f),
-})
-
-class Mark extends GutterMarker {
-  constructor(readonly m: Marked) {
-    super()
-  }
-  override toDOM() {
-    const e = document.createElement('span')
-    e.className = this.m.kind === 'smell' ? `ink k${inkStep(this.m.strength)}` : 'findingmark'
-    e.title = this.m.text
-    e.textContent = this.m.kind === 'finding' ? '¶' : ''
-    return e
-  }
-}
-
-function marksGutter(marks: Marked[]): Extension {
-  const byLine = new Map<number, Mark>()
-  for (const m of marks) if (!byLine.has(m.line) || m.kind === 'finding') byLine.set(m.line, new Mark(m))
-  return gutter({
-    class: 'marksgutter',
-    lineMarker: (view, block) => byLine.get(view.state.doc.lineAt(block.from).number) ?? null,
-    initialSpacer: () => new Mark({ line: 0, kind: 'smell', text: '', strength: 0 }),
-  })
-}
-
 interface Props {
   text: string
   language: string
   line: number
   end: number
   marks: Marked[]
+  /** Lines that differ from the text beside. */
+  differs: readonly number[]
   onPick: (line: number, end: number) => void
 }
 
@@ -104,10 +38,12 @@ interface Props {
  * The text with line numbers. Lines are picked by the mouse (a line number, a
  * drag over numbers or text) or by the arrow keys, with Shift for more.
  */
-export function TextPane({ text, language, line, end, marks, onPick }: Props) {
+export function TextPane({ text, language, line, end, marks, differs, onPick }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView | null>(null)
   const beside = useRef(new Compartment())
+  const coloured = useRef(new Compartment())
+  const changed = useRef(new Compartment())
   const state = useRef({ line, end, onPick })
   useEffect(() => {
     state.current = { line, end, onPick }
@@ -147,7 +83,10 @@ export function TextPane({ text, language, line, end, marks, onPick }: Props) {
           beside.current.of(marksGutter([])),
           picked,
           syntaxHighlighting(colours),
-          languageOf(language),
+          coloured.current.of([]),
+          changed.current.of(differing([])),
+          search({ top: true }),
+          keymap.of(searchKeymap),
           EditorState.readOnly.of(true),
           EditorView.editable.of(false),
           EditorView.cspNonce.of(nonce),
@@ -198,7 +137,15 @@ export function TextPane({ text, language, line, end, marks, onPick }: Props) {
       v.dispatch({ effects: EditorView.scrollIntoView(v.state.doc.line(head).from, { y: 'nearest', yMargin: 60 }) })
     })
     view.current = v
+    // Wherever the keyboard is: to find something here means in this text.
+    const find = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || e.altKey || e.shiftKey || e.key.toLowerCase() !== 'f') return
+      e.preventDefault()
+      openSearchPanel(v)
+    }
+    document.addEventListener('keydown', find)
     return () => {
+      document.removeEventListener('keydown', find)
       v.destroy()
       view.current = null
     }
@@ -206,6 +153,18 @@ export function TextPane({ text, language, line, end, marks, onPick }: Props) {
   useEffect(() => {
     view.current?.dispatch({ effects: beside.current.reconfigure(marksGutter(marks)) })
   }, [marks, text, language])
+  useEffect(() => {
+    view.current?.dispatch({ effects: changed.current.reconfigure(differing(differs)) })
+  }, [differs, text, language])
+  useEffect(() => {
+    let late = false
+    void coloursOf(language)?.().then((x) => {
+      if (!late) view.current?.dispatch({ effects: coloured.current.reconfigure(x) })
+    })
+    return () => {
+      late = true
+    }
+  }, [text, language])
   useEffect(() => {
     const v = view.current
     if (!v) return

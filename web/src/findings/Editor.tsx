@@ -7,35 +7,9 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { kinds, states } from '../review/kinds'
+import { Conflict } from './Conflict'
+import { draftOf, patchOf, type Draft } from './draft'
 import { useReview } from '../review/review'
-
-type Draft = Pick<Finding, 'kind' | 'state' | 'title' | 'text' | 'assignee'> & { labels: string }
-
-const draftOf = (f: Finding): Draft => ({
-  kind: f.kind,
-  state: f.state,
-  title: f.title,
-  text: f.text,
-  assignee: f.assignee,
-  labels: f.labels.join(', '),
-})
-
-const fields: (keyof Draft)[] = ['kind', 'state', 'title', 'text', 'assignee', 'labels']
-
-/** What a draft changes of a finding. */
-function patchOf(from: Draft, to: Draft): Patch {
-  const p: Record<string, unknown> = {}
-  for (const k of fields)
-    if (from[k] !== to[k])
-      p[k] =
-        k === 'labels'
-          ? to.labels
-              .split(',')
-              .map((l) => l.trim())
-              .filter(Boolean)
-          : to[k]
-  return p as Patch
-}
 
 /** One finding, opened in its place in the list. */
 export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
@@ -91,49 +65,17 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
       onKeyDown={(e) => e.key === 'Escape' && !dirty && onClose()}
     >
       {theirs && (
-        <div className="conflict" role="alert">
-          <p>
-            <b>Somebody else changed this finding while you were writing.</b> Nothing is lost: yours is below, theirs is here.
-          </p>
-          <table>
-            <tbody>
-              {fields
-                .filter((k) => draftOf(theirs)[k] !== d[k])
-                .map((k) => (
-                  <tr key={k}>
-                    <th>{k}</th>
-                    <td>theirs: {draftOf(theirs)[k] || '(empty)'}</td>
-                    <td>yours: {d[k] || '(empty)'}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
-          <p>
-            <Button size="xs" onClick={() => void save(theirs, patchOf(draftOf(theirs), d))}>
-              Save mine over theirs
-            </Button>{' '}
-            <Button
-              size="xs"
-              className="outline"
-              onClick={() =>
-                void save(theirs, patchOf(draftOf(theirs), { ...draftOf(theirs), ...pickOf(d, Object.keys(patch)) }))
-              }
-            >
-              Save only what I changed
-            </Button>{' '}
-            <Button
-              size="xs"
-              className="outline"
-              onClick={() => {
-                setBase(theirs)
-                setD(draftOf(theirs))
-                setTheirs(null)
-              }}
-            >
-              Take theirs
-            </Button>
-          </p>
-        </div>
+        <Conflict
+          theirs={theirs}
+          mine={d}
+          changed={Object.keys(patch)}
+          onSave={(p) => void save(theirs, p)}
+          onTake={() => {
+            setBase(theirs)
+            setD(draftOf(theirs))
+            setTheirs(null)
+          }}
+        />
       )}
       <div className="efields">
         <label>
@@ -241,8 +183,4 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
       </details>
     </div>
   )
-}
-
-function pickOf(d: Draft, keys: string[]): Partial<Draft> {
-  return Object.fromEntries(fields.filter((k) => keys.includes(k)).map((k) => [k, d[k]])) as Partial<Draft>
 }

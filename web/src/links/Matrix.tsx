@@ -42,6 +42,7 @@ export function Matrix({
       className="matrix"
       label="Matrix: the part of a row needs the part of a column; arrows move along the parts"
       {...size}
+      most={1200}
       picked={at < 0 ? undefined : { x: 0, y: head + at * cell, w: room, h: cell }}
       onKey={press}
       list={list}

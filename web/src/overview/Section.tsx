@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { useSection } from '../api/queries'
 import type { Block, Section, Tag, Tie } from '../api/types'
+import { Drawing } from '../parts/drawing/Drawing'
 import { stay, urlOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { lookOf, roleLook, roleName, roleOrder, rolePatterns } from '../theme/roles'
@@ -17,14 +18,20 @@ export function SectionBlock() {
 }
 
 function Drawn({ x }: { x: Section }) {
+  const { where } = useWhere()
   const used = [...new Set(x.blocks.flatMap((b) => b.roles.map((r) => r.role)))].sort((a, b) => a - b)
   const marked = x.ties.some((t) => t.ring || t.breach)
+  const query = new URLSearchParams({ at: x.place, ...(where.survey ? { survey: String(where.survey) } : {}) })
   return (
-    <figure className="section">
-      <svg
-        viewBox={`0 0 ${x.width} ${x.height}`}
-        role="group"
-        aria-label="Section: parts side by side, each needing what stands below"
+    <div className="sectioned">
+      <Drawing
+        className="section"
+        label="Section: parts side by side, each needing what stands below"
+        width={x.width}
+        height={x.height}
+        most={900}
+        list={<SectionList x={x} />}
+        exports={[{ text: 'SVG', href: `/api/codebases/${where.id}/export/section.svg?${query.toString()}` }]}
       >
         <Patterns />
         <text className="edge" x={20} y={12}>
@@ -43,7 +50,7 @@ function Drawn({ x }: { x: Section }) {
           </Opens>
         ))}
         {x.ties.map((t, i) => (
-          <Drawing key={i} t={t} />
+          <OneTie key={i} t={t} />
         ))}
         {x.blocks.map((b) => (
           <OneBlock key={b.path + b.name + b.x} b={b} />
@@ -51,8 +58,8 @@ function Drawn({ x }: { x: Section }) {
         {x.tags.map((t) => (
           <OneTag key={t.text + t.x + t.y} t={t} />
         ))}
-      </svg>
-      <figcaption className="legend">
+      </Drawing>
+      <p className="legend section">
         {used.map((i) => (
           <span key={i}>
             <i className={roleLook(i)} /> {roleName(roleOrder, i)}
@@ -63,9 +70,8 @@ function Drawn({ x }: { x: Section }) {
         {x.notes.map((n) => (
           <span key={n}>{n}</span>
         ))}
-        <SectionList x={x} />
-      </figcaption>
-    </figure>
+      </p>
+    </div>
   )
 }
 
@@ -151,7 +157,7 @@ function OneBlock({ b }: { b: Block }) {
   )
 }
 
-function Drawing({ t }: { t: Tie }) {
+function OneTie({ t }: { t: Tie }) {
   const says = `${t.from} needs ${t.to}: ${figure(t.count)} ${t.class}${t.breach ? ', against the charter' : ''}${t.ring ? ', in a ring' : ''}`
   const sort = t.breach ? 'breach' : t.ring ? 'ring' : t.class === 'code' ? 'code' : 'unseen'
   return (

@@ -1,42 +1,54 @@
-import type { Section } from '../api/types'
+import { useMemo, useState } from 'react'
+import type { Block, Section } from '../api/types'
+import { Ledger, type Column } from '../parts/ledger/Ledger'
+import { More, useSome } from '../parts/More'
 import { PlaceLink } from '../place/PlaceLink'
+import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { roleName, roleOrder } from '../theme/roles'
 
 /** The same as a list, for those who would rather read it or cannot see it. */
 export function SectionList({ x }: { x: Section }) {
+  const { go } = useWhere()
+  const [picked, setPicked] = useState('')
+  const ties = useSome(x.ties, 40)
+  const columns = useMemo<Column<Block>[]>(
+    () => [
+      { id: 'part', title: 'part', width: 'minmax(100px, 1fr)', cell: (b) => x.parts[b.part]?.name },
+      {
+        id: 'block',
+        title: 'block, from the top',
+        width: 'minmax(160px, 2fr)',
+        cell: (b) => (
+          <>
+            <PlaceLink path={b.path} as={b.together > 0 ? b.name : undefined} />
+            {b.ring && <small> in a ring</small>}
+            {b.breaches > 0 && <small> {figure(b.breaches)} against the charter</small>}
+          </>
+        ),
+      },
+      { id: 'mostly', title: 'mostly', width: '110px', cell: (b) => mostly(b.roles) },
+      { id: 'lines', title: 'own lines', width: '80px', right: true, cell: (b) => figure(b.lines) },
+    ],
+    [x],
+  )
+  const rows = useMemo(() => [...x.blocks].sort((a, b) => a.part - b.part || a.row - b.row || b.lines - a.lines), [x])
   return (
-    <details className="equal">
-      <summary>the same as a list</summary>
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>part</th>
-            <th>block, from the top</th>
-            <th>mostly</th>
-            <th>own lines</th>
-          </tr>
-        </thead>
-        <tbody>
-          {[...x.blocks]
-            .sort((a, b) => a.part - b.part || a.row - b.row || b.lines - a.lines)
-            .map((b) => (
-              <tr key={b.path + b.name}>
-                <td>{x.parts[b.part]?.name}</td>
-                <td>
-                  <PlaceLink path={b.path} as={b.together > 0 ? b.name : undefined} />
-                  {b.ring && <small> in a ring</small>}
-                  {b.breaches > 0 && <small> {figure(b.breaches)} against the charter</small>}
-                </td>
-                <td>{mostly(b.roles)}</td>
-                <td>{figure(b.lines)}</td>
-              </tr>
-            ))}
-        </tbody>
-      </table>
+    <div className="equal">
+      <Ledger
+        label="Blocks of the section"
+        columns={columns}
+        rows={rows}
+        idOf={(b) => `${b.part} ${b.path} ${b.name}`}
+        picked={picked}
+        onPick={setPicked}
+        onOpen={(b) => go({ view: 'layout', at: b.path })}
+        sorted
+        first={60}
+      />
       {x.ties.length > 0 && (
         <ul className="places">
-          {x.ties.map((t, i) => (
+          {ties.shown.map((t, i) => (
             <li key={i}>
               <PlaceLink path={t.from} /> needs <PlaceLink path={t.to} />{' '}
               <small>
@@ -46,9 +58,10 @@ export function SectionList({ x }: { x: Section }) {
               </small>
             </li>
           ))}
+          <More some={ties} />
         </ul>
       )}
-    </details>
+    </div>
   )
 }
 

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { useCodebase, useSettings } from '../api/queries'
 import { urlOf, useWhere, type View } from './place'
 
@@ -36,9 +37,9 @@ export function PlaceActions({ path, view }: { path: string; view: View }) {
         </a>
       ) : (
         status.root && (
-          <span className="faint" title="Give its address under Keys (?)">
+          <Link to="/settings#editor" className="quiet" title="Say how your editor is opened">
             no editor set
-          </span>
+          </Link>
         )
       )}
       <button type="button" className="quiet" onClick={() => void copy()}>

@@ -1,11 +1,11 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { useQueryClient } from '@tanstack/react-query'
 import { useCodebase, useMargin, useSettings } from '../api/queries'
-import { follow } from '../api/events'
+import { Problem } from '../api/client'
 import { MarginStrip } from '../margin/MarginStrip'
 import { enterView, isOpening, takeTyped, useGate } from '../parts/gate'
 import { ProgressLine } from '../parts/ProgressLine'
+import { SignIn } from '../parts/SignIn'
 import { useTheme } from '../parts/theme'
 import { nearest, type PlaceKind } from '../parts/view'
 import { parentOf, useWhere, whereNow } from '../place/place'
@@ -34,7 +34,6 @@ export default function Frame() {
 }
 
 function Framed() {
-  const qc = useQueryClient()
   const { where, query, go, show } = useWhere()
   const codebase = useCodebase(where.id)
   const settings = useSettings().data
@@ -43,7 +42,6 @@ function Framed() {
   const narrow = useNarrow()
   useGate()
   const [over, setOver] = useState<'' | 'search' | 'keys'>('')
-  useEffect(() => follow(qc), [qc])
   useTheme(settings?.theme ?? 'auto')
   const status = codebase.data
   const here = place.data?.path === where.at ? place.data : undefined
@@ -104,6 +102,7 @@ function Framed() {
     document.title = status ? `${status.name}${at} · Jantel` : 'Jantel'
   }, [status, where.at])
 
+  if (codebase.error instanceof Problem && codebase.error.status === 401) return <SignIn says={codebase.error.message} />
   if (codebase.isError)
     return (
       <Alone title="This codebase can not be shown">

@@ -3,6 +3,7 @@ import type { PlaceKind } from '../parts/view'
 import { narrowName } from '../place/narrow'
 import { stay, urlOf, useWhere } from '../place/place'
 import { BesideMenu } from './BesideMenu'
+import { HistoryMenu } from './HistoryMenu'
 import { views } from './views'
 
 /** The views that have something to say of a place, and how the page is set up. */
@@ -35,6 +36,7 @@ export function ViewsNav({ kind, margin, onFold }: { kind: PlaceKind; margin: bo
         </button>
       )}
       <span className="setup">
+        <HistoryMenu />
         <BesideMenu />
         <button type="button" className="fold" aria-expanded={margin} onClick={onFold}>
           {margin ? 'Fold margin' : 'Show margin'} <kbd>m</kbd>

@@ -65,7 +65,7 @@ function Woven({ grid }: { grid: Grid }) {
             aria-pressed={mode === m.id}
             onClick={() => show({ mode: m.id || (grid.feature ? 'grid' : '') })}
           >
-            {m.title}
+            {grid.by_position ? m.title.replace('Roles', 'Positions').replace('roles', 'positions') : m.title}
           </button>
         ))}
         <label>

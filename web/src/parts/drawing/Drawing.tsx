@@ -91,7 +91,7 @@ export function Drawing(p: DrawingProps) {
           </a>
         ))}
         {p.exports?.[0]?.text === 'SVG' && (
-          <button type="button" className="asLink" onClick={() => void savePicture(p.exports?.[0]?.href ?? '')}>
+          <button type="button" className="asLink" onClick={() => void savePicture(p.exports?.[0]?.href ?? '', 'drawing.png')}>
             PNG
           </button>
         )}
@@ -112,8 +112,6 @@ export function Drawing(p: DrawingProps) {
             viewBox={`${sight.x} ${sight.y} ${sight.w} ${sight.h}`}
             width={size.w}
             height={size.h}
-            role="img"
-            aria-label={p.label}
             onWheel={(e) => {
               if (!e.ctrlKey && !e.metaKey) return
               const r = e.currentTarget.getBoundingClientRect()

@@ -1,0 +1,71 @@
+package server
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+
+	"jantel/core/model"
+	"jantel/core/smells"
+)
+
+// SmellList is a stretch of the smells of a place.
+type SmellList struct {
+	Count  int                 `json:"count" doc:"smells that count, silenced ones left out"`
+	Total  int                 `json:"total" doc:"rows of the whole list, silenced ones last"`
+	From   int                 `json:"from"`
+	Smells []model.Smell       `json:"smells" doc:"strongest first"`
+	Titles map[string]RuleText `json:"titles" doc:"the rules of the smells told"`
+}
+
+// smellsAt are the smells of a place, the strongest first and silenced ones
+// last. It is made once and shared.
+func smellsAt(o *judged, place string, n Narrow) *SmellList {
+	return cached(o, fmt.Sprintf("smells %s %+v", place, n), func() *SmellList {
+		l := &SmellList{Smells: []model.Smell{}}
+		for _, sm := range o.Smells {
+			if !model.Within(place, sm.Path) || n != (Narrow{}) && !n.touches(o, &sm) {
+				continue
+			}
+			l.Smells = append(l.Smells, sm)
+			if sm.Silenced == "" {
+				l.Count++
+			}
+		}
+		slices.SortStableFunc(l.Smells, func(a, b model.Smell) int {
+			return cmp.Or(cmp.Compare(min(len(a.Silenced), 1), min(len(b.Silenced), 1)), cmp.Compare(b.Strength, a.Strength))
+		})
+		l.Total = len(l.Smells)
+		return l
+	})
+}
+
+// touches reports whether a smell lies on a file that is left.
+func (n Narrow) touches(o *judged, sm *model.Smell) bool {
+	return n.holds(o, sm.Path) || slices.ContainsFunc(sm.Touches, func(p string) bool { return n.holds(o, p) })
+}
+
+// smells lists a stretch of the smells of a place, so that every number opens
+// its list.
+func (s *Server) smells(ctx context.Context, in *struct {
+	ViewIn
+	Narrow
+	From  int `query:"from" minimum:"0"`
+	Count int `query:"count" minimum:"0" maximum:"500" default:"50"`
+}) (*view[*SmellList], error) {
+	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+	if err != nil {
+		return nil, err
+	}
+	all := smellsAt(o, in.place(), in.Narrow)
+	out := &SmellList{Count: all.Count, Total: all.Total, From: in.From, Titles: map[string]RuleText{}}
+	from := min(in.From, all.Total)
+	out.Smells = all.Smells[from:min(from+in.Count, all.Total)]
+	for _, sm := range out.Smells {
+		if r := smells.Named(sm.Rule); r != nil {
+			out.Titles[sm.Rule] = RuleText{r.Title, r.Question, r.Why}
+		}
+	}
+	return &view[*SmellList]{o.etag(), out}, nil
+}

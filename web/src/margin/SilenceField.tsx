@@ -1,0 +1,47 @@
+import { useCallback, useState } from 'react'
+import { isOpening, takeTyped } from '../parts/gate'
+
+/** Asks for the reason why a smell does not count. */
+export function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
+  const [open, setOpen] = useState(false)
+  const [reason, setReason] = useState('')
+  const attach = useCallback((field: HTMLInputElement | null) => {
+    if (!field) return
+    field.focus()
+    setReason(takeTyped('silence')?.typed ?? '')
+  }, [])
+  if (!open)
+    return (
+      <button
+        type="button"
+        className="quiet"
+        onClick={() => {
+          isOpening('silence')
+          setOpen(true)
+        }}
+      >
+        Silence it
+      </button>
+    )
+  return (
+    <form
+      className="inline"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (!reason.trim()) return
+        setOpen(false)
+        document.getElementById('view')?.focus({ preventScroll: true })
+        onSilence(reason.trim())
+      }}
+    >
+      <input
+        ref={attach}
+        aria-label="Reason for silencing"
+        placeholder="Why does it not count?"
+        value={reason}
+        maxLength={300}
+        onChange={(e) => setReason(e.target.value)}
+      />
+    </form>
+  )
+}

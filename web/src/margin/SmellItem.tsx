@@ -1,0 +1,76 @@
+import type { Margin, Smell } from '../api/types'
+import { Emphasised } from '../parts/Emphasised'
+import { PlaceLink } from '../place/PlaceLink'
+import { useReview } from '../review/review'
+import { inkStep } from '../theme/ink'
+import { SilenceField } from './SilenceField'
+
+type RuleText = Margin['titles'][string]
+
+interface ItemProps {
+  s: Smell
+  place: string
+  title: RuleText | undefined
+  chosen: boolean
+  recorded: boolean
+  onChoose: () => void
+  onRecord: () => void
+}
+
+/** One smell; chosen it says why, on what evidence, and what to do. */
+export function SmellItem({ s, place, title, chosen, recorded, onChoose, onRecord }: ItemProps) {
+  const review = useReview()
+  return (
+    <li id={`smell-${s.id}`} className={chosen ? 'chosen' : ''}>
+      <span
+        className={`ink k${inkStep(s.strength)}`}
+        title={`strength ${s.strength.toFixed(2)} of 1`}
+        role="img"
+        aria-label={`strength ${s.strength.toFixed(2)}`}
+      />
+      <div>
+        <button type="button" className="asText" aria-expanded={chosen} onClick={onChoose}>
+          <Emphasised text={s.message} />
+        </button>
+        <small>
+          {s.path !== place && (
+            <>
+              <PlaceLink path={s.path} line={s.line ?? 0} max={30} /> ·{' '}
+            </>
+          )}
+          {title?.title ?? s.rule}
+          {s.silenced && ` · silenced: ${s.silenced}`}
+        </small>
+        {chosen && (
+          <div className="why">
+            <p>{title?.why}</p>
+            {s.evidence.length > 0 && (
+              <ul>
+                {s.evidence.map((e, i) => (
+                  <li key={i}>
+                    <PlaceLink path={e.path} line={e.line} max={30} /> <small>{e.note}</small>
+                  </li>
+                ))}
+              </ul>
+            )}
+            <p>
+              <b>Remedy.</b> {s.remedy}
+            </p>
+            <p className="doing">
+              <button type="button" className="quiet" onClick={onRecord} disabled={recorded}>
+                {recorded ? 'recorded' : 'Make it a finding'} {!recorded && <kbd>s</kbd>}
+              </button>
+              {s.silenced ? (
+                <button type="button" className="quiet" onClick={() => review.silence(s, '')}>
+                  Count it again
+                </button>
+              ) : (
+                <SilenceField onSilence={(reason) => review.silence(s, reason)} />
+              )}
+            </p>
+          </div>
+        )}
+      </div>
+    </li>
+  )
+}
