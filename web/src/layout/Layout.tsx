@@ -64,14 +64,14 @@ function Ruled({ ledger }: { ledger: Folders }) {
         id: 'name',
         title: 'folder and purpose',
         hint: 'names, folders first',
-        width: 'minmax(240px, 1fr)',
+        width: 'minmax(150px, 1fr)',
         value: (s) => s.row.name,
         cell: (s) => <NameCell s={s} named={named} onFold={toggle} />,
       },
       {
         id: 'roles',
         title: 'what it holds',
-        width: '118px',
+        width: 'minmax(64px, 118px)',
         cell: (s) =>
           s.row.skipped ? (
             <small className="faint">{s.row.skipped}</small>

@@ -2,7 +2,7 @@ import type { Kind, State } from '../api/types'
 
 /** The kinds of findings with their sign and what they mean. */
 export const kinds: { kind: Kind; sign: string; word: string; meaning: string; tone: string }[] = [
-  { kind: 'redo', sign: 'x', word: 'Redo', meaning: 'start over', tone: 'strong' },
+  { kind: 'redo', sign: 'x', word: 'Redo', meaning: 'write it anew', tone: 'strong' },
   { kind: 'fix', sign: '!', word: 'Fix', meaning: 'a fault', tone: 'strong' },
   { kind: 'improve', sign: '^', word: 'Improve', meaning: 'works, could be clearer', tone: 'plain' },
   { kind: 'taste', sign: '~', word: 'Taste', meaning: 'a preference, no obligation', tone: 'ochre' },

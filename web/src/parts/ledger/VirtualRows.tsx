@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, type RefObject } from 'react'
+import { useEffect, useRef, type RefObject } from 'react'
 import type { LedgerProps } from './column'
 import { RowLine } from './RowLine'
 
@@ -32,6 +32,13 @@ export function VirtualRows<R>({
   useEffect(() => {
     onScroller(() => (index: number) => list.scrollToIndex(index, { align: 'auto' }))
   }, [list, onScroller])
+  // What an address picks is in sight when the list opens.
+  const opened = useRef(false)
+  useEffect(() => {
+    if (opened.current || at <= 0) return
+    opened.current = true
+    list.scrollToIndex(at, { align: 'center' })
+  }, [at, list])
   useEffect(() => {
     if (heightOf) list.measure()
   }, [list, heightOf, rows])
