@@ -222,5 +222,13 @@ test('a narrow window folds the margin and still reads well', async ({ page, dem
   await page.goto(`${demo.base}/c/1/findings?open=1`)
   await expect(page.getByRole('heading', { level: 1, name: 'Findings' })).toBeVisible()
   await expect(margin(page)).toHaveCount(0)
-  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
+  const fits = () =>
+    page.evaluate(() => {
+      const view = document.getElementById('view')
+      return document.documentElement.scrollWidth <= window.innerWidth && (view?.scrollWidth ?? 0) <= window.innerWidth
+    })
+  expect(await fits()).toBe(true)
+  await page.goto(`${demo.base}/c/1/overview`)
+  await expect(page.getByRole('heading', { name: 'Where it smells most' })).toBeVisible()
+  expect(await fits()).toBe(true)
 })

@@ -34,8 +34,8 @@ func (s *Server) beside(ctx context.Context, in *BesideIn) (*view[*compare.Besid
 	}
 	with := cmp.Or(in.With, ".")
 	out := compare.Of(
-		compare.Side{Survey: a.facts, Result: a.Result, Place: in.place()},
-		compare.Side{Survey: b.facts, Result: b.Result, Place: with},
+		compare.Side{Survey: a.facts, Result: a.Result, Place: in.place(), Ties: a.ties()},
+		compare.Side{Survey: b.facts, Result: b.Result, Place: with, Ties: b.ties()},
 	)
 	if out == nil {
 		if a.Folder(in.place()) == nil && a.facts.File(in.place()) == nil {

@@ -62,6 +62,11 @@ type RuleText struct {
 	Why      string `json:"why"`
 }
 
+// ties are the dependencies inside each folder and across its edge.
+func (o *judged) ties() map[string]links.Ties {
+	return cached(o, "ties", func() map[string]links.Ties { return links.TiesOf(o.facts.Links) })
+}
+
 func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, error) {
 	m := &Margin{
 		Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Listed{},
@@ -98,7 +103,7 @@ func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, 
 			m.Kind = "codebase"
 		}
 		m.Name, m.Lines, m.Files, m.Purpose, m.Roles = d.Name, d.Lines, d.Files, d.Purpose, d.Roles
-		m.Ties = cached(o, "ties", func() map[string]links.Ties { return links.TiesOf(o.facts.Links) })[place]
+		m.Ties = o.ties()[place]
 		score := d.Legibility
 		m.Score = &score
 		if st := o.Scores.Arithmetic(place); st != nil {

@@ -139,19 +139,12 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 		}
 		return true
 	}
-	read := 0
-	for _, sort := range sorts {
-		var n int
-		n, err = s.texts.each(ctx, s.facts, o, at, sort, func(f *model.File, text []byte) bool {
-			if hits := p.In(text, perFile); len(hits) > 0 {
-				return send(f.Path, sort, hits)
-			}
-			return true
-		})
-		if read += n; err != nil {
-			break
+	read, err := s.texts.each(ctx, s.facts, o, at, func(f *model.File, text []byte) bool {
+		if hits := p.In(text, perFile); len(hits) > 0 {
+			return send(f.Path, o.sortOf(f.Path), hits)
 		}
-	}
+		return true
+	})
 	mu.Lock()
 	defer mu.Unlock()
 	end.Read = read
@@ -164,10 +157,6 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 	_ = enc.Encode(end)
 }
 
-// sorts are the sorts of files in the order they are searched: what people here
-// write and change first.
-var sorts = []string{"own", "tests", "others"}
-
 // sortOf is the sort a file is searched in.
 func (o *judged) sortOf(path string) string {
 	switch {
@@ -179,17 +168,40 @@ func (o *judged) sortOf(path string) string {
 	return "own"
 }
 
-// each calls fn with the text of every text file of one sort below a place, on
-// all cores, in no order.
-func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at, sort string, fn func(*model.File, []byte) bool) (int, error) {
+// searched are the text files in the order they are searched: what people here
+// write and change first, then tests, then what nobody here wrote.
+func (o *judged) searched() []*model.File {
+	return cached(o, "searched", func() []*model.File {
+		var out, tests, others []*model.File
+		for _, f := range o.facts.Files {
+			if f.Hash == "" || f.Skipped == model.SkippedBinary {
+				continue
+			}
+			switch o.sortOf(f.Path) {
+			case "own":
+				out = append(out, f)
+			case "tests":
+				tests = append(tests, f)
+			default:
+				others = append(others, f)
+			}
+		}
+		return append(append(out, tests...), others...)
+	})
+}
+
+// each calls fn with the text of every text file below a place, on all cores,
+// begun in the order they are searched.
+func (c *corpus) each(ctx context.Context, facts *store.Facts, o *judged, at string, fn func(*model.File, []byte) bool) (int, error) {
+	files := o.searched()
 	c.mu.Lock()
 	if c.survey != o.survey {
 		c.survey, c.texts, c.size = o.survey, map[string][]byte{}, 0
 	}
 	have := c.texts
 	var ready, missing []*model.File
-	for _, f := range o.facts.Files {
-		if f.Hash == "" || f.Skipped == model.SkippedBinary || !model.Within(at, f.Path) || o.sortOf(f.Path) != sort {
+	for _, f := range files {
+		if !model.Within(at, f.Path) {
 			continue
 		}
 		if have[f.Hash] != nil {

@@ -18,6 +18,9 @@ type Side struct {
 	Survey *model.Survey
 	Result *judgement.Result
 	Place  string
+	// Ties are the dependencies inside each folder and across its edge, where
+	// they are known already; nil has them counted.
+	Ties map[string]links.Ties
 }
 
 // Beside is what two places have in common and what not.
@@ -58,6 +61,11 @@ const longest = 200
 func Of(a, b Side) *Beside {
 	if !a.there() || !b.there() {
 		return nil
+	}
+	for _, s := range []*Side{&a, &b} {
+		if s.Ties == nil {
+			s.Ties = links.TiesOf(s.Survey.Links)
+		}
 	}
 	out := &Beside{Here: a.Place, There: b.Place}
 	out.Figures = figures(a, b)
@@ -157,7 +165,7 @@ func (s Side) ties(of func(links.Ties) int) *float64 {
 	if s.folder() == nil {
 		return nil
 	}
-	return count(of(links.TiesOf(s.Survey.Links)[s.Place]))
+	return count(of(s.Ties[s.Place]))
 }
 
 // rings counts the rings of files that lie in the place or pass through it.
