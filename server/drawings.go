@@ -10,6 +10,7 @@ import (
 	"jantel/core/drawing"
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/patterns"
 	"jantel/core/section"
 	"jantel/core/weave"
 	"jantel/review"
@@ -112,6 +113,8 @@ func (s *Server) drawn(ctx context.Context, o *judged, place string, in DrawingI
 	if err != nil {
 		return nil, failure(err)
 	}
+	// Asked for first: what is kept is made one at a time.
+	rings := o.circles()
 	key := fmt.Sprintf("drawing %s %+v %q", place, in, order)
 	return cached(o, key, func() *drawing.Drawing {
 		r := drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto, Rim: in.Rim, Focus: in.Focus, Order: order}
@@ -125,9 +128,29 @@ func (s *Server) drawn(ctx context.Context, o *judged, place string, in DrawingI
 				}
 			}
 			r.RingOf = o.Conformance.LayerOf
+		} else if o.Conformance == nil && rings != nil {
+			r.Circles, r.RingOf = []string{patterns.CircleAround, patterns.CircleCore}, rings
 		}
 		return drawing.Of(o.facts, o.Roles, o.InScope, r)
 	}), nil
+}
+
+// circles are the rings that files lie in where the leading pattern says so and
+// no charter does; nil where it is another.
+func (o *judged) circles() map[string]string {
+	return cached(o, "circles", func() map[string]string {
+		ringOf := patterns.Circles(o.Patterns)
+		if ringOf == nil {
+			return nil
+		}
+		out := map[string]string{}
+		for _, f := range o.facts.Files {
+			if in := ringOf(f.Path); in != "" {
+				out[f.Path] = in
+			}
+		}
+		return out
+	})
 }
 
 func (s *Server) dependencies(ctx context.Context, in *struct {

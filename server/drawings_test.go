@@ -200,3 +200,61 @@ func TestACharterOfRingsIsDrawnInRings(t *testing.T) {
 	}
 	require.Equal(t, map[string]int{"routes": 1, "handlers": 2, "data": 2}, in)
 }
+
+func TestWhereThePatternIsRingsTheyAreDrawnWithoutACharter(t *testing.T) {
+	dir := t.TempDir()
+	testkit.Write(t, dir, `
+-- go.mod --
+module press
+-- core/queue.go --
+package core
+
+type Queue struct{ Sheets []string }
+
+func (q *Queue) Next() string { return q.Sheets[0] }
+-- core/sheet.go --
+package core
+
+type Sheet struct{ Text string }
+-- ports/printer.go --
+package ports
+
+import "press/core"
+
+type Printer interface{ Print(s core.Sheet) error }
+-- adapters/spool.go --
+package adapters
+
+import (
+	"press/core"
+	"press/ports"
+)
+
+var _ ports.Printer = Spool{}
+
+type Spool struct{}
+
+func (Spool) Print(s core.Sheet) error { return nil }
+-- adapters/serial.go --
+package adapters
+
+import "press/core"
+
+type Serial struct{}
+
+func (Serial) Print(s core.Sheet) error { return nil }
+`)
+	p := start(t, dir)
+	base := fmt.Sprintf("/api/codebases/%d", p.takeIn(dir))
+	frames := func() (names []string) {
+		var d server.Dependencies
+		p.get(base+"/dependencies?auto=true", &d)
+		for _, f := range d.Drawing.Frames {
+			names = append(names, f.Name)
+		}
+		return names
+	}
+	require.Equal(t, []string{"around the core", "the core"}, frames())
+	p.do(http.MethodPut, base+"/charter", server.CharterText{Text: "layers:\n  - name: all\n    holds: [\"**\"]\n"}, nil)
+	require.Empty(t, frames(), "a charter has the say")
+}

@@ -364,7 +364,9 @@ func (b *bench) views(folder string) error {
 		return err
 	}
 	fmt.Println("of 10,000 findings: median, slowest, compressed (budget 50 ms, 100 KB)")
-	for _, v := range []string{"findings", "findings?from=9000", "findings?kind=fix&group=person", "findings?words=tare+9", "margin", "recorded"} {
+	for _, v := range []string{
+		"findings", "findings?from=9000", "findings?kind=fix&group=person", "findings?words=tare+9", "margin", "recorded",
+	} {
 		if err := showTimes(c, base, v); err != nil {
 			return err
 		}

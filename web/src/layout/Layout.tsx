@@ -131,7 +131,8 @@ function Ruled({ ledger }: { ledger: Folders }) {
         focus
         onWidth={setWidth}
       />
-      <FolderFiles />
+      {/* Half a page has no room for them. */}
+      {!where.beside && <FolderFiles />}
       {shown.length === 1 && (filter || only) && <p className="faint pad">Nothing else fits this filter.</p>}
     </section>
   )

@@ -7,6 +7,7 @@ import { useReview } from '../review/review'
 import { useSaving } from '../parts/saving'
 import { counted, figure } from '../theme/ink'
 import { CharterForm } from './CharterForm'
+import { CharterSketch } from './CharterSketch'
 
 const CharterText = lazy(() => import('./CharterText'))
 const none: CharterState['faults'] = []
@@ -58,15 +59,10 @@ export function CharterPane({
           {now.breaches.length === 0
             ? 'No dependency breaks it.'
             : `${counted(now.breaches.length, 'dependency', 'dependencies')} ${now.breaches.length === 1 ? 'breaks' : 'break'} it.`}{' '}
-          {now.layers.map((l) => `${l.name} holds ${counted(l.files, 'file')}`).join(', ')}
-          {now.loosely > 0 && (
-            <>
-              ; <span className="unsure">{counted(now.loosely, 'file')} lie in no layer</span>
-            </>
-          )}
-          .
+          {now.loosely > 0 && <span className="unsure">{counted(now.loosely, 'file')} lie in no layer.</span>}
         </p>
       )}
+      <CharterSketch state={now} />
       {now.faults.map((f) => (
         <p key={f.line + f.text} role="alert">
           {f.line > 0 && <>Line {f.line}: </>}

@@ -57,7 +57,7 @@ function Shown({ data, charter }: { data: Data; charter: CharterState | null }) 
       <p className="faint" role="status">
         {counted(d.boxes.length, 'part')} of {place} and {counted(shown.length, 'bundle')} between them, in{' '}
         {d.frames.length > 0
-          ? counted(d.frames.length, 'ring of the charter', 'rings of the charter')
+          ? `${counted(d.frames.length, 'ring')} ${charter?.charter ? 'of the charter' : 'around a core, as its pattern is'}`
           : counted(new Set(d.boxes.map((b) => b.level)).size, 'level')}
         {d.rings.length > 0 && (
           <>
