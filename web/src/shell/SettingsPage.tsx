@@ -15,7 +15,7 @@ export default function SettingsPage() {
     if (settings && window.location.hash) document.querySelector<HTMLElement>(`${window.location.hash} input`)?.focus()
   }, [settings])
   return (
-    <main className="home settings">
+    <main className="settings">
       <header>
         <h1>
           <Link to="/" className="mark">

@@ -103,7 +103,7 @@ function Head<R>({
             key={c.id}
             role="columnheader"
             aria-sort={on ? (sorting.down ? 'descending' : 'ascending') : sortable ? 'none' : undefined}
-            className={c.right ? 'r' : undefined}
+            className={`${c.right ? 'r' : 'l'} c-${c.id}`}
             title={c.hint}
           >
             {sortable ? (
