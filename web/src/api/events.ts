@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query'
 import { keys } from './keys'
-import { take as takeChange } from './live'
+import { askAgain, take as takeChange } from './live'
 import type { CodebaseStatus, Happened, Home, Progress } from './types'
 
 interface Message {
@@ -71,8 +71,8 @@ function take(qc: QueryClient, m: Message) {
   }
   const p = m.data as Progress
   if (p.state !== 'running') {
-    void qc.invalidateQueries({ queryKey: keys.codebase(p.codebase) })
-    void qc.invalidateQueries({ queryKey: keys.home })
+    askAgain(qc, keys.codebase(p.codebase))
+    askAgain(qc, keys.home)
     return
   }
   const put = (c: CodebaseStatus) => (c.id === p.codebase ? { ...c, running: p } : c)

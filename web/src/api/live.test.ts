@@ -1,5 +1,5 @@
-import { QueryClient } from '@tanstack/react-query'
-import { expect, it } from 'vitest'
+import { QueryClient, QueryObserver } from '@tanstack/react-query'
+import { expect, it, vi } from 'vitest'
 import { keys } from './keys'
 import { inLedger, inList, inMargin, knownWith, recordedWith, rowOf, take } from './live'
 import type { Finding, FindingList, Happened, Ledger, Margin } from './types'
@@ -127,6 +127,24 @@ it('only what may have changed is asked for again', () => {
   expect(stale(happened('arrangement'))).toEqual(['dependencies', 'arrangement'])
   expect(stale(happened('judged'))).toEqual(['overview', 'layout', 'margin', 'weave', 'dependencies'])
   expect(stale(happened('surveys', { codebase: 2 }))).toEqual([])
+})
+
+it('an answer on its way from before a change is asked for anew', async () => {
+  const qc = new QueryClient()
+  const answers: ((v: string) => void)[] = []
+  const observer = new QueryObserver(qc, {
+    queryKey: keys.of(1, 'status'),
+    queryFn: () => new Promise<string>((done) => answers.push(done)),
+    staleTime: Infinity,
+  })
+  const stop = observer.subscribe(() => undefined)
+  await vi.waitFor(() => expect(answers).toHaveLength(1))
+  take(qc, happened('surveys'))
+  await vi.waitFor(() => expect(answers).toHaveLength(2))
+  answers[0]?.('running')
+  answers[1]?.('finished')
+  await vi.waitFor(() => expect(qc.getQueryData(keys.of(1, 'status'))).toBe('finished'))
+  stop()
 })
 
 it('a finding reaches every view that shows it without a question', () => {

@@ -3,6 +3,19 @@ import { keys, touchedBy } from './keys'
 import type { Finding, FindingList, Happened, Ledger, Listed, Margin } from './types'
 
 /**
+ * Has everything below a key asked for again. A first answer that is still on
+ * its way may be from before the change: it is given up and asked for anew.
+ */
+export function askAgain(qc: QueryClient, queryKey?: readonly unknown[]) {
+  void qc.invalidateQueries({ queryKey })
+  for (const q of qc.getQueryCache().findAll({ queryKey }))
+    if (q.state.data === undefined && q.state.fetchStatus === 'fetching')
+      void qc
+        .cancelQueries({ queryKey: q.queryKey, exact: true })
+        .then(() => qc.refetchQueries({ queryKey: q.queryKey, exact: true, type: 'active' }))
+}
+
+/**
  * Brings a page up to date with a change of the review: findings are put in
  * place, everything else that may have changed is asked for again, and nothing
  * that can not have.
@@ -10,10 +23,10 @@ import type { Finding, FindingList, Happened, Ledger, Listed, Margin } from './t
 export function take(qc: QueryClient, h: Happened) {
   const names = touchedBy(h.part)
   if (names === null) {
-    void qc.invalidateQueries({ queryKey: h.codebase ? keys.codebase(h.codebase) : undefined })
+    askAgain(qc, h.codebase ? keys.codebase(h.codebase) : undefined)
     return
   }
-  for (const name of names) void qc.invalidateQueries({ queryKey: keys.named(h.codebase, name) })
+  for (const name of names) askAgain(qc, keys.named(h.codebase, name))
   if (h.finding) takeFinding(qc, h.codebase, h.finding, h.more)
 }
 
