@@ -221,8 +221,20 @@ test('a charter is changed in a form, and its text keeps its comments', async ({
   await expect(text).toContainText('# Puts everything together, and holds no logic')
   await text.press('Control+End')
   await expect(text).toContainText('long-function: 70')
+  // However late the answer comes that tells of the saved charter, nothing seems unsaved meanwhile.
+  let tell = () => {}
+  const told = new Promise<void>((done) => (tell = done))
+  await page.route(/\/charter(\?|$)/, async (r) => {
+    if (r.request().method() === 'GET') await told
+    await r.continue()
+  })
+  await expect(page.getByText('changed and not saved')).toBeVisible()
   await page.getByRole('button', { name: 'Save in Jantel' }).click()
+  await expect(page.getByText('kept in Jantel')).toBeVisible()
   await expect(page.getByText('changed and not saved')).toHaveCount(0)
+  await expect(text).toContainText('long-function: 70')
+  tell()
+  await page.unrouteAll({ behavior: 'wait' })
   await page.reload()
   // The new layer holds what the logic needs, and nobody may depend on it yet.
   await expect(page.getByText(/2 dependencies break it/)).toBeVisible()

@@ -109,6 +109,8 @@ export async function open(page: Page, j: Jantel, view: string, at = '', more = 
   const q = [at && `at=${encodeURIComponent(at)}`, more].filter(Boolean).join('&')
   await page.goto(`${j.base}/c/1/${view}${q ? `?${q}` : ''}`)
   await expect(page.getByRole('complementary', { name: 'Margin' })).toBeVisible()
+  // Keys act once the view has the keyboard; before that they go nowhere.
+  await page.waitForFunction(() => document.activeElement !== document.body)
 }
 
 /** The margin beside the view. */

@@ -10,7 +10,7 @@ import (
 	"jantel/core/drawing"
 	"jantel/core/judgement"
 	"jantel/core/model"
-	"jantel/core/overview"
+	"jantel/core/naming"
 	"jantel/core/weave"
 )
 
@@ -73,8 +73,8 @@ func weaveOf(s *model.Survey, j *judgement.Result) htmlWeave {
 		for f, column := range g.Features {
 			var cell weaveCell
 			if c := cells[[2]int{r, f}]; c != nil {
-				cell.Text = overview.Group(c.Files)
-				cell.Title = fmt.Sprintf("%s: %d files, %s lines", c.Folder, c.Files, overview.Group(c.Lines))
+				cell.Text = naming.Figure(c.Files)
+				cell.Title = fmt.Sprintf("%s: %d files, %s lines", c.Folder, c.Files, naming.Figure(c.Lines))
 				cell.Up = c.Up
 				// A cell joins only the neighbour that is shown beside it.
 				_, there := at[c.Feature-1]

@@ -12,6 +12,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/overview"
 	"jantel/core/section"
 	"jantel/core/smells"
@@ -67,7 +68,7 @@ func face(name string, data []byte) template.CSS {
 }
 
 var sheet = template.Must(template.New("sheet").Funcs(template.FuncMap{
-	"group":  overview.Group,
+	"group":  naming.Figure,
 	"score":  score,
 	"plain":  func(s string) string { return strings.ReplaceAll(s, "*", "") },
 	"safe":   func(s string) template.HTML { return template.HTML(SafeHTML(s)) }, // made harmless by SafeHTML
@@ -191,14 +192,14 @@ func ledger(j *judgement.Result) (rows []htmlRow, hidden int) {
 				if n := d.RoleLines[role]; n > 0 {
 					r.Bars = append(r.Bars, bar{
 						fmt.Sprintf("r%d", i), fmt.Sprintf("%.2f%%", 100*float64(n)/float64(total)),
-						fmt.Sprintf("%s, %s lines", plural(role), overview.Group(n)),
+						fmt.Sprintf("%s, %s lines", plural(role), naming.Figure(n)),
 					})
 				}
 			}
 			if n := d.RoleLines[""]; n > 0 {
 				r.Bars = append(r.Bars, bar{
 					"none", fmt.Sprintf("%.2f%%", 100*float64(n)/float64(total)),
-					"role unknown, " + overview.Group(n) + " lines",
+					"role unknown, " + naming.Figure(n) + " lines",
 				})
 			}
 		}

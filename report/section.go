@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
-	"jantel/core/overview"
+	"jantel/core/naming"
 	"jantel/core/section"
 )
 
@@ -207,5 +207,5 @@ func some(n int, thing string) string {
 	if n == 1 {
 		return "one " + thing
 	}
-	return overview.Group(n) + " " + thing + "s"
+	return naming.Figure(n) + " " + thing + "s"
 }

@@ -3,7 +3,9 @@ package server
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"net/http"
+	"strings"
 
 	"jantel/core/compare"
 
@@ -33,15 +35,18 @@ func (s *Server) beside(ctx context.Context, in *BesideIn) (*view[*compare.Besid
 		return nil, err
 	}
 	with := cmp.Or(in.With, ".")
-	out := compare.Of(
-		compare.Side{Survey: a.facts, Result: a.Result, Place: in.place(), Ties: a.ties()},
-		compare.Side{Survey: b.facts, Result: b.Result, Place: with, Ties: b.ties()},
-	)
-	if out == nil {
-		if a.Folder(in.place()) == nil && a.facts.File(in.place()) == nil {
-			with = in.place()
+	tag := fmt.Sprintf("%q", strings.Trim(a.etag(), `"`)+"+"+strings.Trim(b.etag(), `"`))
+	return answer(&in.ViewIn, tag, func() (*compare.Beside, error) {
+		out := compare.Of(
+			compare.Side{Survey: a.facts, Result: a.Result, Place: in.place(), Ties: a.ties()},
+			compare.Side{Survey: b.facts, Result: b.Result, Place: with, Ties: b.ties()},
+		)
+		if out == nil && a.Folder(in.place()) == nil && a.facts.File(in.place()) == nil {
+			return nil, noPlace(in.place())
 		}
-		return nil, noPlace(with)
-	}
-	return &view[*compare.Beside]{a.etag() + b.etag(), out}, nil
+		if out == nil {
+			return nil, noPlace(with)
+		}
+		return out, nil
+	})
 }

@@ -157,21 +157,15 @@ func (s *Server) dependencies(ctx context.Context, in *struct {
 	ViewIn
 	DrawingIn
 }) (*view[*Dependencies], error) {
-	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-	if err != nil {
-		return nil, err
-	}
-	tag := o.etag(review.PartArrangement)
-	if in.Match == tag {
-		return nil, huma.Status304NotModified()
-	}
-	place := in.place()
-	d, err := s.drawn(ctx, o, place, in.DrawingIn)
-	if err != nil {
-		return nil, err
-	}
-	list := cached(o, "packages "+place, func() []Package { return packages(o, place) })
-	return &view[*Dependencies]{tag, &Dependencies{Drawing: d, Packages: list, Levels: o.Levels}}, nil
+	return viewOf(ctx, s, &in.ViewIn, func(o *judged) (*Dependencies, error) {
+		place := in.place()
+		d, err := s.drawn(ctx, o, place, in.DrawingIn)
+		if err != nil {
+			return nil, err
+		}
+		list := cached(o, "packages "+place, func() []Package { return packages(o, place) })
+		return &Dependencies{Drawing: d, Packages: list, Levels: o.Levels}, nil
+	}, review.PartArrangement)
 }
 
 // Attempt is what a dependency would do before it exists, and what the charter
@@ -247,29 +241,23 @@ type Belonging struct {
 
 // belongings tells of the files of a folder whether they belong in it.
 func (s *Server) belongings(ctx context.Context, in *ViewIn) (*view[[]Belonging], error) {
-	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-	if err != nil {
-		return nil, err
-	}
-	tag := o.etag()
-	if in.Match == tag {
-		return nil, huma.Status304NotModified()
-	}
-	place := in.place()
-	if o.Folder(place) == nil {
-		return nil, noPlace(place)
-	}
-	out := cached(o, "belongings "+place, func() []Belonging {
-		out := []Belonging{}
-		for _, b := range links.BelongingsOf(o.facts, func(p string) bool { return o.InScope[p] }, place) {
-			if o.Roles[b.Path].Role == model.RoleTest {
-				b.Elsewhere = false // it lies beside what it tests, whatever it needs for that
-			}
-			out = append(out, Belonging{b, o.Roles[b.Path].Role, o.FeatureOf[b.Path].Feature, o.facts.File(b.Path).Lines()})
+	return viewOf(ctx, s, in, func(o *judged) ([]Belonging, error) {
+		place := in.place()
+		if o.Folder(place) == nil {
+			return nil, noPlace(place)
 		}
-		return out
+		out := cached(o, "belongings "+place, func() []Belonging {
+			out := []Belonging{}
+			for _, b := range links.BelongingsOf(o.facts, func(p string) bool { return o.InScope[p] }, place) {
+				if o.Roles[b.Path].Role == model.RoleTest {
+					b.Elsewhere = false // it lies beside what it tests, whatever it needs for that
+				}
+				out = append(out, Belonging{b, o.Roles[b.Path].Role, o.FeatureOf[b.Path].Feature, o.facts.File(b.Path).Lines()})
+			}
+			return out
+		})
+		return out, nil
 	})
-	return &view[[]Belonging]{tag, out}, nil
 }
 
 // Narrowed lists the files that belong to a feature, a role or both.
@@ -283,30 +271,24 @@ func (s *Server) narrowed(ctx context.Context, in *struct {
 	ViewIn
 	Narrow
 }) (*view[*Narrowed], error) {
-	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-	if err != nil {
-		return nil, err
-	}
-	tag := o.etag()
-	if in.Match == tag {
-		return nil, huma.Status304NotModified()
-	}
-	out := cached(o, fmt.Sprintf("narrowed %q", in.Narrow), func() *Narrowed {
-		n := &Narrowed{Paths: []string{}}
-		for _, f := range o.facts.Files {
-			if o.InScope[f.Path] && in.holds(o, f.Path) {
-				n.Paths = append(n.Paths, f.Path)
-				n.Lines += f.Lines()
+	return viewOf(ctx, s, &in.ViewIn, func(o *judged) (*Narrowed, error) {
+		out := cached(o, fmt.Sprintf("narrowed %q", in.Narrow), func() *Narrowed {
+			n := &Narrowed{Paths: []string{}}
+			for _, f := range o.facts.Files {
+				if o.InScope[f.Path] && in.holds(o, f.Path) {
+					n.Paths = append(n.Paths, f.Path)
+					n.Lines += f.Lines()
+				}
 			}
-		}
-		for i := range o.Smells {
-			if sm := &o.Smells[i]; sm.Silenced == "" && o.InScope[sm.Path] && in.holds(o, sm.Path) {
-				n.Smells++
+			for i := range o.Smells {
+				if sm := &o.Smells[i]; sm.Silenced == "" && o.InScope[sm.Path] && in.holds(o, sm.Path) {
+					n.Smells++
+				}
 			}
-		}
-		return n
+			return n
+		})
+		return out, nil
 	})
-	return &view[*Narrowed]{tag, out}, nil
 }
 
 // packages lists what comes from outside, most used first.
@@ -369,32 +351,26 @@ func (s *Server) between(ctx context.Context, in *struct {
 	To    string `query:"to" required:"true"`
 	Class string `query:"class" doc:"one class alone; empty for all"`
 }) (*view[[]model.Link], error) {
-	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-	if err != nil {
-		return nil, err
-	}
-	tag := o.etag()
-	if in.Match == tag {
-		return nil, huma.Status304NotModified()
-	}
-	out := []model.Link{}
-	if pkg, outside := strings.CutPrefix(in.To, drawing.RimPrefix); outside {
-		for _, e := range o.facts.External {
-			if len(out) < maxBetween && e.Package == pkg && model.Within(in.From, e.From) && o.InScope[e.From] {
-				out = append(out, model.Link{From: e.From, To: in.To, Kind: model.LinkImport, Line: e.Line, Text: e.Package, Sure: true})
+	return viewOf(ctx, s, &in.ViewIn, func(o *judged) ([]model.Link, error) {
+		out := []model.Link{}
+		if pkg, outside := strings.CutPrefix(in.To, drawing.RimPrefix); outside {
+			for _, e := range o.facts.External {
+				if len(out) < maxBetween && e.Package == pkg && model.Within(in.From, e.From) && o.InScope[e.From] {
+					out = append(out, model.Link{From: e.From, To: in.To, Kind: model.LinkImport, Line: e.Line, Text: e.Package, Sure: true})
+				}
+			}
+			return out, nil
+		}
+		for _, l := range o.facts.Links {
+			if len(out) == maxBetween {
+				break
+			}
+			if model.Within(in.From, l.From) && model.Within(in.To, l.To) && o.InScope[l.From] && o.InScope[l.To] {
+				if c := drawing.ClassOf(l.Kind); c != "" && l.Kind != model.LinkInheritance && (in.Class == "" || in.Class == c) {
+					out = append(out, l)
+				}
 			}
 		}
-		return &view[[]model.Link]{tag, out}, nil
-	}
-	for _, l := range o.facts.Links {
-		if len(out) == maxBetween {
-			break
-		}
-		if model.Within(in.From, l.From) && model.Within(in.To, l.To) && o.InScope[l.From] && o.InScope[l.To] {
-			if c := drawing.ClassOf(l.Kind); c != "" && l.Kind != model.LinkInheritance && (in.Class == "" || in.Class == c) {
-				out = append(out, l)
-			}
-		}
-	}
-	return &view[[]model.Link]{tag, out}, nil
+		return out, nil
+	})
 }

@@ -33,7 +33,13 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		At: q.Get("at"), Words: q.Get("words"), Kind: review.Kind(q.Get("kind")), State: review.State(q.Get("state")),
 		Person: q.Get("person"), Label: q.Get("label"),
 	}
-	found = slices.DeleteFunc(found, func(f review.Finding) bool { return !filter.Passes(&f) })
+	survey, _ := strconv.ParseInt(q.Get("survey"), 10, 64)
+	passes, err := s.passing(r.Context(), id, survey, filter, Narrow{q.Get("feature"), q.Get("role")})
+	if err != nil {
+		problem(w, http.StatusNotFound, err.Error())
+		return
+	}
+	found = slices.DeleteFunc(found, func(f review.Finding) bool { return !passes(&f) })
 	var out bytes.Buffer
 	kind := ""
 	switch file := chi.URLParam(r, "file"); file {
@@ -42,7 +48,6 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 	case "findings.csv":
 		kind, err = "text/csv; charset=utf-8", report.FindingsCSV(&out, found)
 	case "survey.html", "survey.json", "survey.md", "section.svg", "dependencies.svg", "dependencies.dot", "dependencies.graphml":
-		survey, _ := strconv.ParseInt(r.URL.Query().Get("survey"), 10, 64)
 		o, e := s.shelf.survey(r.Context(), id, survey)
 		if e != nil {
 			problem(w, http.StatusNotFound, e.Error())
@@ -54,7 +59,7 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		case "survey.md":
 			kind, err = "text/markdown; charset=utf-8", report.Markdown(&out, o.facts, o.Result)
 		case "section.svg":
-			place := cmp.Or(r.URL.Query().Get("at"), ".")
+			place := cmp.Or(q.Get("at"), ".")
 			if o.Folder(place) == nil {
 				problem(w, http.StatusNotFound, noPlace(place).Error())
 				return
@@ -65,7 +70,6 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 		case "dependencies.graphml":
 			kind, err = "application/xml", report.GraphML(&out, o.facts, o.Roles)
 		case "dependencies.svg":
-			q := r.URL.Query()
 			place := q.Get("at")
 			if place == "" {
 				place = "."

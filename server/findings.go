@@ -115,17 +115,26 @@ func (s *Server) listFindings(ctx context.Context, in *FindingsIn) (*body[review
 	if err != nil {
 		return nil, failure(err)
 	}
-	passes := in.Passes
-	if in.Narrow != (Narrow{}) {
-		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-		if err != nil {
-			return nil, err
-		}
-		passes = func(f *review.Finding) bool { return in.holds(o, f.Place.Path) && in.Passes(f) }
+	passes, err := s.passing(ctx, in.ID, in.Survey, in.Filter, in.Narrow)
+	if err != nil {
+		return nil, err
 	}
 	l := review.Select(all, passes, in.Group, in.From, in.Count)
 	l.Counter = counter
 	return &body[review.List]{l}, nil
+}
+
+// passing tells which findings are listed, or handed out: those that pass a
+// filter, of a feature or a role where the views are narrowed to one.
+func (s *Server) passing(ctx context.Context, id, survey int64, w review.Filter, n Narrow) (func(*review.Finding) bool, error) {
+	if n == (Narrow{}) {
+		return w.Passes, nil
+	}
+	o, err := s.shelf.survey(ctx, id, survey)
+	if err != nil {
+		return nil, err
+	}
+	return func(f *review.Finding) bool { return n.holds(o, f.Place.Path) && w.Passes(f) }, nil
 }
 
 // recorded lists the smells that findings were made of, by their ids.

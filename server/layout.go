@@ -109,29 +109,30 @@ func (o *judged) parts() *parts {
 func (o *judged) heads() map[string]string {
 	return cached(o, "heads", func() map[string]string {
 		out := map[string]string{}
-		put := func(p string) {
-			d, name := model.FolderOf(p), path.Base(p)
-			if now, ok := out[d]; !ok || len(name) < len(now) {
-				out[d] = name
-			}
-		}
-		for _, p := range o.Facades {
-			put(p)
-		}
-		started := map[string]bool{}
-		for _, e := range o.Entries {
-			if d := model.FolderOf(e.Path); e.Kind != model.EntryScript && !started[d] {
-				started[d] = true
-				delete(out, d)
-			}
-		}
 		for _, e := range o.Entries {
 			if e.Kind != model.EntryScript {
-				put(e.Path)
+				shortest(out, e.Path)
+			}
+		}
+		facades := map[string]string{}
+		for _, p := range o.Facades {
+			shortest(facades, p)
+		}
+		for d, name := range facades {
+			if out[d] == "" {
+				out[d] = name
 			}
 		}
 		return out
 	})
+}
+
+// shortest keeps of the files of a folder the one called shortest.
+func shortest(of map[string]string, p string) {
+	d, name := model.FolderOf(p), path.Base(p)
+	if now, ok := of[d]; !ok || len(name) < len(now) {
+		of[d] = name
+	}
 }
 
 func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, error) {

@@ -170,3 +170,42 @@ func TestFoldersAreChosenOnlyFromThoseAllowed(t *testing.T) {
 		require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, at)
 	}
 }
+
+func TestNoViewIsSentTwice(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	for _, v := range []string{
+		"overview", "layout", "margin?at=lots", "code?at=main.go", "weave", "dependencies", "flows", "routes", "section",
+		"smells", "belongings?at=lots", "narrowed?role=entry", "between?from=main.go&to=lots", "beside?at=lots&with=lots/utils",
+	} {
+		at := fmt.Sprintf("/api/codebases/%d/%s", id, v)
+		r, _ := p.send(http.MethodGet, at, nil)
+		require.Equal(t, http.StatusOK, r.StatusCode, v)
+		tag := r.Header.Get("ETag")
+		require.Regexp(t, `^"[^"]+"$`, tag, v)
+		again, body := p.send(http.MethodGet, at, nil, "If-None-Match", tag)
+		require.Equal(t, http.StatusNotModified, again.StatusCode, v)
+		require.Empty(t, body, v)
+		other, _ := p.send(http.MethodGet, at, nil, "If-None-Match", `"another"`)
+		require.Equal(t, http.StatusOK, other.StatusCode, v)
+	}
+}
+
+func TestFindingsOfARoleAreHandedOutAsTheyAreListed(t *testing.T) {
+	dir := testkit.Tree(t, tree)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	at := fmt.Sprintf("/api/codebases/%d/findings", id)
+	for _, place := range []string{"main.go", "lots/lots.go"} {
+		p.do(http.MethodPost, at, server.NewFinding{Kind: review.Keep, Title: "on " + place, Path: place}, nil)
+	}
+	var l review.List
+	p.get(at+"?role=entry", &l)
+	require.Len(t, l.Rows, 1)
+	for _, file := range []string{"findings.csv", "findings.md"} {
+		_, b := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/export/%s?role=entry", id, file), nil)
+		require.Contains(t, string(b), "on main.go", file)
+		require.NotContains(t, string(b), "on lots/lots.go", file)
+	}
+}

@@ -9,7 +9,6 @@ import (
 
 	"jantel/core/links"
 	"jantel/core/model"
-	"jantel/core/smells"
 	"jantel/review"
 )
 
@@ -70,7 +69,7 @@ func (o *judged) ties() map[string]links.Ties {
 func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, error) {
 	m := &Margin{
 		Path: place, Name: path.Base(place), Smells: []model.Smell{}, Findings: []review.Listed{},
-		Strains: []model.Strain{}, Titles: map[string]RuleText{}, Roles: map[model.Role]int{},
+		Strains: []model.Strain{}, Roles: map[model.Role]int{},
 		Role: model.RoleOf{Reasons: []string{}}, Origin: model.OriginOf{Evidence: []string{}},
 	}
 	readFolders, readFiles, err := s.readLines(ctx, o)
@@ -116,11 +115,7 @@ func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, 
 	here := smellsAt(o, place, Narrow{})
 	m.SmellCount = here.Count
 	m.Smells = append(m.Smells, here.Smells[:min(len(here.Smells), marginSmells)]...)
-	for _, sm := range m.Smells {
-		if r := smells.Named(sm.Rule); r != nil {
-			m.Titles[sm.Rule] = RuleText{r.Title, r.Question, r.Why}
-		}
-	}
+	m.Titles = titlesOf(m.Smells)
 	all, counter, err := s.findings(ctx, o.codebase)
 	if err != nil {
 		return nil, failure(err)

@@ -120,6 +120,8 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 	end := SearchLine{Done: true}
 	last := time.Time{}
 	send := func(path, sort string, hits []find.Hit) bool {
+		all := len(hits)
+		hits = hits[:min(all, perFile)]
 		mu.Lock()
 		defer mu.Unlock()
 		if end.Total >= maxHits {
@@ -129,7 +131,7 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 		}
 		end.Files++
 		end.Total += len(hits)
-		if enc.Encode(SearchLine{Path: path, Sort: sort, Hits: hits, Cut: len(hits) == perFile}) != nil {
+		if enc.Encode(SearchLine{Path: path, Sort: sort, Hits: hits, Cut: all > perFile}) != nil {
 			cancel()
 			return false
 		}
@@ -140,7 +142,7 @@ func (s *Server) search(w http.ResponseWriter, r *http.Request) {
 		return true
 	}
 	read, err := s.texts.each(ctx, s.facts, o, at, func(f *model.File, text []byte) bool {
-		if hits := p.In(text, perFile); len(hits) > 0 {
+		if hits := p.In(text, perFile+1); len(hits) > 0 {
 			return send(f.Path, o.sortOf(f.Path), hits)
 		}
 		return true

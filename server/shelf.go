@@ -213,24 +213,35 @@ func (o *judged) etag(parts ...review.Part) string {
 	return fmt.Sprintf("%q", tag)
 }
 
+// viewOf makes a view of an open survey, unless the reader has it already.
+func viewOf[T any](
+	ctx context.Context, s *Server, in *ViewIn, make func(o *judged) (T, error), parts ...review.Part,
+) (*view[T], error) {
+	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
+	if err != nil {
+		return nil, err
+	}
+	return answer(in, o.etag(parts...), func() (T, error) { return make(o) })
+}
+
+// answer makes what a tag names, unless the reader has it already.
+func answer[T any](in *ViewIn, tag string, make func() (T, error)) (*view[T], error) {
+	if in.Match == tag {
+		return nil, huma.Status304NotModified()
+	}
+	v, err := make()
+	if err != nil {
+		return nil, err
+	}
+	return &view[T]{tag, v}, nil
+}
+
 // registerView registers a view: a function of an open survey and a place, and
 // of those parts of the review that it names.
 func registerView[T any](
 	s *Server, api huma.API, path string, make func(ctx context.Context, o *judged, place string) (T, error), parts ...review.Part,
 ) {
 	huma.Get(api, path, func(ctx context.Context, in *ViewIn) (*view[T], error) {
-		o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-		if err != nil {
-			return nil, err
-		}
-		tag := o.etag(parts...)
-		if in.Match == tag {
-			return nil, huma.Status304NotModified()
-		}
-		v, err := make(ctx, o, in.place())
-		if err != nil {
-			return nil, err
-		}
-		return &view[T]{tag, v}, nil
+		return viewOf(ctx, s, in, func(o *judged) (T, error) { return make(ctx, o, in.place()) }, parts...)
 	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }

@@ -41,6 +41,17 @@ func smellsAt(o *judged, place string, n Narrow) *SmellList {
 	})
 }
 
+// titlesOf are the words of the rules of smells.
+func titlesOf(found []model.Smell) map[string]RuleText {
+	out := map[string]RuleText{}
+	for _, sm := range found {
+		if r := smells.Named(sm.Rule); r != nil {
+			out[sm.Rule] = RuleText{r.Title, r.Question, r.Why}
+		}
+	}
+	return out
+}
+
 // touches reports whether a smell lies on a file that is left.
 func (n Narrow) touches(o *judged, sm *model.Smell) bool {
 	return n.holds(o, sm.Path) || slices.ContainsFunc(sm.Touches, func(p string) bool { return n.holds(o, p) })
@@ -54,18 +65,13 @@ func (s *Server) smells(ctx context.Context, in *struct {
 	From  int `query:"from" minimum:"0"`
 	Count int `query:"count" minimum:"0" maximum:"500" default:"50"`
 }) (*view[*SmellList], error) {
-	o, err := s.shelf.survey(ctx, in.ID, in.Survey)
-	if err != nil {
-		return nil, err
-	}
-	all := smellsAt(o, in.place(), in.Narrow)
-	out := &SmellList{Count: all.Count, Total: all.Total, From: in.From, Titles: map[string]RuleText{}}
-	from := min(in.From, all.Total)
-	out.Smells = all.Smells[from:min(from+in.Count, all.Total)]
-	for _, sm := range out.Smells {
-		if r := smells.Named(sm.Rule); r != nil {
-			out.Titles[sm.Rule] = RuleText{r.Title, r.Question, r.Why}
+	return viewOf(ctx, s, &in.ViewIn, func(o *judged) (*SmellList, error) {
+		all := smellsAt(o, in.place(), in.Narrow)
+		from := min(in.From, all.Total)
+		out := &SmellList{
+			Count: all.Count, Total: all.Total, From: in.From, Smells: all.Smells[from:min(from+in.Count, all.Total)],
 		}
-	}
-	return &view[*SmellList]{o.etag(), out}, nil
+		out.Titles = titlesOf(out.Smells)
+		return out, nil
+	})
 }

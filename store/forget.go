@@ -23,8 +23,8 @@ func (f *Facts) Forget(ctx context.Context, surveys []int64, source string) (Fre
 	if err != nil {
 		return Freed{}, err
 	}
-	out := Freed{Surveys: len(surveys)}
-	return out, f.on(ctx, func(db *sql.DB) error {
+	var out Freed
+	err = f.on(ctx, func(db *sql.DB) error {
 		out = Freed{Surveys: len(surveys)}
 		return inTx(ctx, db, func(tx *sql.Tx) error {
 			if _, err := tx.ExecContext(ctx, "DELETE FROM surveys WHERE id IN (SELECT value FROM json_each(?))", string(ids)); err != nil {
@@ -55,6 +55,7 @@ func (f *Facts) Forget(ctx context.Context, surveys []int64, source string) (Fre
 			return nil
 		})
 	})
+	return out, err
 }
 
 // held lists, as JSON, the hashes of all texts and the keys of all facts that

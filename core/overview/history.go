@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 )
 
 // historySentence says how the place came to be what it is; its evidence are
@@ -79,14 +80,14 @@ func times(n int) string {
 	case 2:
 		return "twice"
 	}
-	return group(n) + " times"
+	return naming.Figure(n) + " times"
 }
 
 func persons(n int) string {
 	if n == 1 {
 		return "one person"
 	}
-	return group(n) + " people"
+	return naming.Figure(n) + " people"
 }
 
 func folders(n float64) string {
@@ -100,12 +101,12 @@ func plural(n int, one, many string) string {
 	if n == 1 {
 		return "One " + one
 	}
-	return group(n) + " " + many
+	return naming.Figure(n) + " " + many
 }
 
 func counted(n int, word string) string {
 	if n == 1 {
 		return "One " + word
 	}
-	return group(n) + " " + word + "s"
+	return naming.Figure(n) + " " + word + "s"
 }

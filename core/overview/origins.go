@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/origin"
 )
 
@@ -47,7 +48,7 @@ func originSentence(s *model.Survey, j *judgement.Result, place string, add func
 	var parts []string
 	for _, w := range originWords {
 		if n := count[w.origin]; n > 0 {
-			parts = append(parts, group(n)+" "+w.words)
+			parts = append(parts, naming.Figure(n)+" "+w.words)
 		}
 	}
 	heaps := make([]heap, 0, len(files))

@@ -148,12 +148,6 @@ func TestTheHistoryIsToldInASentence(t *testing.T) {
 	require.NotContains(t, text(overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".")), "commit")
 }
 
-func TestFiguresAreGrouped(t *testing.T) {
-	for n, want := range map[int]string{0: "0", 999: "999", 1000: "1,000", 1234567: "1,234,567"} {
-		require.Equal(t, want, overview.Group(n))
-	}
-}
-
 // TestWhatItIsDeliveredAsIsSaidBesideHowItWorks: the two are no rivals, and both
 // are told with their reason.
 func TestWhatItIsDeliveredAsIsSaidBesideHowItWorks(t *testing.T) {

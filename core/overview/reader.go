@@ -11,6 +11,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/patterns"
 	"jantel/core/smells"
 	"jantel/core/weave"
@@ -103,7 +104,7 @@ func strong(s *model.Survey, j *judgement.Result, place string, sh *Sheet) []Sen
 		}
 	}
 	if functions >= 20 && 100*long/functions <= 5 {
-		add(nil, "Its parts are small: %d of %s functions are longer than 40 lines.", long, group(functions))
+		add(nil, "Its parts are small: %d of %s functions are longer than 40 lines.", long, naming.Figure(functions))
 	}
 	if c := j.Cut; place == "." && (c.Label == model.CutByFeature || c.Label == model.CutInside) {
 		add(c.Evidence, "What belongs together lies together: it is cut %s.", c.Label)

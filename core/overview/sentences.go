@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/patterns"
 	"jantel/core/weave"
 )
@@ -90,7 +91,7 @@ func partsSentence(s *model.Survey, j *judgement.Result, place string, add adder
 	for i, p := range parts {
 		if i < mostNamed {
 			names = append(names, path.Base(p))
-			ev = append(ev, model.Evidence{Path: p, Note: group(lines[p]) + " lines of its own"})
+			ev = append(ev, model.Evidence{Path: p, Note: naming.Figure(lines[p]) + " lines of its own"})
 		}
 	}
 	if more := len(parts) - mostNamed; more > 0 {
@@ -112,7 +113,7 @@ func spelled(n int) string {
 	if n < len(words) {
 		return words[n]
 	}
-	return group(n)
+	return naming.Figure(n)
 }
 
 func sizeSentence(s *model.Survey, j *judgement.Result, sh *Sheet, add adder) {
@@ -203,7 +204,7 @@ func entryKinds(entries []model.Evidence) string {
 		case 1:
 			parts = append(parts, "one "+k)
 		default:
-			parts = append(parts, group(n)+" "+k+"s")
+			parts = append(parts, naming.Figure(n)+" "+k+"s")
 		}
 	}
 	return list(parts)
@@ -228,7 +229,7 @@ func ringSentence(j *judgement.Result, sh *Sheet, add adder) {
 	case rings > 1:
 		add(ev, "%d rings of files: each file needs the next, so that none can be taken without the others.", rings)
 	case sh.Totals.Links > 10 && 20*sh.Unsolved <= sh.Resolved:
-		add(nil, "No two files need each other in a ring, over %s dependencies.", group(sh.Totals.Links))
+		add(nil, "No two files need each other in a ring, over %s dependencies.", naming.Figure(sh.Totals.Links))
 	}
 }
 
@@ -343,7 +344,7 @@ func largest(s *model.Survey, j *judgement.Result, place string) []model.Evidenc
 		if i == 8 {
 			break
 		}
-		ev = append(ev, model.Evidence{Path: f.Path, Note: group(f.Facts.Code) + " lines of code"})
+		ev = append(ev, model.Evidence{Path: f.Path, Note: naming.Figure(f.Facts.Code) + " lines of code"})
 	}
 	return ev
 }
@@ -396,17 +397,5 @@ func countOf(n int, word string) string {
 	if n == 1 {
 		return "One " + word
 	}
-	return group(n) + " " + word + "s"
+	return naming.Figure(n) + " " + word + "s"
 }
-
-// group writes a number with a comma between thousands.
-func group(n int) string {
-	s := fmt.Sprint(n)
-	for i := len(s) - 3; i > 0; i -= 3 {
-		s = s[:i] + "," + s[i:]
-	}
-	return s
-}
-
-// Group writes a number with a comma between thousands.
-func Group(n int) string { return group(n) }

@@ -3,6 +3,8 @@ package smells
 import (
 	"regexp"
 	"strings"
+
+	"jantel/core/naming"
 )
 
 var longNumber = regexp.MustCompile(`\b\d{4,}\b`)
@@ -12,12 +14,7 @@ var longNumber = regexp.MustCompile(`\b\d{4,}\b`)
 func thousands(sentence string) string {
 	parts := strings.Split(sentence, "*")
 	for i := 0; i < len(parts); i += 2 {
-		parts[i] = longNumber.ReplaceAllStringFunc(parts[i], func(n string) string {
-			for i := len(n) - 3; i > 0; i -= 3 {
-				n = n[:i] + "," + n[i:]
-			}
-			return n
-		})
+		parts[i] = longNumber.ReplaceAllStringFunc(parts[i], naming.Digits)
 	}
 	return strings.Join(parts, "*")
 }

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-q
 import api, { answer, bare } from './client'
 import { isLive } from './events'
 import { keys, type At } from './keys'
-import { take, takeFinding } from './live'
+import { take, takeCharter, takeFinding } from './live'
 import type {
   BriefVersion,
   CharterChange,
@@ -144,7 +144,10 @@ export const useSaveCharter = (id: number) => {
   return useMutation({
     mutationFn: ({ by, ...body }: { text: string; version: number; by: string }) =>
       answer(api.PUT('/api/codebases/{id}/charter', { params: { path: { id }, query: { by } }, body })),
-    onSuccess: () => told(qc, id, 'judged'),
+    onSuccess: (saved) => {
+      takeCharter(qc, id, saved)
+      told(qc, id, 'judged')
+    },
   })
 }
 

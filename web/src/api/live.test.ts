@@ -1,7 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query'
 import { expect, it, vi } from 'vitest'
 import { keys } from './keys'
-import { inLedger, inList, inMargin, knownWith, recordedWith, rowOf, take } from './live'
+import { inLedger, inList, inMargin, knownWith, recordedWith, rowOf, take, takeCharter } from './live'
 import type { Finding, FindingList, Happened, Ledger, Margin } from './types'
 
 const finding = (over: Partial<Omit<Finding, 'place'>> & { path?: string } = {}): Finding => {
@@ -160,4 +160,37 @@ it('a finding reaches every view that shows it without a question', () => {
       .getAll()
       .filter((q) => q.state.isInvalidated),
   ).toEqual([])
+})
+
+it('a first list that is on its way when a finding comes in is asked for anew', async () => {
+  const qc = new QueryClient()
+  let asked = 0
+  const answers: ((l: FindingList) => void)[] = []
+  const o = new QueryObserver(qc, {
+    queryKey: keys.of(1, 'findings', 'all'),
+    queryFn: () =>
+      new Promise<FindingList>((done) => {
+        asked++
+        answers.push(done)
+      }),
+  })
+  const stop = o.subscribe(() => undefined)
+  await vi.waitFor(() => expect(asked).toBe(1))
+  take(qc, { codebase: 1, part: 'findings', what: 'added', by: 'Ada', more: 1, finding: finding() } as Happened)
+  await vi.waitFor(() => expect(asked).toBe(2))
+  answers[0]?.({ counter: 4, rows: [] } as unknown as FindingList)
+  answers[1]?.({ counter: 5, rows: [rowOf(finding())] } as unknown as FindingList)
+  await vi.waitFor(() => expect(o.getCurrentResult().data).toMatchObject({ counter: 5 }))
+  stop()
+})
+
+it('a saved charter stands in the page before what it says of the code is known', () => {
+  const qc = new QueryClient()
+  const key = keys.view('charter', { id: 1, survey: 0, at: '.' })
+  qc.setQueryData(key, { text: 'old', version: 3, from: 'codebase', breaches: [] })
+  takeCharter(qc, 1, { text: 'new', version: 4 })
+  expect(qc.getQueryData(key)).toMatchObject({ text: 'new', version: 4, from: 'jantel', breaches: [] })
+  // One that was taken away may leave the codebase's own: that has to be asked for.
+  takeCharter(qc, 1, { text: '', version: 5 })
+  expect(qc.getQueryData(key)).toMatchObject({ text: 'new' })
 })

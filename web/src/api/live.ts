@@ -1,6 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query'
 import { keys, touchedBy } from './keys'
-import type { Finding, FindingList, Happened, Ledger, Listed, Margin } from './types'
+import { within } from './within'
+import type { CharterState, Finding, FindingList, Happened, Ledger, Listed, Margin } from './types'
 
 /**
  * Has everything below a key asked for again. A first answer that is still on
@@ -32,9 +33,12 @@ export function take(qc: QueryClient, h: Happened) {
 
 /** Puts a finding as it is now into everything that shows it. `more` is 1 for a new one, -1 for one that is gone. */
 export function takeFinding(qc: QueryClient, id: number, f: Finding, more: number) {
-  const patch = <T>(name: 'margin' | 'layout', put: (v: T, f: Finding, more: number) => Patched<T>) => {
+  const patch = <T>(name: 'margin' | 'layout' | 'findings', put: (v: T, f: Finding, more: number) => Patched<T>) => {
     for (const [key, v] of qc.getQueriesData<T>({ queryKey: keys.named(id, name) })) {
-      if (!v) continue
+      if (!v) {
+        askAgain(qc, key) // its first answer may be from before the change
+        continue
+      }
       const next = put(v, f, more)
       if (next === 'missed') void qc.invalidateQueries({ queryKey: key })
       else if (next !== v) qc.setQueryData(key, next)
@@ -42,15 +46,19 @@ export function takeFinding(qc: QueryClient, id: number, f: Finding, more: numbe
   }
   patch<Margin>('margin', inMargin)
   patch<Ledger>('layout', inLedger)
+  patch<FindingList>('findings', inList)
   qc.setQueryData<Finding>(keys.of(id, 'finding', f.id), (old) => (old && old.version > f.version ? old : f))
   if (f.smell && more !== 0) qc.setQueryData<string[]>(keys.of(id, 'recorded'), (old) => old && recordedWith(old, f.smell, more))
   qc.setQueryData<Known>(keys.of(id, 'people'), (old) => old && knownWith(old, f))
-  for (const [key, v] of qc.getQueriesData<FindingList>({ queryKey: keys.named(id, 'findings') })) {
-    if (!v) continue
-    const next = inList(v, f, more)
-    if (next === 'missed') void qc.invalidateQueries({ queryKey: key })
-    else if (next !== v) qc.setQueryData(key, next)
-  }
+}
+
+/** Puts a saved charter's text where the old one stood; what it says of the code is asked for again. One taken away may leave the codebase's own. */
+export function takeCharter(qc: QueryClient, id: number, saved: { text: string; version: number }) {
+  if (saved.text === '') return
+  qc.setQueriesData<CharterState>(
+    { queryKey: keys.named(id, 'charter') },
+    (old) => old && { ...old, text: saved.text, version: saved.version, from: 'jantel' },
+  )
 }
 
 /** A value with a change in it, or `missed` where it must be asked for again. */
@@ -61,8 +69,6 @@ function turn(counter: number, f: Finding): 'there' | 'next' | 'missed' {
   if (f.counter <= counter) return 'there'
   return f.counter === counter + 1 ? 'next' : 'missed'
 }
-
-const within = (place: string, path: string) => place === '.' || path === place || path.startsWith(`${place}/`)
 
 export const rowOf = (f: Finding): Listed => ({
   id: f.id,

@@ -29,6 +29,9 @@ export type Tie = Schemas['Tie']
 export type Bundle = Schemas['Bundle']
 export type Box = Schemas['Box']
 export type CharterState = Schemas['CharterState']
+
+/** The architecture that is declared. */
+export type Charter = NonNullable<CharterState['charter']>
 export type CharterChange = Schemas['CharterChange']
 export type Overrule = Schemas['Overrule']
 export type Flows = Schemas['Flows']

@@ -1,5 +1,5 @@
-import { useState } from 'react'
 import type { Listing } from '../api/queries'
+import { WordsField } from '../parts/WordsField'
 import { useWhere } from '../place/place'
 import { kinds, states } from '../review/kinds'
 import { groupings } from './list'
@@ -12,7 +12,6 @@ interface Option {
 /** How the list is grouped, and what it leaves out. */
 export function FindingFilters({ listing, people, labels }: { listing: Listing; people: string[]; labels: string[] }) {
   const { show } = useWhere()
-  const [words, setWords] = useState(listing.words)
   const by = listing.group || 'order'
   return (
     <div className="filters">
@@ -30,18 +29,7 @@ export function FindingFilters({ listing, people, labels }: { listing: Listing; 
       />
       <Choice name="person" value={listing.person} options={people.map((p) => ({ value: p, text: p }))} />
       <Choice name="label" value={listing.label} options={labels.map((l) => ({ value: l, text: `#${l}` }))} />
-      <label>
-        <span className="hidden">Words</span>
-        <input
-          type="search"
-          placeholder="Words"
-          value={words}
-          onChange={(e) => {
-            setWords(e.target.value)
-            show({ words: e.target.value })
-          }}
-        />
-      </label>
+      <WordsField label="Words" placeholder="Words" value={listing.words} onWords={(words) => show({ words })} />
     </div>
   )
 }

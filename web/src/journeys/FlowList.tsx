@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { Flows } from '../api/types'
 import { Ledger } from '../parts/ledger/Ledger'
 import { sortingFrom, sortingText } from '../parts/ledger/moves'
+import { WordsField } from '../parts/WordsField'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { entityColumns, messageColumns, requestColumns } from './flowColumns'
@@ -50,17 +51,7 @@ export function FlowList({ name, flows, place }: { name: Name; flows: Flows; pla
   return (
     <>
       <div className="filters">
-        <label className="grow">
-          <span className="hidden">Words</span>
-          <input
-            type="search"
-            className="mono"
-            size={44}
-            value={words}
-            placeholder="words of a name or a path"
-            onChange={(e) => show({ path: e.target.value })}
-          />
-        </label>
+        <WordsField label="Words" placeholder="words of a name or a path" value={words} onWords={(path) => show({ path })} wide />
       </div>
       <p className="faint" role="status">
         {says}

@@ -7,6 +7,7 @@ import { sortingFrom, sortingText } from '../parts/ledger/moves'
 import { Failed, Waiting } from '../parts/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { useNarrowing } from '../place/narrow'
+import { WordsField } from '../parts/WordsField'
 import { nameOf, stay, urlOf, useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { narrow } from './routes'
@@ -74,17 +75,13 @@ export function Routes() {
   return (
     <>
       <div className="filters">
-        <label className="grow">
-          <span className="hidden">Path or words</span>
-          <input
-            type="search"
-            className="mono"
-            size={44}
-            value={wanted}
-            placeholder="/a/path, to see what answers it; or words"
-            onChange={(e) => show({ path: e.target.value })}
-          />
-        </label>
+        <WordsField
+          label="Path or words"
+          placeholder="/a/path, to see what answers it; or words"
+          value={wanted}
+          onWords={(path) => show({ path })}
+          wide
+        />
       </div>
       <p className="faint" role="status">
         {says}

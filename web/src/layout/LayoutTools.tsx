@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { WordsField } from '../parts/WordsField'
 import { useWhere } from '../place/place'
 import { columns, type ColumnLook } from './columns'
 
@@ -17,7 +17,6 @@ export function LayoutTools({
   chosen: readonly ColumnLook[]
 }) {
   const { query, show } = useWhere()
-  const [filter, setFilter] = useState(query.get('filter') ?? '')
   return (
     <div className="tools">
       <h1>{title}</h1>
@@ -26,18 +25,12 @@ export function LayoutTools({
         {shown && <span className="faint">; {shown}</span>}
       </p>
       <div className="filters">
-        <label>
-          <span className="hidden">Filter</span>
-          <input
-            type="search"
-            placeholder="Filter by name or purpose"
-            value={filter}
-            onChange={(e) => {
-              setFilter(e.target.value)
-              show({ filter: e.target.value })
-            }}
-          />
-        </label>
+        <WordsField
+          label="Filter"
+          placeholder="Filter by name or purpose"
+          value={query.get('filter') ?? ''}
+          onWords={(filter) => show({ filter })}
+        />
         {(['own', 'smelly', 'unread'] as const).map((o) => (
           <button key={o} type="button" aria-pressed={only === o} onClick={() => show({ only: only === o ? '' : o })}>
             only {o}

@@ -1,11 +1,10 @@
 import { useState } from 'react'
 import { useChangeCharter } from '../api/changes'
-import type { CharterState } from '../api/types'
+import type { Charter, CharterState } from '../api/types'
 import { useWhere } from '../place/place'
 import { LayerRow, NewLayer } from './CharterLayers'
 import { AreaRow, NewArea, NewException, NewThreshold } from './CharterParts'
 
-type Charter = NonNullable<CharterState['charter']>
 type Change = Parameters<ReturnType<typeof useChangeCharter>['mutate']>[0]['change']
 
 /** The charter as a form: each change goes into the text, which keeps its comments and its order. */

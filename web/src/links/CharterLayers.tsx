@@ -1,9 +1,8 @@
 import { useState } from 'react'
-import type { CharterState } from '../api/types'
+import type { Charter } from '../api/types'
 import { counted } from '../theme/ink'
 import { split } from './globs'
 
-type Charter = NonNullable<CharterState['charter']>
 type Layer = Charter['layers'][number]
 
 /** One layer of the charter. */

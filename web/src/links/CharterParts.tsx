@@ -1,10 +1,9 @@
 import { useState } from 'react'
 import { useRules } from '../api/queries'
-import type { CharterState } from '../api/types'
+import type { Charter } from '../api/types'
 import { thresholdsOf } from './hints'
 import { split } from './globs'
 
-type Charter = NonNullable<CharterState['charter']>
 type Area = Charter['apart'][number]
 
 /** Places that are kept apart. */

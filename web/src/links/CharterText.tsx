@@ -10,7 +10,7 @@ import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { yaml } from '@codemirror/lang-yaml'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { lintGutter, setDiagnostics } from '@codemirror/lint'
-import { EditorState } from '@codemirror/state'
+import { Annotation, EditorState } from '@codemirror/state'
 import { drawSelection, EditorView, keymap, lineNumbers, placeholder } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { useEffect, useRef } from 'react'
@@ -29,6 +29,9 @@ const colours = HighlightStyle.define([
 
 const example =
   'layers:\n  - name: logic\n    holds: ["src/logic/**"]\n    may: [data]\n  - name: data\n    holds: ["src/data/**"]'
+
+/** Marks a text that comes in from outside: nobody has written it here, so it is no change to be saved. */
+const fromOutside = Annotation.define<boolean>()
 
 /** A list that is begun is ended as well, with the cursor in it. */
 const put = (text: string) => (text.endsWith('[') ? snippet(text + '${}]') : text)
@@ -101,7 +104,8 @@ export default function CharterText({
           EditorView.cspNonce.of(nonce),
           EditorView.contentAttributes.of({ 'aria-label': 'Charter as YAML', spellcheck: 'false' }),
           EditorView.updateListener.of((u) => {
-            if (u.docChanged) now.current.onText(u.state.doc.toString())
+            const written = u.transactions.some((t) => t.docChanged && !t.annotation(fromOutside))
+            if (written) now.current.onText(u.state.doc.toString())
           }),
         ],
       }),
@@ -115,7 +119,8 @@ export default function CharterText({
   useEffect(() => {
     // What was written elsewhere, by the form or from how the code is, comes in whole.
     const v = view.current
-    if (v && v.state.doc.toString() !== text) v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: text } })
+    if (v && v.state.doc.toString() !== text)
+      v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: text }, annotations: fromOutside.of(true) })
   }, [text])
   useEffect(() => {
     const v = view.current

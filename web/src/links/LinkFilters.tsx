@@ -1,5 +1,5 @@
-import { useState } from 'react'
 import type { Drawing } from '../api/types'
+import { WordsField } from '../parts/WordsField'
 import { useWhere } from '../place/place'
 import { klass, type Look } from './look'
 
@@ -29,7 +29,6 @@ export function LinkFilters({
   onOpen: (to: string[]) => void
 }) {
   const { show } = useWhere()
-  const [name, setName] = useState(look.name)
   const flip = (c: string) => {
     const off = new Set(look.off)
     if (!off.delete(c)) off.add(c)
@@ -64,18 +63,7 @@ export function LinkFilters({
           onChange={(e) => show({ least: Number(e.target.value) > 1 ? e.target.value : '' })}
         />
       </label>
-      <label>
-        <span className="hidden">Name of a part</span>
-        <input
-          type="search"
-          placeholder="touching …"
-          value={name}
-          onChange={(e) => {
-            setName(e.target.value)
-            show({ name: e.target.value })
-          }}
-        />
-      </label>
+      <WordsField label="Name of a part" placeholder="touching …" value={look.name} onWords={(name) => show({ name })} />
       {d.boxes.some((b) => b.opens) && (
         <button
           type="button"

@@ -1,4 +1,5 @@
 import type { Bundle, CharterState, Drawing } from '../api/types'
+import { within } from '../api/within'
 import type { Where } from '../place/place'
 
 /** How the dependencies are shown, as it stands in the address. */
@@ -62,7 +63,6 @@ export const tooMuch = (d: Drawing, shown: readonly Bundle[]): boolean =>
 export function breachedPairs(d: Drawing, charter: CharterState | null): Set<string> {
   const out = new Set<string>()
   if (!charter) return out
-  const within = (place: string, p: string) => p === place || p.startsWith(`${place}/`)
   for (const x of charter.breaches) {
     const a = d.boxes.find((b) => within(b.path, x.from))
     const c = d.boxes.find((b) => within(b.path, x.to))

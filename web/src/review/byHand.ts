@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useSaving } from '../parts/saving'
 import { useReview, type ByHand } from './review'
 
 /** What a step of setting things by hand is called in the history. */
@@ -13,20 +13,10 @@ export function stepName(all: readonly ByHand[]): string {
 /** Sets things by hand as one step that can be taken back, and tells how that goes. */
 export function useByHand() {
   const { overrule } = useReview()
-  const [error, setError] = useState<Error | null>(null)
-  const [busy, setBusy] = useState(false)
-  const set = async (all: ByHand | readonly ByHand[], then?: () => void) => {
+  const { run, error, busy } = useSaving()
+  const set = (all: ByHand | readonly ByHand[], then?: () => void) => {
     const list = Array.isArray(all) ? (all as readonly ByHand[]) : [all as ByHand]
-    setError(null)
-    setBusy(true)
-    try {
-      await overrule(stepName(list), list)
-      then?.()
-    } catch (e) {
-      setError(e as Error)
-    } finally {
-      setBusy(false)
-    }
+    run(overrule(stepName(list), list), then)
   }
-  return { set: (all: ByHand | readonly ByHand[], then?: () => void) => void set(all, then), error, busy }
+  return { set, error, busy }
 }

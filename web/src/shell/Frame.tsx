@@ -7,6 +7,7 @@ import { enterView, isOpening, takeTyped, useGate } from '../parts/gate'
 import { ProgressLine } from '../parts/ProgressLine'
 import { SignIn } from '../parts/SignIn'
 import { useTheme } from '../parts/theme'
+import { Failed } from '../parts/Waiting'
 import { nearest, type PlaceKind } from '../parts/view'
 import { parentOf, useWhere, whereNow } from '../place/place'
 import { ReviewProvider } from '../review/ReviewProvider'
@@ -135,7 +136,11 @@ function Framed() {
           {status?.latest === 0 && !status.running && <NotSurveyed problem={status.last?.problem ?? ''} />}
           {surveyed &&
             (place.isError ? (
-              <UnknownPlace path={where.at} says={place.error.message} />
+              place.error instanceof Problem && place.error.status === 404 ? (
+                <UnknownPlace path={where.at} says={place.error.message} />
+              ) : (
+                <Failed error={place.error} />
+              )
             ) : entry ? (
               fits === where.view && <Panes entry={entry} />
             ) : (

@@ -12,7 +12,7 @@ export default function SettingsPage() {
   useTheme(settings?.theme ?? 'auto')
   useEffect(() => {
     document.title = 'Settings · Jantel'
-    if (settings && window.location.hash) document.querySelector<HTMLElement>(`${window.location.hash} input`)?.focus()
+    if (settings && window.location.hash) document.getElementById(window.location.hash.slice(1))?.querySelector('input')?.focus()
   }, [settings])
   return (
     <main className="settings">

@@ -1,7 +1,9 @@
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { useGrid } from '../api/queries'
 import type { Grid } from '../api/types'
 import { Failed, Waiting } from '../parts/Waiting'
+import { useWidth } from '../parts/width'
+import { WordsField } from '../parts/WordsField'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
@@ -37,7 +39,8 @@ function Woven({ grid }: { grid: Grid }) {
   const mode = modes.find((m) => m.id === (asked ?? (grid.feature ? 'anatomy' : '')))?.id ?? ''
   const words = query.get('name') ?? ''
   const box = useRef<HTMLDivElement>(null)
-  const width = useWidth(box)
+  const [width, setWidth] = useState(900)
+  useWidth(box, setWidth)
   // What is picked here narrows every other view; -1 stands for nothing.
   const feature = where.feature || (grid.feature && mode === 'anatomy' ? grid.feature : '')
   const atRole = where.role ? grid.roles.indexOf(where.role) : -1
@@ -68,10 +71,7 @@ function Woven({ grid }: { grid: Grid }) {
             {grid.by_position ? m.title.replace('Roles', 'Positions').replace('roles', 'positions') : m.title}
           </button>
         ))}
-        <label>
-          <span className="hidden">Name of a feature</span>
-          <input type="search" placeholder="Feature" value={words} onChange={(e) => show({ name: e.target.value })} />
-        </label>
+        <WordsField label="Name of a feature" placeholder="Feature" value={words} onWords={(name) => show({ name })} />
       </div>
       <div ref={box} className="fitted">
         {mode === 'anatomy' ? (
@@ -141,15 +141,4 @@ function Rests({ grid }: { grid: Grid }) {
       )}
     </>
   )
-}
-
-/** The width of an element in px. */
-function useWidth(box: React.RefObject<HTMLElement | null>): number {
-  const [width, setWidth] = useState(900)
-  useEffect(() => {
-    const o = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width))
-    if (box.current) o.observe(box.current)
-    return () => o.disconnect()
-  }, [box])
-  return width
 }

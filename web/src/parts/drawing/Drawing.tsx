@@ -1,5 +1,6 @@
-import { useLayoutEffect, useRef, useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 import { inField, useEntering } from '../gate'
+import { useWidth } from '../width'
 import { fit, pan, reveal, zoom, type Sight } from './frame'
 import { savePicture } from './picture'
 import './drawing.css'
@@ -38,14 +39,7 @@ export function Drawing(p: DrawingProps) {
   const [asList, setAsList] = useState(false)
   const [own, setOwn] = useState<Sight | null>(null)
   const [drag, setDrag] = useState<{ x: number; y: number; sight: Sight } | null>(null)
-  useLayoutEffect(() => {
-    const el = box.current
-    if (!el) return
-    const o = new ResizeObserver(([e]) => e && setWidth(e.contentRect.width))
-    o.observe(el)
-    setWidth(el.clientWidth)
-    return () => o.disconnect()
-  }, [asList])
+  useWidth(box, setWidth, asList)
   const scale = Math.min(1, width / Math.max(1, p.width))
   const size = { w: Math.max(1, width), h: Math.max(60, Math.min(p.most ?? 620, p.height * scale)) }
   const drawing = { w: p.width, h: p.height }

@@ -8,12 +8,10 @@ import {
 } from '@tanstack/react-table'
 import { useMemo, useRef, useState, type CSSProperties } from 'react'
 import { figure } from '../../theme/ink'
-import { resorted, type Sorting } from './moves'
-
 import { useEntering } from '../gate'
 import { rowId, type Column, type LedgerProps } from './column'
 import { FlowRows } from './FlowRows'
-
+import { resorted, type Sorting } from './moves'
 import { useRoving } from './roving'
 import { VirtualRows } from './VirtualRows'
 import './ledger.css'
@@ -74,14 +72,13 @@ function useRows<R>(p: LedgerProps<R>): readonly R[] {
         .map((c) => ({ id: c.id, accessorFn: ({ r }: { r: R }) => c.value?.(r), sortFn: 'alphanumeric' as const })),
     [p.columns],
   )
-  const data = useMemo(() => rows.map((r) => ({ r })), [rows])
-  const state = useMemo(
-    () => ({ sorting: sorting && !sorted ? [{ id: sorting.by, desc: sorting.down }] : [] }),
-    [sorting, sorted],
-  )
+  const [by, down] = sorted || !sorting ? ['', false] : [sorting.by, sorting.down]
+  // Rows that come in their order are no business of the table's.
+  const data = useMemo(() => (by ? rows.map((r) => ({ r })) : []), [by, rows])
+  const state = useMemo(() => ({ sorting: by ? [{ id: by, desc: down }] : [] }), [by, down])
   const table = useTable({ features, columns, data, state })
   const model = table.getRowModel().rows
-  return useMemo(() => (sorted || !sorting ? rows : model.map((m) => m.original.r)), [model, rows, sorted, sorting])
+  return useMemo(() => (by ? model.map((m) => m.original.r) : rows), [by, model, rows])
 }
 
 function Head<R>({

@@ -1,5 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useRef, type RefObject } from 'react'
+import { useWidth } from '../width'
 import type { LedgerProps } from './column'
 import { RowLine } from './RowLine'
 
@@ -42,11 +43,7 @@ export function VirtualRows<R>({
   useEffect(() => {
     if (heightOf) list.measure()
   }, [list, heightOf, rows])
-  useEffect(() => {
-    const o = new ResizeObserver(([e]) => e && onWidth?.(e.contentRect.width))
-    if (box.current) o.observe(box.current)
-    return () => o.disconnect()
-  }, [box, onWidth])
+  useWidth(box, onWidth)
   const items = list.getVirtualItems()
   const [from, to] = [items[0]?.index ?? 0, items[items.length - 1]?.index ?? 0]
   useEffect(() => onSight?.(from, to), [from, to, onSight])
