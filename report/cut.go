@@ -101,7 +101,7 @@ type htmlDrawing struct {
 const maxListed = 200
 
 func drawingOf(s *model.Survey, j *judgement.Result) (htmlDrawing, error) {
-	d := drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: ".", Auto: true})
+	d := drawing.Of(s, j.Roles, j.InScope, drawing.Request{Place: ".", Auto: true, Projects: j.Projects()})
 	var b strings.Builder
 	if err := SVG(&b, d, s.Codebase+": dependencies", Source(s)); err != nil {
 		return htmlDrawing{}, err

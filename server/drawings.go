@@ -118,6 +118,7 @@ func (s *Server) drawn(ctx context.Context, o *judged, place string, in DrawingI
 	key := fmt.Sprintf("drawing %s %+v %q", place, in, order)
 	return cached(o, key, func() *drawing.Drawing {
 		r := drawing.Request{Place: place, Opened: in.Opened, Tests: in.Tests, Auto: in.Auto, Rim: in.Rim, Focus: in.Focus, Order: order}
+		r.Projects = o.Projects()
 		if in.Narrow != (Narrow{}) {
 			r.Only = func(p string) bool { return in.holds(o, p) }
 		}

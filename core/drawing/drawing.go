@@ -25,6 +25,8 @@ const (
 const (
 	fewBoxes  = 12
 	manyBoxes = 48
+	// So many projects say enough without their folders.
+	fewProjects = 8
 )
 
 // Classes of links that are drawn apart.
@@ -135,10 +137,12 @@ type Request struct {
 	Place  string   // the folder whose parts are drawn, or a file that is drawn with its neighbours
 	Opened []string // folders taken apart in place
 	Tests  bool     // draw tests as well
-	Auto   bool     // open folders where there are only few
+	Auto   bool     // open folders down to the projects, and where there are only few
 	Rim    bool     // draw the packages from outside as a last row
 	Focus  string   // of all boxes, only this one and its neighbours
 	Order  []string // boxes as a hand put them, from the left; the others stand where they are reckoned
+	// Projects are the folders with a project file of their own.
+	Projects []string
 	// Only reports whether a file is drawn; nil draws all.
 	Only func(path string) bool
 	// Circles are the rings of the charter, the outermost first; RingOf is the
@@ -177,7 +181,7 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 		}
 	}
 	c.cut()
-	if r.Auto {
+	if r.Auto && !c.openToProjects(r.Projects) {
 		c.openFew()
 	}
 	d.Notes = append(d.Notes, c.bound()...)
@@ -211,6 +215,42 @@ type cutting struct {
 }
 
 func (c *cutting) cut() { c.boxOf, c.boxes = parts(c.place, c.files, c.opened) }
+
+// openToProjects takes the folders apart that projects lie in, the outermost
+// first, as long as an eye can follow it. It reports whether the projects are
+// boxes enough by themselves: a reader first asks what needs what among them.
+func (c *cutting) openToProjects(projects []string) bool {
+	projects = slices.DeleteFunc(slices.Clone(projects), func(p string) bool { return p == c.place || !model.Within(c.place, p) })
+	above := map[string]bool{}
+	for _, p := range projects {
+		for d := model.FolderOf(p); d != c.place && d != "."; d = model.FolderOf(d) {
+			above[d] = true
+		}
+	}
+	for _, p := range projects {
+		// A project within another is a part of that one.
+		maps.DeleteFunc(above, func(d string, _ bool) bool { return model.Within(p, d) })
+	}
+	depth := func(d string) int { return strings.Count(d, "/") }
+	for _, d := range slices.SortedFunc(maps.Keys(above), func(a, b string) int {
+		return cmp.Or(cmp.Compare(depth(a), depth(b)), cmp.Compare(a, b))
+	}) {
+		c.opened[d] = true
+		next, wider := parts(c.place, c.files, c.opened)
+		if len(wider) > manyBoxes {
+			delete(c.opened, d)
+			continue
+		}
+		c.boxOf, c.boxes = next, wider
+	}
+	drawn := 0
+	for _, b := range c.boxes {
+		if slices.Contains(projects, b.Path) {
+			drawn++
+		}
+	}
+	return drawn >= fewProjects
+}
 
 // openFew takes the fullest folders apart while there are only few boxes, which
 // say little.

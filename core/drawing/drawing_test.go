@@ -353,3 +353,26 @@ export const c = 1
 	}
 	require.Equal(t, map[string]bool{"page logic": false, "page store": true, "logic store": false}, implied)
 }
+
+func TestTheProjectsOfARepositoryAreDrawnFirst(t *testing.T) {
+	tree, projects := "-- tools/build.ts --\nx()\n", []string{"."}
+	for _, p := range []string{"api", "desk", "labels", "press", "seeds", "shelf", "sowing", "vault"} {
+		projects = append(projects, "packages/"+p)
+		tree += fmt.Sprintf("-- packages/%[1]s/src/data/a.ts --\nimport '../view/b'\nimport '../../../vault/src/data/a'\n-- packages/%[1]s/src/view/b.ts --\nx()\n", p)
+	}
+	projects = append(projects, "packages/api/example") // a project within another is a part of it
+	d := draw(t, tree, drawing.Request{Place: ".", Auto: true, Projects: projects})
+	paths := func(d *drawing.Drawing) (all []string) {
+		for _, b := range d.Boxes {
+			all = append(all, b.Path)
+		}
+		return all
+	}
+	require.Equal(t, append(projects[1:9:9], "tools"), paths(d))
+	require.Equal(t, []string{"packages"}, d.Opened)
+	// Few projects say little: the fullest are taken apart as any folder is.
+	few := draw(t, tree, drawing.Request{Place: ".", Auto: true, Projects: projects[:3]})
+	require.Contains(t, few.Opened, "packages")
+	require.Contains(t, paths(few), "packages/api/src/data")
+	require.Contains(t, paths(draw(t, tree, drawing.Request{Place: "packages/api", Auto: true, Projects: projects})), "packages/api/src/data")
+}

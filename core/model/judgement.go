@@ -353,6 +353,16 @@ type Judgement struct {
 	folders map[string]*Folder
 }
 
+// Projects are the folders with a project file of their own.
+func (j *Judgement) Projects() (all []string) {
+	for _, m := range j.Modules {
+		if m.Project {
+			all = append(all, m.Path)
+		}
+	}
+	return all
+}
+
 // Folder returns the folder at path ("." is the root), or nil.
 func (j *Judgement) Folder(p string) *Folder { return j.folders[p] }
 
