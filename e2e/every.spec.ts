@@ -33,40 +33,88 @@ async function press(page: Page, key: string): Promise<boolean> {
   }, key)
 }
 
+/** Presses every control of a view at its address: each leaves something in sight, and none throws. */
+async function pressAll(page: Page, home: string, most: number): Promise<void> {
+  const broken: string[] = []
+  const failed = (e: Error) => broken.push(e.message)
+  page.on('pageerror', failed)
+  page.on('console', (m) => m.type() === 'error' && !m.text().includes('Failed to load resource') && broken.push(m.text()))
+  await expect(page.locator('#view')).toContainText(/\S/)
+  // Whatever takes the focus when its view opens has it.
+  await expect.poll(() => page.evaluate(() => document.activeElement !== document.body)).toBe(true)
+  const all = (await controls(page)).filter((k) => !elsewhere.test(k.replace(/^\S+ /, '')))
+  expect(all.length, 'a view has something to press').toBeGreaterThan(0)
+  for (const key of all.slice(0, most)) {
+    await press(page, key)
+    await expect(page.locator('#view'), key).toContainText(/\S/)
+    expect(broken, `after ${key}`).toEqual([])
+    if (page.url() !== home) await page.goto(home)
+  }
+  page.off('pageerror', failed)
+}
+
+/** Looks at a view in one theme: axe finds nothing, and nothing is cut off to the side. */
+async function lookAt(page: Page, home: string, theme: 'light' | 'dark'): Promise<void> {
+  await page.emulateMedia({ colorScheme: theme })
+  await page.goto(home)
+  await expect(page.locator('#view')).toContainText(/\S/)
+  await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)))
+  const found = await new AxeBuilder({ page }).exclude('.drawing svg').exclude('.section svg').analyze()
+  expect(
+    found.violations.map((x) => `${x.id}: ${x.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
+    `${home} ${theme}`,
+  ).toEqual([])
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
+}
+
 for (const v of views) {
   test(`every control of ${v.title} does something, and nothing throws`, async ({ page, demo }) => {
-    const broken: string[] = []
-    page.on('pageerror', (e) => broken.push(e.message))
-    page.on('console', (m) => m.type() === 'error' && !m.text().includes('Failed to load resource') && broken.push(m.text()))
-    const at = v.says.codebase ? 'counter/src' : 'counter/src/logic/growers.ts'
-    await open(page, demo, v.id, at)
+    await open(page, demo, v.id, v.says.codebase ? 'counter/src' : 'counter/src/logic/growers.ts')
     const home = page.url()
-    await expect(page.locator('#view')).toContainText(/\S/)
-    // Whatever takes the focus when its view opens has it.
-    await expect.poll(() => page.evaluate(() => document.activeElement !== document.body)).toBe(true)
-    const all = (await controls(page)).filter((k) => !elsewhere.test(k.replace(/^\S+ /, '')))
-    expect(all.length, 'a view has something to press').toBeGreaterThan(0)
-    for (const key of all.slice(0, 45)) {
-      await press(page, key)
-      await expect(page.locator('#view'), key).toContainText(/\S/)
-      expect(broken, `after ${key}`).toEqual([])
-      if (page.url() !== home) await page.goto(home)
-    }
-    for (const theme of ['light', 'dark'] as const) {
-      await page.emulateMedia({ colorScheme: theme })
-      await page.goto(home)
-      await expect(page.locator('#view')).toContainText(/\S/)
-      await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)))
-      const found = await new AxeBuilder({ page }).exclude('.drawing svg').exclude('.section svg').analyze()
-      expect(
-        found.violations.map((x) => `${x.id}: ${x.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
-        theme,
-      ).toEqual([])
-      // Nothing is cut off to the side.
-      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
-    }
+    await pressAll(page, home, 45)
+    for (const theme of ['light', 'dark'] as const) await lookAt(page, home, theme)
   })
 }
+
+/** A tree of 10,000 files: twenty parts with twenty-five features each, in layers that mostly keep. */
+function tenThousand(): Record<string, string> {
+  const files: Record<string, string> = { 'README.md': '# Vaults\n\nVaults keeps the seed of twenty seed banks.\n' }
+  const layers = ['pages', 'handlers', 'logic', 'data']
+  for (let part = 0; part < 20; part++) {
+    files[`part${part}/package.json`] = `{ "name": "part${part}" }`
+    for (let feature = 0; feature < 25; feature++)
+      for (const [depth, layer] of layers.entries())
+        for (let n = 0; n < 5; n++) {
+          const below = layers[depth + 1]
+          files[`part${part}/src/${layer}/feature${feature}/piece${n}.ts`] =
+            (below ? `import { give } from '../../${below}/feature${feature}/piece${n}'\n` : '') +
+            (n === 3 && part > 0
+              ? `import { give as other } from '../../../../part${part - 1}/src/${layer}/feature${feature}/piece0'\n`
+              : '') +
+            `export function ${below ? 'take' : 'give'}(lot: string) {\n  return lot + '${layer}'\n}\n` +
+            (below ? `export { give }\n` : '')
+        }
+  }
+  return files
+}
+
+test('every control of every view acts on ten thousand files', async ({ page, jantel }) => {
+  test.setTimeout(600_000)
+  const root = jantel.tree('vaults', tenThousand())
+  await page.request.post(`${jantel.base}/api/codebases`, { data: { path: root }, headers: { Origin: jantel.base } })
+  await expect
+    .poll(async () => ((await (await page.request.get(`${jantel.base}/api/codebases/1`)).json()) as { latest: number }).latest, {
+      timeout: 120_000,
+    })
+    .toBeGreaterThan(0)
+  for (const v of views) {
+    const at = v.says.codebase ? '' : 'part3/src/logic/feature4/piece3.ts'
+    await open(page, jantel, v.id, at)
+    const home = page.url()
+    await pressAll(page, home, 25)
+    await lookAt(page, home, 'dark')
+  }
+})
 
 test('one remark is one write, and no page fetches what it can be told', async ({ page, demo, browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
