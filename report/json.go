@@ -8,13 +8,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"iter"
 	"maps"
 	"reflect"
 	"slices"
 	"strings"
 	"time"
 
+	"jantel/core/calls"
 	"jantel/core/judgement"
 	"jantel/core/links"
 	"jantel/core/model"
@@ -87,37 +87,43 @@ type jsonPattern struct {
 // document is the survey as JSON. What is not computed yet is null: unknown,
 // not empty.
 type document struct {
-	Schema      string             `json:"schema"`
-	Codebase    string             `json:"codebase"`
-	Revision    *string            `json:"revision"`
-	SurveyedAt  string             `json:"surveyed_at"`
-	Stage       model.Stage        `json:"stage"`
-	Origin      model.Origin       `json:"origin"`
-	Totals      map[string]int64   `json:"totals"`
-	Files       []jsonFile         `json:"files"`
-	Folders     []jsonFolder       `json:"folders"`
-	Modules     []jsonModule       `json:"modules"`
-	Definitions definitions        `json:"definitions"`
-	Links       []model.Link       `json:"links"`
-	External    []model.External   `json:"external"`
-	Unresolved  []model.Unresolved `json:"unresolved"`
-	Routes      []jsonRoute        `json:"routes"`
-	Messages    []model.Message    `json:"messages"`
-	Entities    []jsonEntity       `json:"entities"`
-	Entries     []model.Entry      `json:"entries"`
-	Facades     []string           `json:"facades"`
-	Features    []jsonFeature      `json:"features"`
-	Cut         jsonCut            `json:"cut"`
-	Levels      [][]string         `json:"levels"`
-	Cycles      []model.Cycle      `json:"cycles"`
-	Patterns    []jsonPattern      `json:"patterns"`
-	Breaches    []jsonBreach       `json:"breaches"`
-	Smells      []model.Smell      `json:"smells"`
-	Legibility  model.Legibility   `json:"legibility"`
-	History     *jsonHistory       `json:"history"`
-	Environment []jsonVariable     `json:"environment"`
-	Notes       []model.Note       `json:"notes"`
-	Timings     map[string]float64 `json:"timings"`
+	Schema      string              `json:"schema"`
+	Codebase    string              `json:"codebase"`
+	Revision    *string             `json:"revision"`
+	SurveyedAt  string              `json:"surveyed_at"`
+	Stage       model.Stage         `json:"stage"`
+	Origin      model.Origin        `json:"origin"`
+	Totals      map[string]int64    `json:"totals"`
+	Files       []jsonFile          `json:"files"`
+	Folders     []jsonFolder        `json:"folders"`
+	Modules     []jsonModule        `json:"modules"`
+	Definitions seq[jsonDefinition] `json:"definitions"`
+	Links       []model.Link        `json:"links"`
+	External    []model.External    `json:"external"`
+	Unresolved  []model.Unresolved  `json:"unresolved"`
+	Routes      []jsonRoute         `json:"routes"`
+	Messages    []model.Message     `json:"messages"`
+	Entities    []jsonEntity        `json:"entities"`
+	Entries     []model.Entry       `json:"entries"`
+	Facades     []string            `json:"facades"`
+	Features    []jsonFeature       `json:"features"`
+	Cut         jsonCut             `json:"cut"`
+	Levels      [][]string          `json:"levels"`
+	Cycles      []model.Cycle       `json:"cycles"`
+	Patterns    []jsonPattern       `json:"patterns"`
+	Breaches    []jsonBreach        `json:"breaches"`
+	Smells      []model.Smell       `json:"smells"`
+	Legibility  model.Legibility    `json:"legibility"`
+	History     *jsonHistory        `json:"history"`
+	Environment []jsonVariable      `json:"environment"`
+	Notes       []model.Note        `json:"notes"`
+	Calls       seq[jsonCall]       `json:"calls"`
+	Timings     map[string]float64  `json:"timings"`
+}
+
+// Extras are what the survey as JSON holds only when it is asked for.
+type Extras struct {
+	Calls bool // links between definitions
 }
 
 func startsOf(j *judgement.Result) map[string]bool {
@@ -288,7 +294,7 @@ func list[T any](v []T) []T {
 }
 
 // JSON writes the survey in the format jantel-survey/1.
-func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
+func JSON(w io.Writer, s *model.Survey, j *judgement.Result, more Extras) error {
 	d := document{
 		Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision),
 		SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
@@ -359,14 +365,47 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result) error {
 		"code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)),
 		"unresolved": int64(len(s.Unresolved)),
 	}
+	if more.Calls {
+		d.Calls = callsOf(s)
+	}
 	return written(w, reflect.ValueOf(d))
 }
 
-// definitions yields the definitions of a survey one by one: there are so many
-// that a list of them would take more than the survey does.
-type definitions iter.Seq[jsonDefinition]
+// seq yields what a survey has so much of that a list would take more than the
+// survey does; nil leaves it out.
+type seq[T any] func(yield func(T) bool)
 
-func definitionsOf(s *model.Survey) definitions {
+func (s seq[T]) each(fn func(any) bool) { s(func(v T) bool { return fn(v) }) }
+func (s seq[T]) none() bool             { return s == nil }
+
+// jsonEnd is one end of a link between definitions; Name is qualified, "" for
+// the top of the file.
+type jsonEnd struct {
+	Path string `json:"path"`
+	Name string `json:"name"`
+}
+
+type jsonCall struct {
+	From jsonEnd `json:"from"`
+	To   jsonEnd `json:"to"`
+	Line int     `json:"line"`
+	Kind string  `json:"kind"`
+	Sure bool    `json:"sure"`
+}
+
+func callsOf(s *model.Survey) seq[jsonCall] {
+	g := calls.Of(s)
+	end := func(r calls.Ref) jsonEnd { return jsonEnd{g.Path(r), g.Name(r)} }
+	return func(yield func(jsonCall) bool) {
+		for _, e := range g.Edges {
+			if !yield(jsonCall{end(e.From), end(e.To), int(e.Line), e.Kind.String(), e.Sure}) {
+				return
+			}
+		}
+	}
+}
+
+func definitionsOf(s *model.Survey) seq[jsonDefinition] {
 	return func(yield func(jsonDefinition) bool) {
 		for _, f := range s.Files {
 			if f.Facts == nil || f.Facts.Skipped == model.SkippedBinary {
@@ -399,6 +438,9 @@ func written(w io.Writer, doc reflect.Value) error {
 	_ = out.WriteByte('{') // what goes wrong in writing is told by Flush
 	for i := range doc.NumField() {
 		name, _, _ := strings.Cut(doc.Type().Field(i).Tag.Get("json"), ",")
+		if l, ok := doc.Field(i).Interface().(interface{ none() bool }); ok && l.none() {
+			continue
+		}
 		if i > 0 {
 			_ = out.WriteByte(',')
 		}
@@ -415,10 +457,12 @@ func written(w io.Writer, doc reflect.Value) error {
 			err = put(x)
 			return err == nil
 		}
-		switch list, isList := v.Interface().(definitions); {
+		switch list, isList := v.Interface().(interface {
+			each(fn func(any) bool)
+		}); {
 		case isList:
 			_ = out.WriteByte('[')
-			list(func(d jsonDefinition) bool { return each(d) })
+			list.each(each)
 		case v.Kind() == reflect.Slice && !v.IsNil():
 			_ = out.WriteByte('[')
 			for k := 0; k < v.Len() && each(v.Index(k).Addr().Interface()); k++ {

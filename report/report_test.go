@@ -60,7 +60,7 @@ import './a'
 func TestTheSurveyAsJSONHasEveryKeyOfTheFormat(t *testing.T) {
 	s, j := judged(t, tree)
 	var b bytes.Buffer
-	require.NoError(t, report.JSON(&b, s, j))
+	require.NoError(t, report.JSON(&b, s, j, report.Extras{}))
 	var d map[string]any
 	require.NoError(t, json.Unmarshal(b.Bytes(), &d))
 	for _, k := range strings.Fields("schema codebase revision surveyed_at stage totals files folders modules definitions links external unresolved routes messages entities features cut levels cycles patterns breaches smells legibility history timings") {
@@ -207,7 +207,7 @@ function list() {}
 	half := 1.5
 	s.History = &model.History{Commits: 2, First: 1772360000, Last: 1772360060, MedianFolders: &half, Authors: []model.Author{{Name: "Maren", Commits: 2}}, Files: []model.FileHistory{{Path: "app.js", Changes: 2, Last: 1772360060}}}
 	var out bytes.Buffer
-	require.NoError(t, report.JSON(&out, s, j))
+	require.NoError(t, report.JSON(&out, s, j, report.Extras{}))
 	var d struct {
 		Routes []struct {
 			Method, Pattern, Path string

@@ -12,6 +12,7 @@ import (
 	"os/signal"
 	"path/filepath"
 	"runtime/debug"
+	"slices"
 	"strings"
 	"syscall"
 	"time"
@@ -179,6 +180,7 @@ func demoCommand() *cobra.Command {
 type surveyFlags struct {
 	rev, format, out, stage, charter, data string
 	noCache                                bool
+	with                                   []string
 }
 
 func surveyCommand() *cobra.Command {
@@ -198,6 +200,7 @@ func surveyCommand() *cobra.Command {
 		&f.stage, "stage", "",
 		"how strict to judge: sketch, growing or \"in service\"; of the recorded brief, or growing, when not given",
 	)
+	c.Flags().StringSliceVar(&f.with, "with", nil, "what the JSON holds besides: calls, the links between definitions")
 	c.Flags().StringVar(&f.charter, "charter", "", "charter to hold against the code instead of its own jantel.yaml")
 	c.Flags().BoolVar(&f.noCache, "no-cache", false, "read every file again")
 	c.Flags().StringVar(
@@ -220,6 +223,11 @@ func runSurvey(cmd *cobra.Command, path string, f surveyFlags) (err error) {
 	case "text", "json", "html", "markdown", "sarif", "svg":
 	default:
 		return fmt.Errorf("there is no format %q; text, json, html, markdown, sarif and svg are written", f.format)
+	}
+	for _, w := range f.with {
+		if w != "calls" {
+			return fmt.Errorf("there is nothing called %q to add; --with knows calls", w)
+		}
 	}
 	brief := model.Brief{Stage: model.Stage(f.stage)}
 	if f.stage != "" && !brief.Stage.Valid() {
@@ -323,15 +331,15 @@ func terminal(f *os.File) bool {
 
 func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Result, found []review.Finding) error {
 	if f.out == "" {
-		return writeTo(cmd.OutOrStdout(), f.format, s, j, found)
+		return writeTo(cmd.OutOrStdout(), f, s, j, found)
 	}
-	return intoFile(f.out, func(w io.Writer) error { return writeTo(w, f.format, s, j, found) })
+	return intoFile(f.out, func(w io.Writer) error { return writeTo(w, f, s, j, found) })
 }
 
-func writeTo(w io.Writer, format string, s *model.Survey, j *judgement.Result, found []review.Finding) error {
-	switch format {
+func writeTo(w io.Writer, f surveyFlags, s *model.Survey, j *judgement.Result, found []review.Finding) error {
+	switch f.format {
 	case "json":
-		return report.JSON(w, s, j)
+		return report.JSON(w, s, j, report.Extras{Calls: slices.Contains(f.with, "calls")})
 	case "html":
 		return report.HTML(w, s, j, found)
 	case "markdown":

@@ -113,6 +113,7 @@ type Facts struct {
 	Selectors   []Mention // elements and attributes of pages that what it defines answers to
 	Tags        []Mention // elements and attributes of its pages that may be such
 	Hints       []Hint    // what tells who wrote it
+	Body        []byte    `msg:",allownil"` // what its bodies do, packed: see Body
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under

@@ -393,8 +393,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 36
-	o = append(o, 0xdc, 0x0, 0x24)
+	// array header, size 37
+	o = append(o, 0xdc, 0x0, 0x25)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -585,6 +585,11 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 			return
 		}
 	}
+	if z.Body == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendBytes(o, z.Body)
+	}
 	return
 }
 
@@ -596,8 +601,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 36 {
-		err = msgp.ArrayError{Wanted: 36, Got: zb0001}
+	if zb0001 != 37 {
+		err = msgp.ArrayError{Wanted: 37, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1385,6 +1390,32 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Body = nil
+	} else {
+		var zb0036 uint32
+		zb0036, bts, err = msgp.ReadBytesHeader(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Body")
+			return
+		}
+		if zb0036 > z0914a1belimitArrays {
+			err = msgp.ErrLimitExceeded
+			return
+		}
+		if z.Body == nil || uint32(cap(z.Body)) < zb0036 {
+			z.Body = make([]byte, zb0036)
+		} else {
+			z.Body = z.Body[:zb0036]
+		}
+		if uint32(len(bts)) < zb0036 {
+			err = msgp.ErrShortBytes
+			return
+		}
+		copy(z.Body, bts[:zb0036])
+		bts = bts[zb0036:]
+	}
 	o = bts
 	return
 }
@@ -1480,6 +1511,7 @@ func (z *Facts) Msgsize() (s int) {
 	for za0021 := range z.Hints {
 		s += z.Hints[za0021].Msgsize()
 	}
+	s += msgp.BytesPrefixSize + len(z.Body)
 	return
 }
 

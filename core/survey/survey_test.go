@@ -163,7 +163,7 @@ func TestTheSameBytesGiveTheSameSurvey(t *testing.T) {
 		var b bytes.Buffer
 		j := judgement.Judge(s, model.Brief{}, nil)
 		j.Timings = nil
-		require.NoError(t, report.JSON(&b, s, j))
+		require.NoError(t, report.JSON(&b, s, j, report.Extras{}))
 		if first == nil {
 			first = b.Bytes()
 		}

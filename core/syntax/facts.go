@@ -1,7 +1,9 @@
 package syntax
 
 import (
+	"cmp"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
@@ -49,18 +51,36 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		d := &f.Definitions[i]
 		d.EndLine = min(max(d.Line, d.EndLine), f.Lines)
 	}
-	sort.SliceStable(f.Definitions, func(i, j int) bool {
-		a, b := f.Definitions[i], f.Definitions[j]
-		if a.Line != b.Line {
-			return a.Line < b.Line
-		}
-		return a.EndLine > b.EndLine
-	})
+	moved := order(f)
+	if s.chains != nil {
+		f.Body = s.chains.pack(moved)
+	}
 	prints(f, s)
 	f.Hints = weigh(s)
 	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })
 	s.Release()
 	return f
+}
+
+// order sorts the definitions by where they stand, and tells where each went.
+func order(f *model.Facts) []int32 {
+	was := make([]int32, len(f.Definitions))
+	for i := range was {
+		was[i] = int32(i)
+	}
+	slices.SortStableFunc(was, func(i, j int32) int {
+		a, b := &f.Definitions[i], &f.Definitions[j]
+		return cmp.Or(cmp.Compare(a.Line, b.Line), cmp.Compare(b.EndLine, a.EndLine))
+	})
+	sorted := make([]model.Definition, len(was))
+	moved := make([]int32, len(was))
+	for to, from := range was {
+		sorted[to], moved[from] = f.Definitions[from], int32(to)
+	}
+	if len(sorted) > 0 {
+		f.Definitions = sorted
+	}
+	return moved
 }
 
 var sqlStarts = []string{"SELECT ", "INSERT INTO", "INSERT OR", "UPDATE ", "DELETE FROM", "CREATE TABLE", "WITH "}

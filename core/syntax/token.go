@@ -47,6 +47,7 @@ type Stream struct {
 	Problem  string // what was misread on the way, "" when nothing was
 	lines    int
 	left     int // looks at tokens that a reader still has
+	chains   *Chains
 }
 
 // MaxTokens bounds what is kept of one file; the rest is not read.

@@ -23,7 +23,8 @@ import (
 )
 
 // truth says how a language's own tools are asked. Each prints one JSON object
-// a file: {"path", "defs": [{kind, name, line, end}], "links": [path]}.
+// a file: {"path", "defs": [{kind, name, line, end}], "links": [path]}; those that
+// tell of calls {"path", "calls": ["from -> path name"]}.
 var truth = map[string]struct {
 	command   []string
 	languages []string
@@ -31,6 +32,7 @@ var truth = map[string]struct {
 	"java":       {[]string{"java", "scripts/accuracy/truth/Truth.java"}, []string{"Java"}},
 	"python":     {[]string{"python3", "scripts/accuracy/truth/truth.py"}, []string{"Python"}},
 	"go":         {[]string{"go", "run", "./scripts/accuracy/truth/gotruth"}, []string{"Go"}},
+	"go-calls":   {[]string{"go", "run", "./scripts/accuracy/truth/gocalls"}, []string{"Go"}},
 	"typescript": {[]string{"node", "scripts/accuracy/truth/truth.mjs"}, []string{"TypeScript", "TSX", "JavaScript", "JSX"}},
 	"php":        {[]string{"php", "scripts/accuracy/truth/truth.php"}, []string{"PHP"}},
 	"perl":       {[]string{"perl", "scripts/accuracy/truth/truth.pl"}, []string{"Perl"}},
@@ -48,6 +50,7 @@ type file struct {
 	Path  string       `json:"path"`
 	Defs  []definition `json:"defs"`
 	Links []string     `json:"links"`
+	Calls []string     `json:"calls"`
 }
 
 func main() {
@@ -71,6 +74,9 @@ func run(language, root string, more []string, misses int) error {
 	said, err := ask(tr.command, root, more)
 	if err != nil {
 		return err
+	}
+	if strings.HasSuffix(language, "-calls") {
+		return calls(language, root, said, misses)
 	}
 	ours, links, unread, err := survey(root, tr.languages)
 	if err != nil {
@@ -132,6 +138,50 @@ func run(language, root string, more []string, misses int) error {
 	if withLinks {
 		report(language+" links", filepath.Base(root), lks, misses)
 	}
+	return nil
+}
+
+// calls compares which function calls which: how many of the sure ones are
+// right, and how many of the true ones are there, sure or likely.
+func calls(language, root string, said []file, misses int) error {
+	cmd := exec.Command("bin/jantel", "survey", root, "--no-cache", "--format", "json", "--with", "calls")
+	cmd.Stderr = os.Stderr
+	out, err := cmd.Output()
+	if err != nil {
+		return err
+	}
+	type end struct{ Path, Name string }
+	var s struct {
+		Calls []struct {
+			From, To end
+			Kind     string
+			Sure     bool
+		}
+	}
+	if err := json.Unmarshal(out, &s); err != nil {
+		return err
+	}
+	known := map[string]bool{}
+	sure := [2]map[string]bool{{}, {}}
+	all := [2]map[string]bool{{}, {}}
+	for _, f := range said {
+		known[f.Path] = true
+		for _, c := range f.Calls {
+			sure[0][f.Path+" "+c], all[0][f.Path+" "+c] = true, true
+		}
+	}
+	for _, c := range s.Calls {
+		if !known[c.From.Path] || c.Kind != "call" {
+			continue
+		}
+		k := c.From.Path + " " + c.From.Name + " -> " + c.To.Path + " " + c.To.Name
+		all[1][k] = true
+		if c.Sure {
+			sure[1][k] = true
+		}
+	}
+	report(language+", sure ones", filepath.Base(root), sure, misses)
+	report(language+", all", filepath.Base(root), all, 0)
 	return nil
 }
 

@@ -102,7 +102,7 @@ func here(folder string) (*survey, error) {
 		return nil, err
 	}
 	var text bytes.Buffer
-	if err := report.JSON(&text, read, judgement.Judge(read, model.Brief{}, nil)); err != nil {
+	if err := report.JSON(&text, read, judgement.Judge(read, model.Brief{}, nil), report.Extras{}); err != nil {
 		return nil, err
 	}
 	out := &survey{}

@@ -1,6 +1,7 @@
 package golang
 
 import (
+	"go/build/constraint"
 	"path"
 	"regexp"
 	"slices"
@@ -13,7 +14,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Go", Version: 5, Profile: syntax.Profile{Code: true, PlainNames: true, FolderPackages: true, SameNames: true,
+		Name: "Go", Version: 6, Profile: syntax.Profile{Code: true, PlainNames: true, FolderPackages: true, SameNames: true,
 			FolderFiles: []string{"doc.go"}},
 		Loggers: []string{
 			"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log",
@@ -31,10 +32,15 @@ type reader struct {
 	signs syntax.Signs
 	names []string                   // of what is declared at the top
 	used  map[string]map[string]bool // local package name to the names taken from it
+	walk  walker
 }
 
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, used: map[string]map[string]bool{}}
+	r.walk = walker{s: r.s, c: r.s.Chains(), repeated: none, switched: none}
+	if !usual(r.s) {
+		r.walk.c.Spare()
+	}
 	r.file()
 	r.selectors()
 	r.routes()
@@ -42,6 +48,25 @@ func read(_ string, src []byte) *model.Facts {
 	slices.Sort(r.names)
 	r.f.Names = slices.Compact(r.names)
 	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// usual reports whether a file is built on the machine that stands for all:
+// Linux on amd64, as its build constraint says.
+func usual(s *syntax.Stream) bool {
+	for i := range s.Comments {
+		if len(s.Tokens) > 0 && s.Comments[i].Start > s.Tokens[0].Start {
+			break
+		}
+		line := string(s.Src[s.Comments[i].Start:s.Comments[i].End])
+		if !constraint.IsGoBuild(line) {
+			continue
+		}
+		x, err := constraint.Parse(line)
+		return err != nil || x.Eval(func(tag string) bool {
+			return tag == "linux" || tag == "amd64" || tag == "unix" || tag == "gc" || tag == "cgo" || strings.HasPrefix(tag, "go1.")
+		})
+	}
+	return true
 }
 
 // file walks the declarations at the top of a file.
@@ -58,7 +83,9 @@ func (r *reader) file() {
 		case s.Is(i, "type"):
 			i = r.group(i+1, r.typeSpec)
 		case s.Is(i, "const"):
+			r.walk.repeated = none
 			i = r.group(i+1, func(i int) int { return r.valueSpec(i, model.DefConstant) })
+			r.walk.repeated = none
 		case s.Is(i, "var"):
 			i = r.group(i+1, func(i int) int { return r.valueSpec(i, model.DefVariable) })
 		case s.Is(i, "func"):
@@ -153,10 +180,13 @@ func (r *reader) typeSpec(i int) int {
 		return i + 1
 	}
 	d := model.Definition{Name: s.Text(i), Kind: model.DefType, Line: s.Line(i)}
+	scope := r.walk.c.Open()
+	defer r.walk.c.Close(scope)
 	j := i + 1
 	if s.Is(j, "[") { // type parameters, or an array type
 		inner := s.Close(j)
 		if inner > j+2 && s.IsIdent(j+1) && !s.Is(j+2, "]") {
+			r.walk.typeParams(j)
 			j = inner + 1
 		}
 	}
@@ -170,8 +200,11 @@ func (r *reader) typeSpec(i int) int {
 	case s.Match(j, "struct", "{"):
 		d.Kind = model.DefClass
 		r.embedded(&d, j+1)
+	default:
+		t, _ := r.walk.typ(j)
+		r.walk.c.Shape(model.Shape{Name: d.Name, Kind: model.ShapeUnder, Node: t})
 	}
-	end := r.specEnd(j)
+	end := specEnd(s, j)
 	d.EndLine = s.EndLine(end - 1)
 	r.define(d)
 	return end
@@ -179,12 +212,16 @@ func (r *reader) typeSpec(i int) int {
 
 // members lists what an interface embeds.
 func (r *reader) members(d *model.Definition, open int) {
-	r.eachLine(open, func(items []int) { r.base(d, items) })
+	r.eachLine(open, func(items []int) {
+		r.base(d, items)
+		r.walk.member(d.Name, items)
+	})
 }
 
 // embedded lists the embedded types of a struct.
 func (r *reader) embedded(d *model.Definition, open int) {
 	r.eachLine(open, func(items []int) {
+		r.walk.field(d.Name, items)
 		if r.s.Is(items[0], "*") {
 			items = items[1:]
 		}
@@ -247,8 +284,7 @@ func (r *reader) base(d *model.Definition, items []int) {
 // specEnd is the index after the last token of a declaration that starts at
 // i: groups are stepped over, and a line that does not end in an operator ends
 // it.
-func (r *reader) specEnd(i int) int {
-	s := r.s
+func specEnd(s *syntax.Stream, i int) int {
 	for i < s.Len() {
 		if s.Any(i, ")", "}", "]") {
 			return i // the group around it ends
@@ -301,12 +337,15 @@ func (r *reader) valueSpec(i int, kind model.DefinitionKind) int {
 		}
 		i += 2
 	}
-	end := r.specEnd(first)
+	end := specEnd(s, first)
 	for _, n := range names {
 		if s.Is(n, "_") {
 			continue
 		}
 		r.define(model.Definition{Name: s.Text(n), Kind: kind, Line: s.Line(first), EndLine: s.EndLine(end - 1)})
+	}
+	if len(names) > 0 {
+		r.walk.top(names, len(r.f.Definitions)-1)
 	}
 	return end
 }
@@ -314,11 +353,14 @@ func (r *reader) valueSpec(i int, kind model.DefinitionKind) int {
 func (r *reader) function(i int) int {
 	s := r.s
 	d := model.Definition{Kind: model.DefFunction, Line: s.Line(i)}
+	scope := r.walk.c.Open()
+	defer r.walk.c.Close(scope)
 	j := i + 1
 	if s.Is(j, "(") { // receiver
 		d.Kind = model.DefMethod
 		end := s.Close(j)
 		d.Parent = receiver(s, j, end)
+		r.walk.receiver(j, d.Parent)
 		j = end + 1
 	}
 	if !s.IsIdent(j) {
@@ -327,6 +369,7 @@ func (r *reader) function(i int) int {
 	d.Name = s.Text(j)
 	j++
 	if s.Is(j, "[") {
+		r.walk.typeParams(j)
 		j = s.Close(j) + 1
 	}
 	if !s.Is(j, "(") {
@@ -341,6 +384,7 @@ func (r *reader) function(i int) int {
 		r.f.Starts = d.Line
 	}
 	r.define(d)
+	r.walk.body(&d, j, last, len(r.f.Definitions)-1)
 	return last + 1
 }
 

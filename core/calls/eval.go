@@ -1,0 +1,438 @@
+package calls
+
+import (
+	"strconv"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// A chain is followed by giving each of its steps a value: a definition, an
+// instance of a type, a type. The values of steps are kept with their file,
+// since many chains share them; that two goroutines find the same one side by
+// side does no harm, since both find it alike.
+
+type valueKind uint8
+
+const (
+	vNone    valueKind = iota
+	vOutside           // it leads out of the codebase
+	vUnit              // a package or module
+	vDef               // a definition
+	vMember            // a member of an interface that is no definition
+	vInst              // a value of a type
+	vType              // a type without a name
+)
+
+type value struct {
+	kind     valueKind
+	unit     *unit  // of vUnit, vDef, vMember
+	name     string // qualified; of vMember the interface's
+	member   string // of vMember
+	abstract bool
+	place    place
+	typ      *typ // of vInst, vType
+}
+
+type typeKind uint8
+
+const (
+	tNamed typeKind = iota
+	tList
+	tMap
+	tFunc
+	tOutside
+)
+
+type typ struct {
+	kind    typeKind
+	key     typeKey
+	elem    *typ // of a list or map
+	index   *typ // the key of a map
+	results []*typ
+}
+
+var (
+	nothing = value{}
+	outside = value{kind: vOutside}
+	abroad  = &typ{kind: tOutside}
+)
+
+func (v value) isType() bool { return v.kind == vDef && typeLike(v.place.def().Kind) }
+
+func typeLike(k model.DefinitionKind) bool {
+	switch k {
+	case model.DefType, model.DefClass, model.DefInterface, model.DefEnum:
+		return true
+	}
+	return false
+}
+
+func (v value) same(o value) bool {
+	return v.kind == o.kind && v.unit == o.unit && v.name == o.name && v.member == o.member
+}
+
+func (v value) ref() Ref {
+	return Ref{File: v.place.file.at, Definition: v.place.at, Member: v.member}
+}
+
+// How much is followed for one chain: chains that lead in rings, and types that
+// are built upon each other without end, are given up. What was given up on the
+// way is not kept, since from elsewhere it may be told.
+const (
+	maxDepth = 80
+	maxSteps = 4000
+)
+
+type eval struct {
+	depth, steps int
+	cut          bool
+}
+
+// node is the value of a step of a file.
+func (e *eval) node(f *file, n int32) value {
+	if e.depth == 0 {
+		e.steps, e.cut = 0, false
+	}
+	return e.follow(f, n)
+}
+
+func (e *eval) follow(f *file, n int32) value {
+	if n < 0 {
+		return nothing
+	}
+	if v := f.known[n].Load(); v != nil {
+		return *v
+	}
+	if e.depth >= maxDepth || e.steps >= maxSteps {
+		e.cut = true
+		return nothing
+	}
+	e.depth++
+	e.steps++
+	v := e.step(f, &f.body.Nodes[n])
+	e.depth--
+	if !e.cut {
+		f.known[n].Store(&v)
+	}
+	return v
+}
+
+func (e *eval) step(f *file, n *model.ChainNode) value {
+	switch n.Op {
+	case model.ChainName:
+		return f.lookup(n.Name)
+	case model.ChainTaken:
+		module, name, _ := strings.Cut(n.Name, " ")
+		return e.taken(f, module, name)
+	case model.ChainSelf:
+		return instance(&typ{key: typeKey{f.unit, n.Name}})
+	case model.ChainFunc:
+		t := &typ{kind: tFunc}
+		if n.From != model.NoChain {
+			t.results = append(t.results, e.asType(e.follow(f, n.From)))
+			for _, more := range strings.Split(n.Name, ",") {
+				if k, err := strconv.Atoi(more); err == nil && k < len(f.body.Nodes) {
+					t.results = append(t.results, e.asType(e.follow(f, int32(k))))
+				}
+			}
+		}
+		return value{kind: vType, typ: t}
+	case model.ChainBase:
+		for _, b := range f.unit.bases[n.Name] {
+			if t := e.asType(e.follow(b.file, b.shape.Node)); t != nil {
+				return instance(t)
+			}
+		}
+		return nothing
+	}
+	from := e.follow(f, n.From)
+	switch n.Op {
+	case model.ChainMember:
+		return e.member(from, n.Name)
+	case model.ChainResult:
+		nth, _ := strconv.Atoi(n.Name)
+		return instance(e.result(from, nth))
+	case model.ChainElement, model.ChainKey:
+		if from.kind == vDef && !from.isType() && e.typeOf(from) == nil || from.isType() {
+			return from // a generic function or type made with its types
+		}
+		return instance(e.element(e.typeOf(from), n.Op == model.ChainKey))
+	case model.ChainInstance:
+		return instance(e.asType(from))
+	case model.ChainList:
+		return value{kind: vType, typ: &typ{kind: tList, elem: e.asType(from)}}
+	case model.ChainMap:
+		t := &typ{kind: tMap, elem: e.asType(from)}
+		if k, err := strconv.Atoi(n.Name); err == nil && k < len(f.body.Nodes) {
+			t.index = e.asType(e.follow(f, int32(k)))
+		}
+		return value{kind: vType, typ: t}
+	case model.ChainWait:
+		return from
+	}
+	return nothing
+}
+
+// instance is a value of a type; of one that is not known nothing is.
+func instance(t *typ) value {
+	switch {
+	case t == nil:
+		return nothing
+	case t.kind == tOutside:
+		return outside
+	}
+	return value{kind: vInst, typ: t}
+}
+
+// lookup finds what a name means at the top of a file.
+func (f *file) lookup(name string) value {
+	if p, ok := f.unit.defs[name]; ok {
+		return defined(f.unit, name, p)
+	}
+	if u := f.imports[name]; u != nil {
+		return value{kind: vUnit, unit: u}
+	}
+	if f.outside[name] {
+		return outside
+	}
+	return nothing
+}
+
+func defined(u *unit, name string, p place) value {
+	return value{kind: vDef, unit: u, name: name, place: p}
+}
+
+// taken finds a name that is taken from a module.
+func (e *eval) taken(f *file, module, name string) value {
+	units := f.modules[module]
+	if len(units) == 0 {
+		return outside
+	}
+	for _, u := range units {
+		if name == "*" {
+			return value{kind: vUnit, unit: u}
+		}
+		if v := e.exported(u, name); v.kind != vNone {
+			return v
+		}
+	}
+	return nothing
+}
+
+// exported finds what a unit gives out under a name.
+func (e *eval) exported(u *unit, name string) value {
+	if p, ok := u.defs[name]; ok {
+		return defined(u, name, p)
+	}
+	return nothing
+}
+
+// asType is the type that a value is the name of; nil where it is none.
+func (e *eval) asType(v value) *typ {
+	switch v.kind {
+	case vDef:
+		if v.isType() {
+			return &typ{key: typeKey{v.unit, v.name}}
+		}
+	case vType:
+		return v.typ
+	case vOutside:
+		return abroad
+	}
+	return nil
+}
+
+// typeOf is the type of a value; nil where it is not told.
+func (e *eval) typeOf(v value) *typ {
+	switch v.kind {
+	case vInst:
+		return v.typ
+	case vOutside:
+		return abroad
+	case vDef:
+		if v.isType() {
+			return nil
+		}
+		if s, ok := v.unit.shape(v.name, model.ShapeValue, 0); ok {
+			return e.typeOf(e.follow(s.file, s.shape.Node))
+		}
+	}
+	return nil
+}
+
+// shape finds a shape by the qualified name of what it is of.
+func (u *unit) shape(name string, kind model.ShapeKind, nth int) (shapeAt, bool) {
+	owner, last := "", name
+	if i := strings.LastIndexByte(name, '.'); i >= 0 {
+		owner, last = name[:i], name[i+1:]
+	}
+	s, ok := u.shapes[shapeKey{owner, last, kind, uint8(nth)}]
+	return s, ok
+}
+
+// result is the type of what a call gives, nth of several.
+func (e *eval) result(v value, nth int) *typ {
+	switch {
+	case v.kind == vOutside:
+		return abroad
+	case v.kind == vMember:
+		return e.shapeType(v.unit, v.name+"."+v.member, nth)
+	case v.isType() || v.kind == vType:
+		if nth == 0 {
+			return e.asType(v) // what is built, or turned into it
+		}
+		return nil
+	case v.kind == vDef && callable(v.place.def().Kind):
+		return e.shapeType(v.unit, v.name, nth)
+	}
+	t := e.under(e.typeOf(v), func(t *typ) bool { return t.kind == tFunc || t.kind == tOutside })
+	switch {
+	case t == nil:
+		return nil
+	case t.kind == tOutside:
+		return abroad
+	case nth < len(t.results):
+		return t.results[nth]
+	}
+	return nil
+}
+
+func callable(k model.DefinitionKind) bool {
+	return k == model.DefFunction || k == model.DefMethod || k == model.DefComponent
+}
+
+// shapeType is the type of a result, as its shape tells it.
+func (e *eval) shapeType(u *unit, name string, nth int) *typ {
+	s, ok := u.shape(name, model.ShapeResult, nth)
+	if !ok {
+		return nil
+	}
+	v := e.follow(s.file, s.shape.Node)
+	if t := e.asType(v); t != nil {
+		return t
+	}
+	return e.typeOf(v)
+}
+
+// under follows types that are other names for others until one is as asked.
+func (e *eval) under(t *typ, is func(*typ) bool) *typ {
+	for range 10 {
+		if t == nil || is(t) {
+			return t
+		}
+		if t.kind != tNamed {
+			return nil
+		}
+		t = e.aliased(t.key)
+	}
+	return nil
+}
+
+// aliased is the type that a type is another name for; nil where it is none.
+func (e *eval) aliased(k typeKey) *typ {
+	if s, ok := k.unit.shape(k.name, model.ShapeUnder, 0); ok {
+		return e.asType(e.follow(s.file, s.shape.Node))
+	}
+	return nil
+}
+
+// element is the type of the elements of a list or map, or of its keys.
+func (e *eval) element(t *typ, key bool) *typ {
+	t = e.under(t, func(t *typ) bool { return t.kind != tNamed })
+	switch {
+	case t == nil:
+		return nil
+	case t.kind == tOutside:
+		return abroad
+	case key && t.kind == tMap:
+		return t.index
+	case key, t.kind == tFunc:
+		return nil
+	}
+	return t.elem
+}
+
+// member finds what is called name in a value.
+func (e *eval) member(v value, name string) value {
+	switch {
+	case v.kind == vOutside:
+		return outside
+	case v.kind == vUnit:
+		return e.exported(v.unit, name)
+	case v.isType():
+		return e.find(typeKey{v.unit, v.name}, name, 0)
+	}
+	t := e.typeOf(v)
+	switch {
+	case t == nil:
+		return nothing
+	case t.kind == tOutside:
+		return outside
+	case t.kind == tNamed:
+		return e.find(t.key, name, 0)
+	}
+	return nothing
+}
+
+// find looks for a member of a type: its own, then those it is built upon or
+// embeds, then those of the type it is another name for.
+func (e *eval) find(k typeKey, name string, depth int) value {
+	if e.steps++; e.steps >= maxSteps || depth > 12 {
+		e.cut = true
+		return nothing
+	}
+	u, q := k.unit, k.name+"."+name
+	if p, ok := u.defs[q]; ok {
+		return defined(u, q, p)
+	}
+	if _, ok := u.shapes[shapeKey{k.name, name, model.ShapeMethod, 0}]; ok {
+		return value{kind: vMember, unit: u, name: k.name, member: name, abstract: true, place: u.defs[k.name]}
+	}
+	if s, ok := u.shapes[shapeKey{k.name, name, model.ShapeValue, 0}]; ok {
+		return instance(e.typeOf(e.follow(s.file, s.shape.Node)))
+	}
+	out := nothing
+	for _, b := range u.bases[k.name] {
+		switch t := e.asType(e.follow(b.file, b.shape.Node)); {
+		case t == nil:
+		case t.kind == tOutside:
+			out = outside
+		case t.kind == tNamed:
+			if v := e.find(t.key, name, depth+1); v.kind == vOutside {
+				out = v
+			} else if v.kind != vNone {
+				return v
+			}
+		}
+	}
+	if t := e.aliased(k); t != nil && out.kind == vNone {
+		switch t.kind {
+		case tOutside:
+			return outside
+		case tNamed:
+			return e.find(t.key, name, depth+1)
+		}
+	}
+	return out
+}
+
+// lastKnown is the last definition on the way of a chain: what a member is
+// asked of, or the type of that.
+func (e *eval) lastKnown(f *file, n int32) (value, bool) {
+	if v := e.node(f, n); v.kind == vDef || v.kind == vMember {
+		return nothing, false
+	}
+	for n = f.body.Nodes[n].From; n >= 0; n = f.body.Nodes[n].From {
+		v := e.node(f, n)
+		if v.kind == vDef {
+			return v, true
+		}
+		if t := e.typeOf(v); t != nil && t.kind == tNamed {
+			if p, ok := t.key.unit.defs[t.key.name]; ok {
+				return defined(t.key.unit, t.key.name, p), true
+			}
+		}
+	}
+	return nothing, false
+}

@@ -1,0 +1,212 @@
+package calls
+
+import (
+	"path"
+	"slices"
+	"strings"
+	"sync"
+	"sync/atomic"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// world is all files of a survey with what they define, ready for chains to be
+// followed in them from several goroutines.
+type world struct {
+	survey *model.Survey
+	files  []*file
+	at     map[string]int32 // by path
+	units  map[string]*unit
+
+	once     sync.Once
+	subtypes map[typeKey][]typeKey
+	owners   map[string][]typeKey // by the name of a method, for languages that match interfaces by their members
+}
+
+// file is one file with its chains.
+type file struct {
+	world    *world
+	facts    *model.Facts
+	path     string
+	language string
+	profile  *syntax.Profile
+	at       int32
+	body     *model.Body
+	unit     *unit
+	// imports are the units behind a name of the file; modules those behind the
+	// text of an import.
+	imports map[string]*unit
+	modules map[string][]*unit
+	outside map[string]bool // names and texts of imports that lead out of the codebase
+	known   []atomic.Pointer[value]
+}
+
+// unit is what shares one table of names: a package of a folder, or a file.
+type unit struct {
+	name   string
+	files  []*file
+	defs   map[string]place // by qualified name
+	shapes map[shapeKey]shapeAt
+	bases  map[string][]shapeAt // by the qualified name of a type
+}
+
+type place struct {
+	file *file
+	at   int32
+}
+
+func (p place) def() *model.Definition { return &p.file.facts.Definitions[p.at] }
+
+type shapeKey struct {
+	owner, name string
+	kind        model.ShapeKind
+	nth         uint8
+}
+
+type shapeAt struct {
+	file  *file
+	shape *model.Shape
+}
+
+// typeKey is a type that stands in the codebase.
+type typeKey struct {
+	unit *unit
+	name string // qualified
+}
+
+// index gathers what each unit defines.
+func (w *world) index() {
+	for _, f := range w.files {
+		if f == nil {
+			continue
+		}
+		key := f.path
+		if f.profile.FolderPackages {
+			// A folder may hold a package and the tests of it from outside.
+			key = model.FolderOf(f.path) + "\x00" + f.facts.Namespace
+		}
+		u := w.units[key]
+		if u == nil {
+			u = &unit{name: f.facts.Namespace, defs: map[string]place{}, shapes: map[shapeKey]shapeAt{}, bases: map[string][]shapeAt{}}
+			w.units[key] = u
+		}
+		u.files = append(u.files, f)
+		f.unit = u
+	}
+	for _, u := range w.units {
+		// Where one name is defined in several files, for one system each, the
+		// plainest stands for all.
+		slices.SortStableFunc(u.files, func(a, b *file) int { return a.plainness() - b.plainness() })
+		for _, f := range u.files {
+			u.add(f)
+		}
+	}
+}
+
+// plainness ranks the files of a package: one that is for another system than
+// the usual one, as it or its name says, is put behind.
+func (f *file) plainness() int {
+	n := 0
+	if f.body.Spare {
+		n = 10
+	}
+	for _, w := range strings.Split(strings.TrimSuffix(path.Base(f.path), path.Ext(f.path)), "_")[1:] {
+		if otherSystems[w] {
+			n += 10
+		}
+	}
+	return n
+}
+
+// otherSystems are words at the end of a file's name that say which system it is
+// for, but for the usual one.
+var otherSystems = syntax.Set(
+	"windows", "darwin", "freebsd", "netbsd", "openbsd", "dragonfly", "solaris", "illumos", "aix", "plan9", "js", "wasip1", "android",
+	"ios", "arm", "arm64", "386", "mips", "mipsle", "mips64", "mips64le", "mips64x", "mipsx", "ppc64", "ppc64le", "ppc64x", "riscv64",
+	"s390x", "loong64", "wasm", "zos", "nacl",
+)
+
+func (u *unit) add(f *file) {
+	for i := range f.facts.Definitions {
+		d := &f.facts.Definitions[i]
+		if q := d.Qualified(); u.defs[q].file == nil {
+			u.defs[q] = place{f, int32(i)}
+		}
+	}
+	for i := range f.body.Shapes {
+		s := &f.body.Shapes[i]
+		if s.Kind == model.ShapeBase {
+			u.bases[s.Name] = append(u.bases[s.Name], shapeAt{f, s})
+			continue
+		}
+		k := shapeKey{s.Owner, s.Name, s.Kind, s.Nth}
+		if _, there := u.shapes[k]; !there {
+			u.shapes[k] = shapeAt{f, s}
+		}
+	}
+}
+
+// links ties the imports of each file to the units they lead to.
+func (w *world) links() {
+	for _, f := range w.files {
+		if f != nil {
+			f.imports, f.modules, f.outside = map[string]*unit{}, map[string][]*unit{}, map[string]bool{}
+		}
+	}
+	for i := range w.survey.Links {
+		l := &w.survey.Links[i]
+		if l.Kind != model.LinkImport && l.Kind != model.LinkLazyImport && l.Kind != model.LinkReExport {
+			continue
+		}
+		from, to := w.fileAt(l.From), w.fileAt(l.To)
+		if from == nil || to == nil || to.unit == nil {
+			continue
+		}
+		if !slices.Contains(from.modules[l.Text], to.unit) {
+			from.modules[l.Text] = append(from.modules[l.Text], to.unit)
+		}
+	}
+	for _, f := range w.files {
+		if f == nil {
+			continue
+		}
+		for _, im := range f.facts.Imports {
+			units := f.modules[im.Text]
+			if len(units) == 0 {
+				f.outside[im.Text] = true
+				if f.profile.FolderPackages {
+					f.outside[lastOf(im)] = true
+				}
+				continue
+			}
+			if f.profile.FolderPackages {
+				name := im.Alias
+				if name == "" {
+					name = units[0].name
+				}
+				f.imports[name] = units[0]
+			}
+		}
+	}
+}
+
+// lastOf is under which name a package from outside is most likely used.
+func lastOf(im model.Import) string {
+	if im.Alias != "" {
+		return im.Alias
+	}
+	base := path.Base(im.Text)
+	if len(base) > 1 && base[0] == 'v' && strings.Trim(base[1:], syntax.Digits) == "" {
+		base = path.Base(path.Dir(im.Text))
+	}
+	base, _, _ = strings.Cut(base, ".")
+	return base
+}
+
+func (w *world) fileAt(p string) *file {
+	if i, ok := w.at[p]; ok {
+		return w.files[i]
+	}
+	return nil
+}

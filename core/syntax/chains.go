@@ -1,0 +1,235 @@
+package syntax
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+
+	"jantel/core/model"
+)
+
+// Chains gathers the chains of a file while its reader walks the bodies: each
+// name that is met is looked up among the locals of the moment and becomes the
+// step of a chain, so that no local name is kept.
+//
+// Scopes are one table from name to chain with a log of what was there before:
+// looking up costs the same however many there are, and leaving a scope puts
+// back what the log says.
+type Chains struct {
+	body  model.Body
+	nodes map[chainKey]int32
+	calls map[callKey]bool
+	names map[string]int32
+	texts []string
+	local []int32 // by name: its chain + 2, Hidden + 2 where nothing is known of it, 0 where it is no local
+	log   []undo
+	In    int32 // the definition that is being walked, -1 at the top
+	depth int
+}
+
+// None is a chain nothing is known of.
+const None int32 = model.NoChain
+
+type chainKey struct {
+	from int32
+	op   model.ChainOp
+	name int32
+}
+
+type callKey struct {
+	in, node int32
+	kind     model.CallKind
+}
+
+type undo struct{ name, was int32 }
+
+// Chains starts the chains of the stream's file; they are kept with its facts.
+func (s *Stream) Chains() *Chains {
+	if s.chains == nil {
+		s.chains = &Chains{
+			nodes: map[chainKey]int32{}, calls: map[callKey]bool{}, names: map[string]int32{"": 0},
+			texts: []string{""}, local: []int32{0}, In: -1,
+		}
+	}
+	return s.chains
+}
+
+func (c *Chains) name(b []byte) int32 {
+	if n, ok := c.names[string(b)]; ok {
+		return n
+	}
+	n := int32(len(c.texts))
+	t := string(b)
+	c.names[t] = n
+	c.texts = append(c.texts, t)
+	c.local = append(c.local, 0)
+	return n
+}
+
+// Step goes on from a chain, or begins one at None. What goes on from nothing
+// that is known is not known either.
+func (c *Chains) Step(from int32, op model.ChainOp, name []byte) int32 {
+	k := chainKey{from, op, c.name(name)}
+	if n, ok := c.nodes[k]; ok {
+		return n
+	}
+	n := int32(len(c.body.Nodes))
+	c.body.Nodes = append(c.body.Nodes, model.ChainNode{From: from, Op: op, Name: c.texts[k.name]})
+	c.nodes[k] = n
+	return n
+}
+
+// Name begins a chain at a name of the file.
+func (c *Chains) Name(name []byte) int32 { return c.Step(None, model.ChainName, name) }
+
+// Self is a value of the type with that qualified name, which stands in this file.
+func (c *Chains) Self(qualified string) int32 {
+	return c.Step(None, model.ChainSelf, []byte(qualified))
+}
+
+// Go goes on from a chain that may be None.
+func (c *Chains) Go(from int32, op model.ChainOp, name []byte) int32 {
+	if from == None {
+		return None
+	}
+	return c.Step(from, op, name)
+}
+
+// Member is what is called name in what a chain leads to.
+func (c *Chains) Member(from int32, name []byte) int32 { return c.Go(from, model.ChainMember, name) }
+
+// Result is what a call gives, nth of several.
+func (c *Chains) Result(from int32, nth int) int32 {
+	if nth == 0 {
+		return c.Go(from, model.ChainResult, nil)
+	}
+	return c.Go(from, model.ChainResult, strconv.AppendInt(nil, int64(nth), 10))
+}
+
+// Instance is a value of a type.
+func (c *Chains) Instance(of int32) int32 { return c.Go(of, model.ChainInstance, nil) }
+
+// Map is the type of maps.
+func (c *Chains) Map(key, value int32) int32 {
+	if key == None {
+		return c.Go(value, model.ChainMap, nil)
+	}
+	return c.Go(value, model.ChainMap, strconv.AppendInt(nil, int64(key), 10))
+}
+
+// Func is the type of functions that give these.
+func (c *Chains) Func(results []int32) int32 {
+	if len(results) == 0 {
+		return c.Step(None, model.ChainFunc, nil)
+	}
+	var more []byte
+	for _, r := range results[1:] {
+		if len(more) > 0 {
+			more = append(more, ',')
+		}
+		more = strconv.AppendInt(more, int64(r), 10)
+	}
+	return c.Step(results[0], model.ChainFunc, more)
+}
+
+// Nth is what the k-th of n names stands for when these are put into them: a
+// call alone gives one value to each.
+func (c *Chains) Nth(nodes []int32, n, k int) int32 {
+	switch {
+	case len(nodes) == n:
+		return nodes[k]
+	case len(nodes) != 1 || nodes[0] == None:
+		return None
+	}
+	if last := c.body.Nodes[nodes[0]]; last.Op == model.ChainResult && last.Name == "" {
+		return c.Result(last.From, k)
+	}
+	if k == 0 {
+		return nodes[0]
+	}
+	return None
+}
+
+// Put is a chain put to work where the walk stands.
+func (c *Chains) Put(node int32, kind model.CallKind, line int) {
+	if node == None {
+		return
+	}
+	k := callKey{c.In, node, kind}
+	if c.calls[k] {
+		return
+	}
+	c.calls[k] = true
+	c.body.Calls = append(c.body.Calls, model.BodyCall{In: c.In, Node: node, Line: int32(line), Kind: kind})
+}
+
+// Shape tells the type of something that the file defines.
+func (c *Chains) Shape(s model.Shape) { c.body.Shapes = append(c.body.Shapes, s) }
+
+// Spare says that the file is for other machines than the usual one.
+func (c *Chains) Spare() { c.body.Spare = true }
+
+// Open begins a scope; what it returns is handed to Close.
+func (c *Chains) Open() int { return len(c.log) }
+
+// Close ends a scope: names mean again what they meant before.
+func (c *Chains) Close(at int) {
+	for i := len(c.log) - 1; i >= at; i-- {
+		c.local[c.log[i].name] = c.log[i].was
+	}
+	c.log = c.log[:at]
+}
+
+// Bind makes a name stand for a chain until its scope ends; None hides what it
+// meant outside.
+func (c *Chains) Bind(name []byte, node int32) {
+	n := c.name(name)
+	c.log = append(c.log, undo{n, c.local[n]})
+	c.local[n] = node + 2
+}
+
+// Set changes what a name stands for where it is a local of which nothing is known yet.
+func (c *Chains) Set(name []byte, node int32) {
+	if n, ok := c.names[string(name)]; ok && c.local[n] == None+2 {
+		c.log = append(c.log, undo{n, c.local[n]})
+		c.local[n] = node + 2
+	}
+}
+
+// Find is what a name stands for among the locals.
+func (c *Chains) Find(name []byte) (node int32, local bool) {
+	n, ok := c.names[string(name)]
+	if !ok || c.local[n] == 0 {
+		return None, false
+	}
+	return c.local[n] - 2, true
+}
+
+// maxDeep bounds expressions within expressions; what lies deeper is stepped over.
+const maxDeep = 300
+
+// Deeper reports whether one more expression within another is read; Shallower
+// has to follow where it is.
+func (c *Chains) Deeper() bool {
+	if c.depth >= maxDeep {
+		return false
+	}
+	c.depth++
+	return true
+}
+
+// Shallower leaves an expression.
+func (c *Chains) Shallower() { c.depth-- }
+
+// pack writes them down, with definitions numbered anew.
+func (c *Chains) pack(moved []int32) []byte {
+	for i := range c.body.Calls {
+		if in := &c.body.Calls[i].In; *in >= 0 {
+			*in = moved[*in]
+		}
+	}
+	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
+		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Line, b.Line))
+	})
+	return model.PackBody(&c.body)
+}
