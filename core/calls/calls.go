@@ -97,7 +97,7 @@ func Of(s *model.Survey) *Graph {
 
 // edges are the links that begin in a file.
 func (f *file) edges() (all []Edge, told, untold int) {
-	e := &eval{}
+	e := &eval{profile: f.profile}
 	for _, c := range f.body.Calls {
 		from := Ref{File: f.at, Definition: c.In}
 		v := e.node(f, c.Node)

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 // A chain is followed by giving each of its steps a value: a definition, an
@@ -85,6 +86,7 @@ const (
 )
 
 type eval struct {
+	profile      *syntax.Profile
 	depth, steps int
 	cut          bool
 }
@@ -121,7 +123,7 @@ func (e *eval) follow(f *file, n int32) value {
 func (e *eval) step(f *file, n *model.ChainNode) value {
 	switch n.Op {
 	case model.ChainName:
-		return f.lookup(n.Name)
+		return e.lookup(f, n.Name)
 	case model.ChainTaken:
 		module, name, _ := strings.Cut(n.Name, " ")
 		return e.taken(f, module, name)
@@ -186,15 +188,27 @@ func instance(t *typ) value {
 }
 
 // lookup finds what a name means at the top of a file.
-func (f *file) lookup(name string) value {
-	if p, ok := f.unit.defs[name]; ok {
-		return defined(f.unit, name, p)
+func (e *eval) lookup(f *file, name string) value {
+	if v := e.top(f.unit, name); v.kind != vNone {
+		return v
 	}
 	if u := f.imports[name]; u != nil {
 		return value{kind: vUnit, unit: u}
 	}
 	if f.outside[name] {
 		return outside
+	}
+	return nothing
+}
+
+// top finds what a unit itself has under a name: a definition, or what a
+// variable of it stands for where it is none.
+func (e *eval) top(u *unit, name string) value {
+	if p, ok := u.defs[name]; ok {
+		return defined(u, name, p)
+	}
+	if s, ok := u.shapes[shapeKey{"", name, model.ShapeValue, 0}]; ok {
+		return e.follow(s.file, s.shape.Node)
 	}
 	return nothing
 }
@@ -220,12 +234,52 @@ func (e *eval) taken(f *file, module, name string) value {
 	return nothing
 }
 
-// exported finds what a unit gives out under a name.
-func (e *eval) exported(u *unit, name string) value {
-	if p, ok := u.defs[name]; ok {
-		return defined(u, name, p)
+// exported finds what a unit gives out under a name: its own, or what it takes
+// from others to give out.
+func (e *eval) exported(u *unit, name string) value { return e.handedOn(u, name, 0) }
+
+func (e *eval) handedOn(u *unit, name string, depth int) value {
+	if v := e.top(u, name); v.kind != vNone {
+		return v
+	}
+	if e.steps++; e.steps >= maxSteps || depth > 12 {
+		e.cut = true
+		return nothing
+	}
+	for _, f := range u.files {
+		for i := range f.facts.Imports {
+			im := &f.facts.Imports[i]
+			inner, ok := "", false
+			if im.Kind == model.LinkReExport {
+				inner, ok = innerName(im, name)
+			}
+			if !ok {
+				continue
+			}
+			for _, from := range f.modules[im.Text] {
+				if inner == "*" && len(im.As) > 0 {
+					return value{kind: vUnit, unit: from}
+				}
+				if v := e.handedOn(from, inner, depth+1); v.kind != vNone {
+					return v
+				}
+			}
+		}
 	}
 	return nothing
+}
+
+// innerName is what a name that is handed on is called where it comes from.
+func innerName(im *model.Import, name string) (string, bool) {
+	for i, n := range im.Names {
+		switch {
+		case len(im.As) == len(im.Names) && im.As[i] == name, len(im.As) == 0 && n == name:
+			return n, true
+		case n == "*" && len(im.As) == 0 && name != "default":
+			return name, true
+		}
+	}
+	return "", false
 }
 
 // asType is the type that a value is the name of; nil where it is none.
@@ -276,6 +330,11 @@ func (e *eval) result(v value, nth int) *typ {
 	switch {
 	case v.kind == vOutside:
 		return abroad
+	case v.kind == vUnit:
+		if d := e.top(v.unit, "default"); d.kind != vNone && d.kind != vUnit {
+			return e.result(d, nth)
+		}
+		return nil
 	case v.kind == vMember:
 		return e.shapeType(v.unit, v.name+"."+v.member, nth)
 	case v.isType() || v.kind == vType:
@@ -359,7 +418,13 @@ func (e *eval) member(v value, name string) value {
 	case v.kind == vOutside:
 		return outside
 	case v.kind == vUnit:
-		return e.exported(v.unit, name)
+		if m := e.exported(v.unit, name); m.kind != vNone {
+			return m
+		}
+		if d := e.top(v.unit, "default"); d.kind != vNone && d.kind != vUnit {
+			return e.member(d, name) // a module that stands for one thing
+		}
+		return nothing
 	case v.isType():
 		return e.find(typeKey{v.unit, v.name}, name, 0)
 	}
@@ -371,6 +436,10 @@ func (e *eval) member(v value, name string) value {
 		return outside
 	case t.kind == tNamed:
 		return e.find(t.key, name, 0)
+	case t.kind == tList && e.profile.ListGives[name]:
+		return instance(&typ{kind: tFunc, results: []*typ{t}})
+	case t.elem != nil && e.profile.ListOne[name]:
+		return instance(&typ{kind: tFunc, results: []*typ{t.elem}})
 	}
 	return nothing
 }
@@ -386,8 +455,8 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 	if p, ok := u.defs[q]; ok {
 		return defined(u, q, p)
 	}
-	if _, ok := u.shapes[shapeKey{k.name, name, model.ShapeMethod, 0}]; ok {
-		return value{kind: vMember, unit: u, name: k.name, member: name, abstract: true, place: u.defs[k.name]}
+	if _, ok := u.shapes[shapeKey{k.name, name, model.ShapeMethod, 0}]; ok && u.defs[k.name].file != nil {
+		return value{kind: vMember, unit: u, name: k.name, member: name, abstract: isAbstract(u.defs[k.name]), place: u.defs[k.name]}
 	}
 	if s, ok := u.shapes[shapeKey{k.name, name, model.ShapeValue, 0}]; ok {
 		return instance(e.typeOf(e.follow(s.file, s.shape.Node)))
@@ -416,6 +485,10 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 	}
 	return out
 }
+
+// isAbstract reports whether the members of a definition have their bodies
+// elsewhere: those of an object written out have them there.
+func isAbstract(p place) bool { return p.file != nil && typeLike(p.def().Kind) }
 
 // lastKnown is the last definition on the way of a chain: what a member is
 // asked of, or the type of that.

@@ -12,7 +12,7 @@ import (
 // same signatures. None where there are too many for that to say anything.
 func (w *world) implementers(v value) (all []Ref) {
 	w.once.Do(w.gather)
-	e := &eval{}
+	e := &eval{profile: v.place.file.profile}
 	wanted := map[string]string{}
 	if !e.members(typeKey{v.unit, v.name}, wanted, 0) {
 		return nil

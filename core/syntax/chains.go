@@ -23,9 +23,13 @@ type Chains struct {
 	texts []string
 	local []int32 // by name: its chain + 2, Hidden + 2 where nothing is known of it, 0 where it is no local
 	log   []undo
-	In    int32 // the definition that is being walked, -1 at the top
+	In    int32 // the definition that is being walked, -1 at the top, ByLine where its lines tell
 	depth int
 }
+
+// ByLine leaves it to the lines which definition a chain stands in: the
+// innermost that holds them.
+const ByLine int32 = -2
 
 // None is a chain nothing is known of.
 const None int32 = model.NoChain
@@ -156,6 +160,9 @@ func (c *Chains) Put(node int32, kind model.CallKind, line int) {
 		return
 	}
 	k := callKey{c.In, node, kind}
+	if c.In == ByLine {
+		k.in = int32(line) + 1<<30 // one for each line, until it is known which stand together
+	}
 	if c.calls[k] {
 		return
 	}
@@ -222,14 +229,48 @@ func (c *Chains) Deeper() bool {
 func (c *Chains) Shallower() { c.depth-- }
 
 // pack writes them down, with definitions numbered anew.
-func (c *Chains) pack(moved []int32) []byte {
+func (c *Chains) pack(defs []model.Definition, moved []int32) []byte {
+	if c.In == ByLine {
+		c.place(defs)
+	}
 	for i := range c.body.Calls {
-		if in := &c.body.Calls[i].In; *in >= 0 {
+		if in := &c.body.Calls[i].In; *in >= 0 && c.In != ByLine {
 			*in = moved[*in]
 		}
 	}
 	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
+		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Node, b.Node), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Line, b.Line))
+	})
+	c.body.Calls = slices.CompactFunc(c.body.Calls, func(a, b model.BodyCall) bool {
+		return a.In == b.In && a.Node == b.Node && a.Kind == b.Kind
+	})
+	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
 		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Line, b.Line))
 	})
 	return model.PackBody(&c.body)
+}
+
+// place finds the definition that each call stands in. Definitions are sorted by
+// where they begin, so that those which hold a line lie on one stack.
+func (c *Chains) place(defs []model.Definition) {
+	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int { return cmp.Compare(a.Line, b.Line) })
+	var open []int32
+	next := 0
+	for i := range c.body.Calls {
+		call := &c.body.Calls[i]
+		line := int(call.Line)
+		for ; next < len(defs) && defs[next].Line <= line; next++ {
+			for n := len(open); n > 0 && defs[open[n-1]].EndLine < defs[next].Line; n-- {
+				open = open[:n-1]
+			}
+			open = append(open, int32(next))
+		}
+		for n := len(open); n > 0 && defs[open[n-1]].EndLine < line; n-- {
+			open = open[:n-1]
+		}
+		call.In = -1
+		if n := len(open); n > 0 {
+			call.In = open[n-1]
+		}
+	}
 }

@@ -53,7 +53,7 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	}
 	moved := order(f)
 	if s.chains != nil {
-		f.Body = s.chains.pack(moved)
+		f.Body = s.chains.pack(f.Definitions, moved)
 	}
 	prints(f, s)
 	f.Hints = weigh(s)

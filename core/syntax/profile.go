@@ -52,6 +52,9 @@ type Profile struct {
 	// Words are roles that words at the end of names have in this language
 	// alone; "" where a word has none in it.
 	Words map[string]model.Role
+	// ListGives are members of lists that give a list of the same, ListOne those
+	// that give one of its elements.
+	ListGives, ListOne map[string]bool
 	// Controllers is how files of controllers end, and the folder below which
 	// their templates are named for them; "" where there is no such habit.
 	ControllerEnd, ControllerRoot string

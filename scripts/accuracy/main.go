@@ -29,14 +29,15 @@ var truth = map[string]struct {
 	command   []string
 	languages []string
 }{
-	"java":       {[]string{"java", "scripts/accuracy/truth/Truth.java"}, []string{"Java"}},
-	"python":     {[]string{"python3", "scripts/accuracy/truth/truth.py"}, []string{"Python"}},
-	"go":         {[]string{"go", "run", "./scripts/accuracy/truth/gotruth"}, []string{"Go"}},
-	"go-calls":   {[]string{"go", "run", "./scripts/accuracy/truth/gocalls"}, []string{"Go"}},
-	"typescript": {[]string{"node", "scripts/accuracy/truth/truth.mjs"}, []string{"TypeScript", "TSX", "JavaScript", "JSX"}},
-	"php":        {[]string{"php", "scripts/accuracy/truth/truth.php"}, []string{"PHP"}},
-	"perl":       {[]string{"perl", "scripts/accuracy/truth/truth.pl"}, []string{"Perl"}},
-	"ruby":       {[]string{"ruby", "scripts/accuracy/truth/truth.rb"}, []string{"Ruby"}},
+	"java":             {[]string{"java", "scripts/accuracy/truth/Truth.java"}, []string{"Java"}},
+	"python":           {[]string{"python3", "scripts/accuracy/truth/truth.py"}, []string{"Python"}},
+	"go":               {[]string{"go", "run", "./scripts/accuracy/truth/gotruth"}, []string{"Go"}},
+	"go-calls":         {[]string{"go", "run", "./scripts/accuracy/truth/gocalls"}, []string{"Go"}},
+	"typescript-calls": {[]string{"node", "scripts/accuracy/truth/calls.mjs"}, []string{"TypeScript", "TSX", "JavaScript", "JSX"}},
+	"typescript":       {[]string{"node", "scripts/accuracy/truth/truth.mjs"}, []string{"TypeScript", "TSX", "JavaScript", "JSX"}},
+	"php":              {[]string{"php", "scripts/accuracy/truth/truth.php"}, []string{"PHP"}},
+	"perl":             {[]string{"perl", "scripts/accuracy/truth/truth.pl"}, []string{"Perl"}},
+	"ruby":             {[]string{"ruby", "scripts/accuracy/truth/truth.rb"}, []string{"Ruby"}},
 }
 
 type definition struct {

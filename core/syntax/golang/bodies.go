@@ -545,6 +545,7 @@ func (w *walker) operand(i int) (node int32, next int, isType, local bool) {
 			return c.Instance(t), s.Close(i+1) + 1, false, true
 		case "append", "min", "max":
 			nodes := w.arguments(i + 1)
+			c.Put(c.Name(s.Bytes(i)), model.CallPlain, s.Line(i)) // the package may have its own
 			return nodes[0], s.Close(i+1) + 1, false, true
 		}
 	}

@@ -11,11 +11,11 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Vue", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Name: "Vue", Version: 2, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
 		Extensions: []string{".vue"}, Read: readComponent,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "Svelte", Version: 1, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Name: "Svelte", Version: 2, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
 		Extensions: []string{".svelte"}, Read: readComponent,
 	})
 }
@@ -136,6 +136,7 @@ func readComponent(language string, src []byte) *model.Facts {
 	r.signs.Add(model.SignDraws, 1)
 	r.names["default"] = true
 	r.f.Names = syntax.SortedSet(r.names)
+	r.bodies()
 	out := syntax.Finish(r.f, r.s, r.signs)
 	// The script alone was lexed: the lines are those of the whole file.
 	out.Lines, out.Code, out.Comment, out.Blank = 0, 0, 0, 0

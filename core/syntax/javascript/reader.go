@@ -13,25 +13,27 @@ var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug
 
 var profile = syntax.Profile{
 	Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
-	Words: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},
+	ListGives: syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
+	ListOne:   syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
+	Words:     map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},
 }
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 10, Profile: profile,
+		Name: "TypeScript", Version: 11, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 10, Profile: profile,
+		Name: "TSX", Version: 11, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 10, Profile: profile,
+		Name: "JavaScript", Version: 11, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 10, Profile: profile,
+		Name: "JSX", Version: 11, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -87,6 +89,7 @@ func read(language string, src []byte) *model.Facts {
 	r.pages()
 	r.f.Env = environment.Read(r.s)
 	r.doc()
+	r.bodies()
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -1,0 +1,509 @@
+package javascript
+
+import (
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// walker walks a file from its first token to its last, once its definitions
+// are known: declarations bind names, expressions become chains. Which
+// definition a chain stands in its line tells.
+type walker struct {
+	r     *reader
+	s     *syntax.Stream
+	c     *syntax.Chains
+	class string // the qualified name of the class that is walked
+	owner string // the namespace that is walked
+	// deep is how many functions are around; at 0 names belong to the file.
+	deep int
+	// gives is what the function that is walked returns, as far as it was met.
+	gives int32
+	// handed is what a function gets that is written as an argument.
+	handed int32
+}
+
+const none = syntax.None
+
+// bodies walks the file.
+func (r *reader) bodies() {
+	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, handed: none}
+	w.c.In = syntax.ByLine
+	w.statements(0, r.s.Len())
+}
+
+func (w *walker) statements(i, end int) {
+	if !w.c.Deeper() {
+		return
+	}
+	defer w.c.Shallower()
+	for i < end {
+		i = max(w.statement(i, end), i+1)
+	}
+}
+
+// block walks statements in braces, with names of their own.
+func (w *walker) block(open int) (next int) {
+	at := w.c.Open()
+	w.statements(open+1, w.s.Close(open))
+	w.c.Close(at)
+	return w.s.Close(open) + 1
+}
+
+// words read what begins with them, and give the token behind it; 0 where the
+// word is a name there.
+var words map[string]func(w *walker, i, end int) int
+
+func init() {
+	declared := func(w *walker, i, end int) int { return w.variables(i+1, end) }
+	headed := func(w *walker, i, end int) int { return w.headed(i+1, end) }
+	step := func(_ *walker, i, _ int) int { return i + 1 }
+	words = map[string]func(w *walker, i, end int) int{
+		"import": (*walker).importing, "export": (*walker).exporting,
+		"const": declared, "let": declared, "var": declared,
+		"class":     func(w *walker, i, _ int) int { _, next := w.classAt(i); return next },
+		"interface": (*walker).interfaceAt, "type": (*walker).typeAlias,
+		"enum": (*walker).named, "namespace": (*walker).namespace, "module": (*walker).namespace,
+		"for": headed, "while": headed, "if": headed, "switch": headed, "with": headed, "catch": headed,
+		"return": (*walker).returning,
+		"else":   step, "do": step, "try": step, "finally": step, "declare": step, "abstract": step, "default": step,
+		"case": step, "break": step, "continue": step, "throw": step,
+	}
+}
+
+func (w *walker) statement(i, end int) (next int) {
+	s := w.s
+	switch {
+	case s.Is(i, "{"):
+		return w.block(i)
+	case s.Is(i, "@"):
+		_, next := w.expr(i + 1)
+		return next
+	case !s.IsIdent(i):
+		if s.Any(i, ";", ",", ":", ")", "}", "]") {
+			return i + 1
+		}
+		_, next := w.expr(i)
+		return next
+	}
+	if read := words[string(s.Bytes(i))]; read != nil && !s.Any(i+1, "=", ".", ",", ")", "?.", "=>") {
+		if next := read(w, i, end); next > 0 {
+			return next
+		}
+	}
+	if s.Match(i, "async", "function") {
+		i++
+	}
+	if s.Is(i, "function") && (s.IsIdent(i+1) || s.Match(i+1, "*", syntax.Name)) {
+		return w.functionStatement(i)
+	}
+	if s.Match(i, syntax.Name, ":") {
+		return i + 2
+	}
+	if next := w.handedOut(i); next > 0 {
+		return next
+	}
+	_, next = w.expr(i)
+	return next
+}
+
+func (w *walker) importing(i, end int) int {
+	if w.s.Any(i+1, "(", ".") {
+		return 0
+	}
+	return w.r.statementEnd(i, end) + 1
+}
+
+// exporting keeps under which names things are handed out.
+func (w *walker) exporting(i, end int) int {
+	s := w.s
+	switch {
+	case s.Is(i+1, "{") || s.Match(i+1, "type", "{"):
+		open := i + 1
+		if s.Is(open, "type") {
+			open++
+		}
+		if !s.Is(s.Close(open)+1, "from") {
+			for k := open + 1; k < s.Close(open); k++ {
+				if s.Match(k, syntax.Name, "as", syntax.Name) {
+					w.hand(s.Text(k+2), w.name(k))
+					k += 2
+				}
+			}
+		}
+		return w.r.statementEnd(i, end) + 1
+	case s.Is(i+1, "*"):
+		return w.r.statementEnd(i, end) + 1
+	case !s.Is(i+1, "default"):
+		return i + 1
+	}
+	k := i + 2
+	for s.Any(k, "async", "abstract") {
+		k++
+	}
+	switch {
+	case s.Is(k, "function") && s.IsIdent(k+1):
+		w.hand("default", w.c.Name(s.Bytes(k+1)))
+		return w.functionStatement(k)
+	case s.Is(k, "function"), s.Is(k, "class") && !s.IsIdent(k+1):
+		w.value("default", k)
+		return w.skipped(k)
+	case s.Is(k, "class"):
+		w.hand("default", w.c.Name(s.Bytes(k+1)))
+		return k
+	}
+	return w.value("default", k)
+}
+
+// skipped walks an expression that begins with a word and gives the token behind it.
+func (w *walker) skipped(i int) int {
+	_, next := w.expr(i)
+	return next
+}
+
+// hand keeps that something is handed out, or known in the file, under a name.
+func (w *walker) hand(name string, node int32) {
+	if node != none {
+		w.c.Shape(model.Shape{Owner: w.owner, Name: name, Kind: model.ShapeValue, Node: node})
+	}
+}
+
+// handedOut reads "exports.name = …" and "module.exports = …".
+func (w *walker) handedOut(i int) (next int) {
+	s := w.s
+	k := i
+	if s.Match(k, "module", ".", "exports") {
+		k += 2
+	} else if !s.Is(k, "exports") {
+		return 0
+	}
+	name := "default"
+	if s.Match(k+1, ".", syntax.Name) {
+		k += 2
+		name = s.Text(k)
+	}
+	if !s.Is(k+1, "=") || s.Is(k+2, "=") {
+		return 0
+	}
+	if name == "default" && s.Is(k+2, "{") {
+		for j := k + 3; j < s.Close(k+2); j = s.Close(j) + 1 {
+			switch {
+			case s.IsIdent(j) && s.Any(j-1, "{", ",") && s.Any(j+1, ",", "}"):
+				w.hand(s.Text(j), w.name(j))
+			case s.Match(j, syntax.Name, ":", syntax.Name) && s.Any(j+3, ",", "}"):
+				w.hand(s.Text(j), w.name(j+2))
+			}
+		}
+	}
+	return w.value(name, k+2)
+}
+
+// value keeps what a name at the top stands for, and walks it.
+func (w *walker) value(name string, i int) (next int) {
+	s := w.s
+	if s.Is(i, "{") {
+		w.literal(i, join(w.owner, name))
+		w.hand(name, w.c.Self(join(w.owner, name)))
+		return s.Close(i) + 1
+	}
+	gives := w.gives
+	node, next := w.expr(i)
+	w.gives = gives
+	w.hand(name, node)
+	return next
+}
+
+// variables walks "const a = …, { b } = …".
+func (w *walker) variables(i, end int) (next int) {
+	s := w.s
+	if s.Is(i, "enum") {
+		return w.named(i, end)
+	}
+	for {
+		next = w.binding(i, end)
+		if next <= i || !s.Is(next, ",") || next >= end {
+			return max(next, i+1)
+		}
+		i = next + 1
+	}
+}
+
+// binding walks one name or pattern with its type and what is put into it.
+func (w *walker) binding(i, end int) (next int) {
+	s := w.s
+	at := i
+	if s.Any(i, "{", "[") {
+		i = s.Close(i)
+	} else if !s.IsIdent(i) {
+		return i
+	}
+	if i++; s.Is(i, "!") {
+		i++
+	}
+	node, typed := none, false
+	if s.Is(i, ":") {
+		var t int32
+		t, i = w.typ(i + 1)
+		node, typed = w.c.Instance(t), true
+	}
+	top := w.deep == 0 && s.IsIdent(at)
+	switch {
+	case s.Is(i, "of"), s.Is(i, "in"):
+		n, next := w.expr(i + 1)
+		if s.Is(i, "of") {
+			node = w.c.Go(n, model.ChainElement, nil)
+		}
+		w.pattern(at, node)
+		return next
+	case !s.Is(i, "="):
+		if top && typed {
+			w.hand(s.Text(at), node)
+		} else {
+			w.pattern(at, node)
+		}
+		return i
+	case top && !typed && s.Is(i+1, "{"):
+		return w.value(s.Text(at), i+1)
+	case top && w.function(i+1):
+		return w.functionValue(s.Text(at), i+1)
+	}
+	n, next := w.expr(i + 1)
+	if !typed {
+		node = n
+	}
+	if top {
+		w.hand(s.Text(at), node)
+	} else {
+		w.pattern(at, node)
+	}
+	return next
+}
+
+// function reports whether a function is written at i.
+func (w *walker) function(i int) bool { return w.r.isFunction(i, min(i+400, w.s.Len()-1)) }
+
+// functionValue walks a function that a name at the top stands for.
+func (w *walker) functionValue(name string, i int) (next int) {
+	s := w.s
+	if s.Is(i, "async") && !s.Is(i+1, "=>") {
+		i++
+	}
+	if s.Is(i, "function") {
+		k := i + 1
+		if s.Is(k, "*") {
+			k++
+		}
+		if s.IsIdent(k) {
+			k++
+		}
+		return w.callable(w.owner, name, w.r.skipTypeArgs(k), false)
+	}
+	return w.callable(w.owner, name, w.r.skipTypeArgs(i), true)
+}
+
+func (w *walker) functionStatement(i int) int {
+	s := w.s
+	k := i + 1
+	if s.Is(k, "*") {
+		k++
+	}
+	name := s.Text(k)
+	if w.deep > 0 {
+		w.c.Bind(s.Bytes(k), none)
+		return w.callable("", "", w.r.skipTypeArgs(k+1), false)
+	}
+	return w.callable(w.owner, name, w.r.skipTypeArgs(k+1), false)
+}
+
+// callable walks the parameters and the body of a function, and keeps what it
+// gives under its name: as its type says, else as its first return does. Its
+// body is an expression where it is an arrow function without braces.
+func (w *walker) callable(owner, name string, i int, arrow bool) (next int) {
+	node, next := w.signature(i, arrow, owner != "" && name == "constructor")
+	if name != "" && node != none {
+		w.c.Shape(model.Shape{Owner: owner, Name: name, Kind: model.ShapeResult, Node: node})
+	}
+	return next
+}
+
+// signature walks parameters and body and gives what the function gives.
+func (w *walker) signature(i int, arrow, constructs bool) (gives int32, next int) {
+	s := w.s
+	at, before := w.c.Open(), w.gives
+	w.deep++
+	w.gives = none
+	defer func() {
+		w.deep--
+		w.gives = before
+		w.c.Close(at)
+	}()
+	result, typed := none, false
+	if s.Is(i, "(") {
+		w.params(i, constructs)
+		i = s.Close(i) + 1
+	} else if s.Match(i, syntax.Name, "=>") {
+		w.c.Bind(s.Bytes(i), w.handed)
+		i++
+	}
+	w.handed = none
+	if s.Is(i, ":") {
+		var t int32
+		t, i = w.typ(i + 1)
+		result, typed = w.c.Instance(t), true
+	}
+	if s.Is(i, "=>") {
+		i++
+		arrow = true
+	}
+	switch {
+	case s.Is(i, "{"):
+		w.statements(i+1, s.Close(i))
+		next = s.Close(i) + 1
+	case arrow:
+		w.gives, next = w.expr(i)
+	default:
+		return result, i // a head without a body
+	}
+	if !typed {
+		result = w.gives
+	}
+	return result, next
+}
+
+// params binds the parameters from open on. Those of a constructor that have a
+// word before them are fields as well.
+func (w *walker) params(open int, constructs bool) {
+	s, end := w.s, w.s.Close(open)
+	for i := open + 1; i < end; {
+		for s.Is(i, "@") {
+			_, i = w.expr(i + 1)
+		}
+		field := false
+		for memberWords[string(s.Bytes(i))] && s.IsIdent(i+1) {
+			field = true
+			i++
+		}
+		if s.Is(i, "...") {
+			i++
+		}
+		at := i
+		i = s.Close(i) + 1
+		if s.Is(i, "?") {
+			i++
+		}
+		node := none
+		if i == at+1 && open+1 == at || s.Any(at, "{", "[") && open+1 == at {
+			node = w.handed
+		}
+		if s.Is(i, ":") {
+			var t int32
+			t, i = w.typ(i + 1)
+			node = w.c.Instance(t)
+		}
+		if s.Is(i, "=") {
+			n, next := w.expr(i + 1)
+			if node == none {
+				node = n
+			}
+			i = next
+		}
+		w.pattern(at, node)
+		if field && constructs && node != none {
+			w.c.Shape(model.Shape{Owner: w.class, Name: s.Text(at), Kind: model.ShapeValue, Node: node})
+		}
+		for i < end && !s.Is(i, ",") {
+			i = s.Close(i) + 1
+		}
+		i++
+	}
+}
+
+// pattern binds a name, or the names of a pattern, to parts of a value.
+func (w *walker) pattern(i int, node int32) {
+	s := w.s
+	switch {
+	case s.Is(i, "{"):
+		for k := i + 1; k < s.Close(i); {
+			switch {
+			case s.Match(k, syntax.Name, ":"):
+				w.pattern(k+2, w.c.Member(node, s.Bytes(k)))
+			case s.IsIdent(k):
+				w.c.Bind(s.Bytes(k), w.c.Member(node, s.Bytes(k)))
+			}
+			for k < s.Close(i) && !s.Is(k, ",") {
+				k = s.Close(k) + 1
+			}
+			k++
+		}
+	case s.Is(i, "["):
+		for k := i + 1; k < s.Close(i); k = s.Close(k) + 1 {
+			if s.Any(k, "{", "[") || s.IsIdent(k) {
+				w.pattern(k, w.c.Go(node, model.ChainElement, nil))
+			}
+		}
+	case s.IsIdent(i):
+		w.c.Bind(s.Bytes(i), node)
+	}
+}
+
+// headed walks what stands in the parentheses behind "for", "if" and their
+// like; its names are known in the statement behind.
+func (w *walker) headed(i, end int) int {
+	s := w.s
+	if s.Is(i, "await") {
+		i++
+	}
+	if !s.Is(i, "(") {
+		return 0
+	}
+	at := w.c.Open()
+	if s.Is(i-1, "catch") {
+		w.pattern(i+1, none)
+	} else {
+		w.statements(i+1, s.Close(i))
+	}
+	next := s.Close(i) + 1
+	if next < end {
+		next = max(w.statement(next, end), next+1)
+	}
+	w.c.Close(at)
+	return next
+}
+
+func (w *walker) returning(i, end int) int {
+	s := w.s
+	if i+1 >= end || s.Line(i+1) != s.Line(i) || s.Any(i+1, ";", "}") {
+		return i + 1
+	}
+	n, next := w.expr(i + 1)
+	if w.gives == none {
+		w.gives = n
+	}
+	return next
+}
+
+// named steps over a declaration with a name and braces.
+func (w *walker) named(i, _ int) int {
+	s := w.s
+	if s.Match(i+1, syntax.Name, "{") {
+		return s.Close(i+2) + 1
+	}
+	return 0
+}
+
+func (w *walker) namespace(i, _ int) int {
+	s := w.s
+	k := i + 1
+	name := ""
+	for s.Any(k, syntax.Name, ".", syntax.Quoted) {
+		name += s.Unquote(k)
+		k++
+	}
+	if name == "" || !s.Is(k, "{") {
+		return 0
+	}
+	owner := w.owner
+	w.owner = join(owner, name)
+	w.statements(k+1, s.Close(k))
+	w.owner = owner
+	return s.Close(k) + 1
+}
