@@ -101,6 +101,9 @@ func (f *file) edges() (all []Edge, told, untold int) {
 	for _, c := range f.body.Calls {
 		from := Ref{File: f.at, Definition: c.In}
 		v := e.node(f, c.Node)
+		if v.kind == vUnit && c.Kind != model.CallRead {
+			v = e.standsFor(v.unit) // a module that stands for one function or class
+		}
 		switch {
 		case v.kind == vDef || v.kind == vMember:
 			told++

@@ -1,6 +1,8 @@
 package calls
 
 import (
+	"path"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -156,7 +158,7 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 		nth, _ := strconv.Atoi(n.Name)
 		return instance(e.result(from, nth))
 	case model.ChainElement, model.ChainKey:
-		if from.kind == vDef && !from.isType() && e.typeOf(from) == nil || from.isType() {
+		if from.isType() || from.kind == vDef && callable(from.place.def().Kind) {
 			return from // a generic function or type made with its types
 		}
 		return instance(e.element(e.typeOf(from), n.Op == model.ChainKey))
@@ -231,6 +233,28 @@ func (e *eval) taken(f *file, module, name string) value {
 			return v
 		}
 	}
+	for _, u := range units {
+		if stem(u.files[0].path) == name {
+			return value{kind: vUnit, unit: u} // a module of the package
+		}
+	}
+	return nothing
+}
+
+// stem is what a file is called as a module: a package by its folder.
+func stem(p string) string {
+	base := strings.TrimSuffix(path.Base(p), path.Ext(p))
+	if base == "__init__" {
+		return path.Base(path.Dir(p))
+	}
+	return base
+}
+
+// standsFor is the one thing that a module hands out in place of itself.
+func (e *eval) standsFor(u *unit) value {
+	if d := e.top(u, "default"); d.kind != vUnit {
+		return d
+	}
 	return nothing
 }
 
@@ -250,7 +274,7 @@ func (e *eval) handedOn(u *unit, name string, depth int) value {
 		for i := range f.facts.Imports {
 			im := &f.facts.Imports[i]
 			inner, ok := "", false
-			if im.Kind == model.LinkReExport {
+			if im.Kind == model.LinkReExport || f.profile.HandsOn && (len(im.Names) != 1 || im.Names[0] != "*" || im.Alias == "*") {
 				inner, ok = innerName(im, name)
 			}
 			if !ok {
@@ -308,6 +332,9 @@ func (e *eval) typeOf(v value) *typ {
 		if v.isType() {
 			return nil
 		}
+		if d := v.place.def(); callable(d.Kind) && v.place.file.getter(d.Marks) {
+			return e.shapeType(v.unit, v.name, 0)
+		}
 		if s, ok := v.unit.shape(v.name, model.ShapeValue, 0); ok {
 			return e.typeOf(e.follow(s.file, s.shape.Node))
 		}
@@ -331,10 +358,7 @@ func (e *eval) result(v value, nth int) *typ {
 	case v.kind == vOutside:
 		return abroad
 	case v.kind == vUnit:
-		if d := e.top(v.unit, "default"); d.kind != vNone && d.kind != vUnit {
-			return e.result(d, nth)
-		}
-		return nil
+		return e.result(e.standsFor(v.unit), nth)
 	case v.kind == vMember:
 		return e.shapeType(v.unit, v.name+"."+v.member, nth)
 	case v.isType() || v.kind == vType:
@@ -421,10 +445,7 @@ func (e *eval) member(v value, name string) value {
 		if m := e.exported(v.unit, name); m.kind != vNone {
 			return m
 		}
-		if d := e.top(v.unit, "default"); d.kind != vNone && d.kind != vUnit {
-			return e.member(d, name) // a module that stands for one thing
-		}
-		return nothing
+		return e.member(e.standsFor(v.unit), name)
 	case v.isType():
 		return e.find(typeKey{v.unit, v.name}, name, 0)
 	}
@@ -489,6 +510,11 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 // isAbstract reports whether the members of a definition have their bodies
 // elsewhere: those of an object written out have them there.
 func isAbstract(p place) bool { return p.file != nil && typeLike(p.def().Kind) }
+
+// getter reports whether a method with these marks is read like a field.
+func (f *file) getter(marks []string) bool {
+	return len(f.profile.Getters) > 0 && slices.ContainsFunc(marks, func(m string) bool { return f.profile.Getters[m] })
+}
 
 // lastKnown is the last definition on the way of a chain: what a member is
 // asked of, or the type of that.

@@ -52,6 +52,10 @@ type Profile struct {
 	// Words are roles that words at the end of names have in this language
 	// alone; "" where a word has none in it.
 	Words map[string]model.Role
+	// HandsOn: what a file imports others can take from it.
+	HandsOn bool
+	// Getters are the marks of methods that are read like fields.
+	Getters map[string]bool
 	// ListGives are members of lists that give a list of the same, ListOne those
 	// that give one of its elements.
 	ListGives, ListOne map[string]bool

@@ -30,6 +30,8 @@ func (w *walker) expr(i int) (node int32, next int) {
 		}
 		other, after := w.unary(next + long)
 		switch {
+		case long == 1 && s.Is(next, "="):
+			node = other // what is put somewhere is what the whole gives
 		case !keeps:
 			node = none
 		case node == none || s.Is(next, "?"):
@@ -133,7 +135,9 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		}
 		base := c.Step(none, model.ChainBase, []byte(w.class))
 		if s.Is(i+1, "(") {
-			return c.Member(base, []byte("constructor")), i + 1, false
+			c.Put(c.Member(base, []byte("constructor")), model.CallConstruct, s.Line(i))
+			w.arguments(i+1, none)
+			return none, s.Close(i+1) + 1, true
 		}
 		return base, i + 1, true
 	case "new":

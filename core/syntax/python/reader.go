@@ -12,9 +12,11 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Python", Version: 7,
+		Name: "Python", Version: 8,
 		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"},
-			Words: map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
+			Words:   map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
+			HandsOn: true, Getters: syntax.Set("property", "cached_property", "functools.cached_property"),
+			ListOne: syntax.Set("pop", "first", "last", "get"), ListGives: syntax.Set("filter", "all", "order_by", "exclude", "copy", "values"),
 		},
 		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},
 		Shebangs: []string{"python", "pypy"}, Read: read, Resolve: resolve,
@@ -48,6 +50,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.inherit()
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
+	r.bodies()
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

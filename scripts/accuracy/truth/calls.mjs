@@ -46,7 +46,7 @@ const within = (n) => {
   for (let p = n.parent; p; p = p.parent) if (ts.isModuleDeclaration(p) && !ts.isGlobalScopeAugmentation(p)) names.unshift(p.name.text)
   return names.length ? names.join('.') + '.' : ''
 }
-const text = (name) => (name && (ts.isIdentifier(name) || ts.isStringLiteral(name) || ts.isPrivateIdentifier(name)) ? name.text.replace(/^#/, '') : '')
+const text = (name) => (name && (ts.isIdentifier(name) || ts.isStringLiteral(name) || ts.isPrivateIdentifier(name)) ? name.text : '')
 
 /** The name of a definition, or nothing where it is none that has a name of its own. */
 function nameOf(d) {
@@ -71,7 +71,7 @@ function nameOf(d) {
 /** Where a call stands: the innermost definition around it. */
 function around(n) {
   for (let p = n.parent; p; p = p.parent) {
-    if (ts.isObjectLiteralElement(p)) continue
+    if (p.parent && ts.isObjectLiteralExpression(p.parent)) continue
     if (
       ts.isFunctionDeclaration(p) || ts.isVariableDeclaration(p) || ts.isClassElement(p) || ts.isClassDeclaration(p)
     ) {
