@@ -145,7 +145,7 @@ func (f *file) reached(from Ref, c model.BodyCall, v value) (all []Edge) {
 		return nil
 	}
 	all = append(all, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: true})
-	if v.kind == vMember && v.abstract {
+	if v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod {
 		for _, m := range f.world.implementers(v) {
 			all = append(all, Edge{From: from, To: m, Line: c.Line, Kind: kind})
 		}
@@ -176,6 +176,7 @@ func newWorld(s *model.Survey) *world {
 			known: make([]atomic.Pointer[value], len(body.Nodes))}
 	})
 	w.index()
+	w.space()
 	w.links()
 	return w
 }

@@ -91,6 +91,7 @@ type eval struct {
 	profile      *syntax.Profile
 	depth, steps int
 	cut          bool
+	active       map[*model.ChainNode]bool // steps that are being followed
 }
 
 // node is the value of a step of a file.
@@ -112,10 +113,20 @@ func (e *eval) follow(f *file, n int32) value {
 		e.cut = true
 		return nothing
 	}
+	at := &f.body.Nodes[n]
+	if e.active[at] {
+		e.cut = true // it leads back to itself
+		return nothing
+	}
+	if e.active == nil {
+		e.active = map[*model.ChainNode]bool{}
+	}
+	e.active[at] = true
 	e.depth++
 	e.steps++
-	v := e.step(f, &f.body.Nodes[n])
+	v := e.step(f, at)
 	e.depth--
+	delete(e.active, at)
 	if !e.cut {
 		f.known[n].Store(&v)
 	}
@@ -131,6 +142,8 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 		return e.taken(f, module, name)
 	case model.ChainSelf:
 		return instance(&typ{key: typeKey{f.unit, n.Name}})
+	case model.ChainBare:
+		return e.bare(f, n.Name)
 	case model.ChainFunc:
 		t := &typ{kind: tFunc}
 		if n.From != model.NoChain {
@@ -172,8 +185,6 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 			t.index = e.asType(e.follow(f, int32(k)))
 		}
 		return value{kind: vType, typ: t}
-	case model.ChainWait:
-		return from
 	}
 	return nothing
 }
@@ -197,10 +208,40 @@ func (e *eval) lookup(f *file, name string) value {
 	if u := f.imports[name]; u != nil {
 		return value{kind: vUnit, unit: u}
 	}
+	if f.profile.Namespace != "" {
+		if v := f.spaced(name); v.kind != vNone {
+			return v
+		}
+	}
 	if f.outside[name] {
 		return outside
 	}
 	return nothing
+}
+
+// bare finds a name that stands in a type without anything before it: a member
+// of the type, of what it is built upon, or of a type around it; else what the
+// file knows by that name.
+func (e *eval) bare(f *file, words string) value {
+	of, name, _ := strings.Cut(words, " ")
+	for q := of; q != ""; {
+		if v := e.find(typeKey{f.unit, q}, name, 0); v.kind != vNone && v.kind != vOutside {
+			return v
+		}
+		q, _ = cutLast(q)
+	}
+	if v := e.lookup(f, name); v.kind != vNone {
+		return v
+	}
+	return nothing
+}
+
+// cutLast parts a qualified name before its last dot.
+func cutLast(q string) (before, last string) {
+	if i := strings.LastIndexByte(q, '.'); i >= 0 {
+		return q[:i], q[i+1:]
+	}
+	return "", q
 }
 
 // top finds what a unit itself has under a name: a definition, or what a

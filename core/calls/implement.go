@@ -12,6 +12,18 @@ import (
 // same signatures. None where there are too many for that to say anything.
 func (w *world) implementers(v value) (all []Ref) {
 	w.once.Do(w.gather)
+	key := v.name + "\x00" + v.member + "\x00" + v.place.file.path
+	if known, ok := w.answers.Load(key); ok {
+		return known.([]Ref)
+	}
+	defer func() { w.answers.Store(key, all) }()
+	if v.kind == vDef {
+		owner, name := cutLast(v.name)
+		return w.overriders(typeKey{v.unit, owner}, name)
+	}
+	if v.place.file.profile.Inherits {
+		return w.overriders(typeKey{v.unit, v.name}, v.member)
+	}
 	e := &eval{profile: v.place.file.profile}
 	wanted := map[string]string{}
 	if !e.members(typeKey{v.unit, v.name}, wanted, 0) {
@@ -30,8 +42,45 @@ func (w *world) implementers(v value) (all []Ref) {
 	return all
 }
 
-// gather lists which types have a method of a name.
+// overriders are the members of a name in the types that are built upon a type,
+// directly or not. None where there are too many.
+func (w *world) overriders(k typeKey, name string) (all []Ref) {
+	seen := map[typeKey]bool{k: true}
+	for next := []typeKey{k}; len(next) > 0; next = next[1:] {
+		for _, sub := range w.subtypes[next[0]] {
+			if seen[sub] {
+				continue
+			}
+			seen[sub] = true
+			next = append(next, sub)
+			if p, ok := sub.unit.defs[sub.name+"."+name]; ok {
+				if len(all) == maxImplementers {
+					return nil
+				}
+				all = append(all, defined(sub.unit, sub.name+"."+name, p).ref())
+			}
+		}
+	}
+	slices.SortFunc(all, compareRefs)
+	return all
+}
+
+// gather lists which types have a method of a name, and which are built upon which.
 func (w *world) gather() {
+	w.subtypes = map[typeKey][]typeKey{}
+	for _, u := range w.units {
+		for name, bases := range u.bases {
+			for _, b := range bases {
+				if !b.file.profile.Inherits {
+					continue
+				}
+				e := &eval{profile: b.file.profile}
+				if t := e.asType(e.node(b.file, b.shape.Node)); t != nil && t.kind == tNamed {
+					w.subtypes[t.key] = append(w.subtypes[t.key], typeKey{u, name})
+				}
+			}
+		}
+	}
 	w.owners = map[string][]typeKey{}
 	for _, u := range w.units {
 		for q, p := range u.defs {

@@ -19,8 +19,10 @@ type world struct {
 	at     map[string]int32 // by path
 	units  map[string]*unit
 
+	spaces   map[string]map[string]place // by language and namespace: what stands at its top
 	once     sync.Once
 	subtypes map[typeKey][]typeKey
+	answers  sync.Map             // who implements a member of an interface, as far as it was asked for
 	owners   map[string][]typeKey // by the name of a method, for languages that match interfaces by their members
 }
 
@@ -38,7 +40,9 @@ type file struct {
 	// text of an import.
 	imports map[string]*unit
 	modules map[string][]*unit
-	outside map[string]bool // names and texts of imports that lead out of the codebase
+	named   map[string]place   // what is taken by name, in languages with namespaces; no place for what is outside
+	within  []map[string]place // the namespaces that are known, the nearest first
+	outside map[string]bool    // names and texts of imports that lead out of the codebase
 	known   []atomic.Pointer[value]
 }
 
@@ -102,6 +106,104 @@ func (w *world) index() {
 			u.add(f)
 		}
 	}
+}
+
+// space gathers what stands at the top of each namespace.
+func (w *world) space() {
+	w.spaces = map[string]map[string]place{}
+	for _, f := range w.files {
+		if f == nil || f.profile.Namespace == "" {
+			continue
+		}
+		key := f.profile.Namespace + f.facts.Namespace
+		in := w.spaces[key]
+		if in == nil {
+			in = map[string]place{}
+			w.spaces[key] = in
+		}
+		for i := range f.facts.Definitions {
+			if d := &f.facts.Definitions[i]; d.Parent == "" && in[d.Name].file == nil {
+				in[d.Name] = place{f, int32(i)}
+			}
+		}
+	}
+}
+
+// spaced finds a name as languages with namespaces do: taken by a statement of
+// the file, of its own namespace or one around it, or of one that is taken whole.
+func (f *file) spaced(name string) value {
+	if p, ok := f.named[name]; ok {
+		if p.file == nil {
+			return outside
+		}
+		return defined(p.file.unit, p.def().Qualified(), p)
+	}
+	for _, space := range f.within {
+		if p, ok := space[name]; ok {
+			return defined(p.file.unit, name, p)
+		}
+	}
+	return nothing
+}
+
+// take gathers the names that a file with namespaces takes, and the namespaces
+// whose names it knows, the nearest first.
+func (f *file) take() {
+	w, sign := f.world, f.profile.Namespace
+	f.named = map[string]place{}
+	know := func(space string) {
+		if in := w.spaces[sign+space]; in != nil {
+			f.within = append(f.within, in)
+		}
+	}
+	for space := f.facts.Namespace; ; {
+		know(space)
+		i := strings.LastIndex(space, sign)
+		if i < 0 || f.profile.PathPackages {
+			break
+		}
+		space = space[:i]
+	}
+	for _, im := range f.facts.Imports {
+		if whole, ok := strings.CutSuffix(im.Text, sign+"*"); ok && im.Alias != "static" {
+			know(whole)
+			continue
+		}
+		know(im.Text)
+		space, last := partLast(im.Text, sign)
+		name := last
+		if im.Alias != "" && im.Alias != "static" {
+			name = im.Alias
+		}
+		if im.Alias == "static" {
+			f.takeMembers(space, last)
+		} else if p, ok := w.spaces[sign+space][last]; ok {
+			f.named[name] = p
+		} else if _, inside := w.spaces[sign+im.Text]; !inside && space != "" {
+			f.named[name] = place{}
+		}
+	}
+}
+
+// takeMembers takes a member of a type by its name, or all of them.
+func (f *file) takeMembers(of, name string) {
+	space, last := partLast(of, f.profile.Namespace)
+	p, ok := f.world.spaces[f.profile.Namespace+space][last]
+	if !ok {
+		return
+	}
+	for q, m := range p.file.unit.defs {
+		if d := m.def(); d.Parent == last && (name == "*" || d.Name == name) && strings.HasPrefix(q, last+".") {
+			f.named[d.Name] = m
+		}
+	}
+}
+
+func partLast(text, sign string) (before, last string) {
+	if i := strings.LastIndex(text, sign); i >= 0 {
+		return text[:i], text[i+len(sign):]
+	}
+	return "", text
 }
 
 // plainness ranks the files of a package: one that is for another system than
@@ -170,6 +272,9 @@ func (w *world) links() {
 	for _, f := range w.files {
 		if f == nil {
 			continue
+		}
+		if f.profile.Namespace != "" {
+			f.take()
 		}
 		for _, im := range f.facts.Imports {
 			units := f.modules[im.Text]

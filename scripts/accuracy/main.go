@@ -29,6 +29,7 @@ var truth = map[string]struct {
 	command   []string
 	languages []string
 }{
+	"java-calls":       {[]string{"java", "scripts/accuracy/truth/Calls.java"}, []string{"Java"}},
 	"java":             {[]string{"java", "scripts/accuracy/truth/Truth.java"}, []string{"Java"}},
 	"python":           {[]string{"python3", "scripts/accuracy/truth/truth.py"}, []string{"Python"}},
 	"go":               {[]string{"go", "run", "./scripts/accuracy/truth/gotruth"}, []string{"Go"}},

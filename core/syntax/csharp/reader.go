@@ -6,14 +6,19 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/syntax"
+	"jantel/core/syntax/typed"
 )
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "C#", Version: 1,
+		Name: "C#", Version: 2,
 		Profile: syntax.Profile{
 			Code: true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true,
 			ControllerEnd: "Controller.cs",
+			ListOne: syntax.Set("First", "FirstOrDefault", "Single", "SingleOrDefault", "Last", "LastOrDefault", "Find", "FindAsync",
+				"FirstAsync", "FirstOrDefaultAsync", "SingleAsync", "SingleOrDefaultAsync", "Dequeue", "Pop", "Peek", "ElementAt"),
+			ListGives: syntax.Set("Where", "OrderBy", "OrderByDescending", "ThenBy", "Skip", "Take", "ToList", "ToArray", "Include",
+				"ThenInclude", "AsNoTracking", "Distinct", "Reverse", "Concat", "AsQueryable", "ToListAsync", "ToArrayAsync", "AsEnumerable"),
 		},
 		Loggers:    []string{"Microsoft.Extensions.Logging", "Serilog", "NLog", "log4net", "System.Diagnostics"},
 		Extensions: []string{".cs", ".csx"}, Read: read, Resolve: resolve,
@@ -45,6 +50,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.routes()
 	r.f.Names = syntax.SortedSet(r.names)
+	typed.Walk(r.s, dialect)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

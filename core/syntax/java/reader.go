@@ -7,12 +7,15 @@ import (
 	"jantel/core/model"
 	"jantel/core/syntax"
 	"jantel/core/syntax/jvm"
+	"jantel/core/syntax/typed"
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 6, Profile: syntax.Profile{
+	syntax.Register(&syntax.Language{Name: "Java", Version: 7, Profile: syntax.Profile{
 		Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
 		Inherits: true, FolderFiles: []string{"package-info.java"},
+		ListOne:   syntax.Set("get", "next", "poll", "peek", "remove", "first", "last", "pop", "orElse", "orElseThrow", "getOrDefault", "put"),
+		ListGives: syntax.Set("stream", "iterator", "subList", "filter", "sorted", "limit", "skip", "distinct", "toList", "parallelStream", "values"),
 	}, Loggers: []string{
 		"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger",
 		"lombok.extern", "android.util.Log", "System.Logger",
@@ -60,6 +63,7 @@ func read(_ string, src []byte) *model.Facts {
 	jvm.Routes(r.s, r.f)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
+	typed.Walk(r.s, dialect)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

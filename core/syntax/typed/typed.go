@@ -1,0 +1,860 @@
+// Package typed walks the bodies of languages that write the type before the
+// name: "Shelf shelf = vault.find(box);". What such a statement declares is told
+// by trying: a type, then a name, then what ends or goes on behind one.
+package typed
+
+import (
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+// Dialect is in which words these languages differ.
+type Dialect struct {
+	Base      string          // the word for what a class is built upon
+	Inferred  map[string]bool // words that stand for a type that is told by the value
+	Modifiers map[string]bool
+	Types     map[string]bool // words that begin a type with a body
+	Lists     map[string]bool // types that hold many of their argument
+	Maps      map[string]bool // types that hold many of their second one
+	Same      map[string]bool // types that hold one of their argument
+	Over      map[string]bool // members that hand each element to a function
+	Plain     map[string]bool // words that are no name of anything
+	// Bracketed: marks stand in square brackets.
+	Bracketed bool
+}
+
+const none = syntax.None
+
+type walker struct {
+	s      *syntax.Stream
+	c      *syntax.Chains
+	d      *Dialect
+	class  string
+	handed int32
+}
+
+// Walk walks a file.
+func Walk(s *syntax.Stream, d *Dialect) {
+	w := &walker{s: s, c: s.Chains(), d: d, handed: none}
+	w.c.In = syntax.ByLine
+	w.members(0, s.Len())
+}
+
+func join(parent, name string) string {
+	if parent == "" {
+		return name
+	}
+	return parent + "." + name
+}
+
+func (w *walker) members(i, end int) {
+	if !w.c.Deeper() {
+		return
+	}
+	defer w.c.Shallower()
+	for i < end {
+		i = max(w.member(i, end), i+1)
+	}
+}
+
+// marks steps over annotations and attributes, and reads what they name.
+func (w *walker) marks(i int) int {
+	s := w.s
+	for {
+		switch {
+		case !w.d.Bracketed && s.Is(i, "@") && s.IsIdent(i+1) && !s.Is(i+1, "interface"):
+			for i += 2; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
+			}
+			if s.Is(i, "(") {
+				w.inside(i)
+				i = s.Close(i) + 1
+			}
+		case w.d.Bracketed && s.Is(i, "["):
+			i = s.Close(i) + 1
+		default:
+			return i
+		}
+	}
+}
+
+// member walks one declaration of a file or a type.
+func (w *walker) member(i, end int) (next int) {
+	s := w.s
+	i = w.marks(i)
+	for w.d.Modifiers[string(s.Bytes(i))] && (s.IsIdent(i+1) || s.Any(i+1, "<", "@", "[", "~", "(")) {
+		i++
+		i = w.marks(i)
+	}
+	switch {
+	case s.Is(i, "{"):
+		return w.block(i)
+	case s.Is(i, "<"):
+		i = w.args(i)
+	case s.Any(i, "import", "package", "using"):
+		return w.toEnd(i, end)
+	case s.Is(i, "namespace"):
+		for i < end && !s.Any(i, "{", ";") {
+			i++
+		}
+		if s.Is(i, "{") {
+			w.members(i+1, s.Close(i))
+		}
+		return s.Close(i) + 1
+	case w.d.Types[string(s.Bytes(i))] && s.IsIdent(i+1):
+		if s.Any(i, "record") && w.d.Types[string(s.Bytes(i+1))] {
+			i++
+		}
+		return w.typeAt(i)
+	case !s.IsIdent(i):
+		return i + 1
+	}
+	if s.Is(i+1, "(") { // a constructor
+		return w.method("", s.Text(i), none, i+1)
+	}
+	t, k := w.typ(i)
+	if !s.IsIdent(k) {
+		return max(w.toEnd(i, end), i+1)
+	}
+	name := k
+	for k++; s.Is(k, ".") && s.IsIdent(k+1); k += 2 {
+		name = k + 1 // of an interface that is named as well
+	}
+	k = w.args(k)
+	if s.Is(k, "(") {
+		return w.method(w.class, s.Text(name), w.c.Instance(t), k)
+	}
+	return w.field(t, name, k, end)
+}
+
+// toEnd is behind the semicolon or the block that ends a statement.
+func (w *walker) toEnd(i, end int) int {
+	for i < end {
+		if w.s.Any(i, ";", "{") {
+			return w.s.Close(i) + 1
+		}
+		i = w.s.Close(i) + 1
+	}
+	return end
+}
+
+// args steps over "<…>" at i where it reads like type arguments.
+func (w *walker) args(i int) int {
+	s := w.s
+	if !s.Is(i, "<") {
+		return i
+	}
+	depth := 0
+	for k := i; k < s.Len() && k < i+400; k = s.Close(k) + 1 {
+		switch {
+		case s.Is(k, "<"):
+			depth++
+		case s.Is(k, ">"):
+			if depth--; depth == 0 {
+				return k + 1
+			}
+		case !s.Any(k, syntax.Name, ",", ".", "?", "&", "[", "@", "("):
+			return i
+		}
+	}
+	return i
+}
+
+// typeAt walks a class and its like.
+func (w *walker) typeAt(i int) (next int) {
+	s := w.s
+	name := join(w.class, s.Text(i+1))
+	at := w.c.Open()
+	defer w.c.Close(at)
+	k := i + 2
+	if after := w.args(k); after > k {
+		for p := k; p < after; p++ {
+			if s.IsIdent(p) && s.Any(p-1, "<", ",", "in", "out") {
+				w.c.Bind(s.Bytes(p), none)
+			}
+		}
+		k = after
+	}
+	class := w.class
+	defer func() { w.class = class }()
+	if s.Is(k, "(") { // what a record or a class is made of
+		w.params(k, name)
+		k = s.Close(k) + 1
+	}
+	for k < s.Len() && !s.Any(k, "{", ";") {
+		if !s.Any(k, "extends", "implements", ":", ",") {
+			k = s.Close(k) + 1
+			continue
+		}
+		t, after := w.typ(k + 1)
+		if t != none {
+			w.c.Shape(model.Shape{Name: name, Kind: model.ShapeBase, Node: t})
+			w.c.Put(t, model.CallInherit, s.Line(k+1))
+		}
+		k = max(after, k+1)
+		if s.Is(k, "(") {
+			w.inside(k)
+		}
+	}
+	// What a class is built upon is no member of it.
+	w.class = name
+	if s.Is(k, "{") {
+		first := k + 1
+		if s.Is(i, "enum") {
+			first = w.constants(k, w.c.Self(name))
+		}
+		w.members(first, s.Close(k))
+	}
+	return s.Close(k) + 1
+}
+
+// constants walks those that an enumeration begins with.
+func (w *walker) constants(open int, self int32) (next int) {
+	s, end := w.s, w.s.Close(open)
+	i := open + 1
+	for i < end && !s.Is(i, ";") {
+		if s.IsIdent(i) && s.Any(i-1, "{", ",", ")") {
+			w.c.Shape(model.Shape{Owner: w.class, Name: s.Text(i), Kind: model.ShapeValue, Node: self})
+		}
+		if s.Is(i, "(") {
+			w.inside(i)
+		}
+		if s.Is(i, "{") {
+			w.members(i+1, s.Close(i))
+		}
+		i = s.Close(i) + 1
+	}
+	return min(i+1, end)
+}
+
+// method walks a method whose parameters open at open.
+func (w *walker) method(owner, name string, gives int32, open int) (next int) {
+	s := w.s
+	if owner != "" && gives != none {
+		w.c.Shape(model.Shape{Owner: owner, Name: name, Kind: model.ShapeResult, Node: gives})
+	}
+	at := w.c.Open()
+	defer w.c.Close(at)
+	w.params(open, "")
+	k := s.Close(open) + 1
+	for k < s.Len() && !s.Any(k, "{", ";", "}") && !w.arrow(k) {
+		if s.Is(k, "(") { // ": base(…)"
+			w.inside(k)
+		}
+		k = s.Close(k) + 1
+	}
+	switch {
+	case s.Is(k, "{"):
+		return w.block(k)
+	case w.arrow(k):
+		_, next = w.expr(k + 2)
+		return next
+	}
+	return k + 1
+}
+
+// arrow reports whether "=>" or "->" stands at i.
+func (w *walker) arrow(i int) bool {
+	s := w.s
+	return s.Is(i+1, ">") && s.Any(i, "=", "-") && s.Tokens[i].End == s.Tokens[i+1].Start
+}
+
+// twice reports whether the same sign stands at i two times.
+func (w *walker) twice(i int, sign string) bool {
+	s := w.s
+	return s.Match(i, sign, sign) && s.Tokens[i].End == s.Tokens[i+1].Start
+}
+
+// field walks fields of one type, and properties.
+func (w *walker) field(t int32, name, k, end int) (next int) {
+	s := w.s
+	for {
+		for s.Is(k, "[") {
+			k = s.Close(k) + 1
+			t = w.c.Go(t, model.ChainList, nil)
+		}
+		node := w.c.Instance(t)
+		if s.Is(k, "{") { // what a property does to be read and set
+			w.accessors(k)
+			k = s.Close(k) + 1
+		}
+		if s.Is(k, "=") {
+			if w.arrow(k) {
+				k++
+			}
+			n, after := w.expr(k + 1)
+			if node == none {
+				node = n
+			}
+			k = max(after, k+1)
+		}
+		if w.class != "" && node != none {
+			w.c.Shape(model.Shape{Owner: w.class, Name: s.Text(name), Kind: model.ShapeValue, Node: node})
+		}
+		if !s.Is(k, ",") || !s.IsIdent(k+1) {
+			if s.Is(k, ";") {
+				k++
+			}
+			return min(k, end)
+		}
+		name, k = k+1, k+2
+	}
+}
+
+func (w *walker) accessors(open int) {
+	s := w.s
+	for i := open + 1; i < s.Close(open); {
+		switch {
+		case s.Is(i, "{"):
+			i = w.block(i)
+		case w.arrow(i):
+			_, next := w.expr(i + 2)
+			i = max(next, i+1)
+		default:
+			i++
+		}
+	}
+}
+
+// params binds parameters; those of a record are its fields as well.
+func (w *walker) params(open int, of string) {
+	s, end := w.s, w.s.Close(open)
+	for i := open + 1; i < end; {
+		i = w.marks(i)
+		for s.Any(i, "final", "ref", "out", "in", "params", "this", "scoped", "readonly") && s.IsIdent(i+1) {
+			i++
+		}
+		t, k := w.typ(i)
+		if s.Match(k, ".", ".", ".") {
+			k += 3
+			t = w.c.Go(t, model.ChainList, nil)
+		}
+		if s.IsIdent(k) {
+			node := w.c.Instance(t)
+			if of != "" {
+				if node != none {
+					w.c.Shape(model.Shape{Owner: of, Name: s.Text(k), Kind: model.ShapeValue, Node: node})
+				}
+			}
+			w.c.Bind(s.Bytes(k), node)
+		}
+		for i = max(k, i+1); i < end && !s.Is(i, ","); {
+			i = s.Close(i) + 1
+		}
+		i++
+	}
+}
+
+// typ reads a type. One of a list, map or holder of another is told by its name.
+func (w *walker) typ(i int) (node int32, next int) {
+	s, c := w.s, w.c
+	if !s.IsIdent(i) || !w.c.Deeper() {
+		if s.Is(i, "(") {
+			return none, s.Close(i) + 1 // a tuple
+		}
+		return none, i
+	}
+	defer w.c.Shallower()
+	word := s.Text(i)
+	n, local := c.Find(s.Bytes(i))
+	if !local {
+		n = w.bare(i)
+	}
+	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
+		word = s.Text(i + 1)
+		n = c.Member(n, s.Bytes(i+1))
+	}
+	if end := w.args(i); end > i {
+		first, k := w.typ(i + 1)
+		switch {
+		case w.d.Lists[word]:
+			n = c.Go(first, model.ChainList, nil)
+		case w.d.Maps[word]:
+			second := none
+			if s.Is(k, ",") {
+				second, _ = w.typ(k + 1)
+			}
+			n = c.Map(first, second)
+		case w.d.Same[word]:
+			n = first
+		}
+		i = end
+	}
+	if s.Is(i, "?") && !s.Is(i+1, ".") && (s.IsIdent(i+1) || s.Any(i+1, ")", ",", ">", "[")) {
+		i++
+	}
+	for s.Is(i, "[") && s.Close(i) <= i+2 && !w.number(i+1) {
+		n = c.Go(n, model.ChainList, nil)
+		i = s.Close(i) + 1
+	}
+	if w.d.Inferred[word] {
+		n = none
+	}
+	return n, i
+}
+
+func (w *walker) number(i int) bool { return !w.s.Any(i, "]", ",") }
+
+// bare begins a chain at a name: a member of the type that is walked or of one
+// around it, else a name of the file.
+func (w *walker) bare(i int) int32 {
+	if w.class == "" {
+		return w.c.Name(w.s.Bytes(i))
+	}
+	return w.c.Step(none, model.ChainBare, []byte(w.class+" "+w.s.Text(i)))
+}
+
+// block walks statements in braces.
+func (w *walker) block(open int) (next int) {
+	at := w.c.Open()
+	w.statements(open+1, w.s.Close(open))
+	w.c.Close(at)
+	return w.s.Close(open) + 1
+}
+
+func (w *walker) statements(i, end int) {
+	if !w.c.Deeper() {
+		return
+	}
+	defer w.c.Shallower()
+	for i < end {
+		i = max(w.statement(i, end), i+1)
+	}
+}
+
+var headed = syntax.Set("if", "for", "foreach", "while", "switch", "catch", "try", "using", "lock", "synchronized", "fixed", "when")
+
+func (w *walker) statement(i, end int) (next int) {
+	s := w.s
+	switch {
+	case s.Is(i, "{"):
+		return w.block(i)
+	case s.Any(i, ";", ",", ":", ")", "}", "]"):
+		return i + 1
+	case w.arrow(i):
+		return i + 2
+	case s.Is(i, "@") && s.IsIdent(i+1):
+		return w.marks(i)
+	}
+	word := string(s.Bytes(i))
+	switch {
+	case headed[word] && s.Is(i+1, "("):
+		at := w.c.Open()
+		w.statements(i+2, s.Close(i+1))
+		next = s.Close(i+1) + 1
+		if next < end {
+			next = max(w.statement(next, end), next)
+		}
+		w.c.Close(at)
+		return next
+	case w.d.Types[word] && s.IsIdent(i+1) && word != "record":
+		return w.typeAt(i)
+	case s.Any(i, "return", "throw", "else", "do", "try", "finally", "case", "default", "break", "continue", "yield", "await", "goto",
+		"checked", "unchecked", "unsafe", "assert"):
+		if s.Any(i+1, "=", ".") {
+			break
+		}
+		return i + 1
+	case w.d.Modifiers[word] && s.IsIdent(i+1):
+		return i + 1
+	case s.Is(i, "using") && s.IsIdent(i+1):
+		return i + 1
+	}
+	if next := w.declaration(i); next > 0 {
+		return next
+	}
+	_, next = w.expr(i)
+	return next
+}
+
+// declaration walks "Type name = value, other;", and gives 0 where none stands.
+func (w *walker) declaration(i int) (next int) {
+	s := w.s
+	if !s.IsIdent(i) || w.d.Plain[string(s.Bytes(i))] {
+		return 0
+	}
+	if s.Is(i, "var") && s.Is(i+1, "(") {
+		for k := i + 2; k < s.Close(i+1); k++ {
+			if s.IsIdent(k) {
+				w.c.Bind(s.Bytes(k), none)
+			}
+		}
+		return s.Close(i+1) + 1
+	}
+	t, k := w.typ(i)
+	if k == i || !s.IsIdent(k) || w.d.Plain[string(s.Bytes(k))] || !s.Any(k+1, "=", ";", ":", ",", ")", "in", "[") || s.Match(k+1, "=", "=") {
+		return 0
+	}
+	for {
+		name := k
+		node := w.c.Instance(t)
+		k++
+		for s.Is(k, "[") {
+			node = w.c.Instance(w.c.Go(t, model.ChainList, nil))
+			k = s.Close(k) + 1
+		}
+		switch {
+		case s.Any(k, ":", "in"):
+			n, after := w.expr(k + 1)
+			if node == none {
+				node = w.c.Go(n, model.ChainElement, nil)
+			}
+			k = after
+		case s.Is(k, "="):
+			if s.Is(k+1, "{") {
+				w.inside(k + 1)
+				k = s.Close(k+1) + 1
+				break
+			}
+			n, after := w.expr(k + 1)
+			if node == none {
+				node = n
+			}
+			k = max(after, k+1)
+		}
+		w.c.Bind(s.Bytes(name), node)
+		if !s.Is(k, ",") || !s.IsIdent(k+1) || !s.Any(k+2, "=", ",", ";") {
+			return k
+		}
+		k++
+	}
+}
+
+// inside walks expressions between brackets.
+func (w *walker) inside(open int) {
+	for i := open + 1; i < w.s.Close(open); {
+		_, next := w.expr(i)
+		i = max(next, i+1)
+	}
+}
+
+// expr reads an expression; of "c ? a : b" and "a ?? b" the first that is known
+// is what it gives.
+func (w *walker) expr(i int) (node int32, next int) {
+	s := w.s
+	if !w.c.Deeper() {
+		return none, s.Close(i) + 1
+	}
+	defer w.c.Shallower()
+	node, next = w.unary(i)
+	for next < s.Len() {
+		switch {
+		case s.Any(next, "instanceof", "is", "as"):
+			cast := s.Is(next, "as")
+			k := next + 1
+			if s.Any(k, "not", "final") {
+				k++
+			}
+			t, after := w.typ(k)
+			w.c.Put(t, model.CallRead, s.Line(k))
+			node = none
+			if cast {
+				node = w.c.Instance(t)
+			} else if s.IsIdent(after) && !s.Any(after, "and", "or", "when") {
+				w.c.Bind(s.Bytes(after), w.c.Instance(t))
+				after++
+			}
+			next = max(after, k)
+			continue
+		case s.Is(next, "switch") && s.Is(next+1, "{"):
+			return none, w.block(next + 1)
+		}
+		long := w.operator(next)
+		if long == 0 {
+			return node, next
+		}
+		keeps := s.Is(next, "?") || s.Is(next, "=") && long == 1
+		other, after := w.unary(next + long)
+		switch {
+		case !keeps:
+			node = none
+		case node == none || !s.Is(next, "?") || long == 1 && s.Is(next, "?"):
+			node = other
+		}
+		next = max(after, next+long)
+	}
+	return node, next
+}
+
+func (w *walker) operator(i int) (long int) {
+	s := w.s
+	for s.Kind(i) == syntax.Punct {
+		b := s.Bytes(i)
+		if !syntax.In(b[0], "+-*/%&|^<>=!?") || w.arrow(i) || long > 0 && s.Tokens[i-1].End != s.Tokens[i].Start {
+			break
+		}
+		if s.Match(i, "?", ".") {
+			break
+		}
+		long++
+		i++
+	}
+	return long
+}
+
+func (w *walker) unary(i int) (node int32, next int) {
+	s := w.s
+	for s.Any(i, "!", "-", "+", "~", "&", "*", "^") && !w.arrow(i) || s.Any(i, "await", "throw", "ref", "out", "in", "return") && !s.Any(i+1, "=", ".", ")", ",") {
+		if s.Any(i, "out") {
+			if next := w.declaration(i + 1); next > 0 {
+				return none, next
+			}
+		}
+		i++
+	}
+	// "(Type) value" gives a value of the type.
+	if s.Is(i, "(") && s.IsIdent(i+1) && !w.lambda(i) {
+		if t, k := w.typ(i + 1); k == s.Close(i) && (s.IsIdent(k+1) && !s.Any(k+1, "instanceof", "is", "as", "switch") || s.Any(k+1, "(", syntax.Quoted)) {
+			w.c.Put(t, model.CallRead, s.Line(i+1))
+			n, next := w.unary(k + 1)
+			if c := w.c.Instance(t); c != none {
+				n = c
+			}
+			return n, next
+		}
+	}
+	return w.postfix(w.operand(i))
+}
+
+// lambda reports whether a function is written at i.
+func (w *walker) lambda(i int) bool {
+	s := w.s
+	if s.Is(i, "(") {
+		return w.arrow(s.Close(i) + 1)
+	}
+	return s.IsIdent(i) && w.arrow(i+1)
+}
+
+func (w *walker) function(i int) (next int) {
+	s := w.s
+	at := w.c.Open()
+	defer w.c.Close(at)
+	handed := w.handed
+	w.handed = none
+	k := i + 1
+	if s.Is(i, "(") {
+		k = s.Close(i) + 1
+		if s.IsIdent(i+1) && s.Any(i+2, ",", ")") {
+			for p := i + 1; p < k; p++ {
+				if s.IsIdent(p) {
+					w.c.Bind(s.Bytes(p), handed)
+					handed = none
+				}
+			}
+		} else {
+			w.params(i, "")
+		}
+	} else {
+		w.c.Bind(s.Bytes(i), handed)
+	}
+	if w.arrow(k) {
+		k += 2
+	}
+	if s.Is(k, "{") {
+		return w.block(k)
+	}
+	_, next = w.expr(k)
+	return next
+}
+
+func (w *walker) operand(i int) (node int32, next int, told bool) {
+	s, c := w.s, w.c
+	switch {
+	case w.lambda(i):
+		return none, w.function(i), true
+	case s.Is(i, "("):
+		n, after := w.expr(i + 1)
+		for after < s.Close(i) {
+			_, k := w.expr(after)
+			after = max(k, after+1)
+		}
+		return n, s.Close(i) + 1, true
+	case s.Any(i, "{", "["):
+		w.inside(i)
+		return none, s.Close(i) + 1, true
+	case s.Any(i, ")", "]", "}", ";", ","):
+		return none, i, true // nothing stands here
+	case !s.IsIdent(i) || w.d.Plain[string(s.Bytes(i))]:
+		return none, i + 1, true
+	case s.Is(i, "this"):
+		if w.class == "" {
+			return none, i + 1, true
+		}
+		return c.Self(w.class), i + 1, true
+	case s.Is(i, w.d.Base):
+		if w.class == "" {
+			return none, i + 1, true
+		}
+		return c.Step(none, model.ChainBase, []byte(w.class)), i + 1, true
+	case s.Is(i, "new"):
+		return w.built(i)
+	case s.Any(i, "typeof", "nameof", "sizeof", "default") && s.Is(i+1, "("):
+		t, _ := w.typ(i + 2)
+		c.Put(t, model.CallRead, s.Line(i+2))
+		return none, s.Close(i+1) + 1, true
+	}
+	if n, local := c.Find(s.Bytes(i)); local {
+		return n, i + 1, true
+	}
+	return w.bare(i), i + 1, false
+}
+
+// built reads "new T(…)", with members that are set or a body behind it.
+func (w *walker) built(i int) (node int32, next int, told bool) {
+	s, c := w.s, w.c
+	k := w.marks(i + 1)
+	if s.Any(k, "(", "{", "[") { // of a type that is told elsewhere
+		w.inside(k)
+		k = s.Close(k) + 1
+		if s.Is(k, "{") {
+			w.inside(k)
+			k = s.Close(k) + 1
+		}
+		return none, k, true
+	}
+	line := s.Line(k)
+	// The name of what is built may stand before type arguments that hold others.
+	name, _ := w.plainName(k)
+	t, k := w.typ(k)
+	for s.Is(k, "[") {
+		w.inside(k)
+		k = s.Close(k) + 1
+		t, name = c.Go(t, model.ChainList, nil), none
+	}
+	c.Put(name, model.CallConstruct, line)
+	if s.Is(k, "(") {
+		w.arguments(k, none)
+		k = s.Close(k) + 1
+	}
+	if s.Is(k, "{") {
+		if w.d.Bracketed {
+			w.settings(k)
+		} else {
+			w.members(k+1, s.Close(k))
+		}
+		k = s.Close(k) + 1
+	}
+	return c.Instance(t), k, true
+}
+
+// plainName is the chain of a type's name without what it is made with.
+func (w *walker) plainName(i int) (node int32, next int) {
+	s, c := w.s, w.c
+	if !s.IsIdent(i) {
+		return none, i
+	}
+	n, local := c.Find(s.Bytes(i))
+	if !local {
+		n = w.bare(i)
+	}
+	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
+		n = c.Member(n, s.Bytes(i+1))
+	}
+	return n, i
+}
+
+// settings walks "{ Name = value, … }" behind what is built.
+func (w *walker) settings(open int) {
+	s := w.s
+	for i := open + 1; i < s.Close(open); {
+		if s.Match(i, syntax.Name, "=") && !s.Is(i+2, "=") {
+			i += 2
+		}
+		_, next := w.expr(i)
+		i = max(next, i+1)
+	}
+}
+
+func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
+	s, c := w.s, w.c
+	line := s.Line(i - 1)
+	from, over := none, ""
+	for i < s.Len() {
+		switch {
+		case s.Is(i, ".") && s.IsIdent(i+1), s.Match(i, "?", ".", syntax.Name), s.Match(i, "!", ".", syntax.Name):
+			if s.Any(i, "?", "!") {
+				i++
+			}
+			if s.Is(i+1, "class") {
+				c.Put(node, model.CallRead, line)
+				return none, i + 2
+			}
+			if s.Is(i+1, "this") || s.Is(i+1, w.d.Base) {
+				node = c.Instance(node)
+				i += 2
+				told = true
+				continue
+			}
+			over, from = s.Text(i+1), node
+			node, told, line = c.Member(node, s.Bytes(i+1)), false, s.Line(i+1)
+			i += 2
+			continue
+		case w.twice(i, ":") && s.IsIdent(i+2):
+			i++
+			if s.Is(i+1, "new") {
+				c.Put(node, model.CallConstruct, line)
+				return none, i + 2
+			}
+			c.Put(c.Member(node, s.Bytes(i+1)), model.CallPlain, s.Line(i+1))
+			return none, i + 2
+		case s.Is(i, "<"):
+			if k := w.args(i); k > i && (s.Is(k, "(") || w.twice(k, ":")) {
+				i = k
+				continue
+			}
+		case s.Is(i, "("):
+			handed := none
+			if w.d.Over[over] && from != none {
+				handed = c.Go(from, model.ChainElement, nil)
+			}
+			c.Put(node, model.CallPlain, line)
+			w.arguments(i, handed)
+			node, told, over = c.Result(node, 0), true, ""
+			i = s.Close(i) + 1
+			continue
+		case s.Is(i, "["):
+			if !told {
+				c.Put(node, model.CallRead, line)
+			}
+			w.inside(i)
+			node, told = c.Go(node, model.ChainElement, nil), true
+			i = s.Close(i) + 1
+			continue
+		case (w.twice(i, "+") || w.twice(i, "-")) && !s.IsIdent(i+2) && !s.Is(i+2, "("):
+			i += 2
+			continue
+		case s.Match(i, "with", "{"):
+			w.settings(i + 1)
+			i = s.Close(i+1) + 1
+			continue
+		}
+		break
+	}
+	if !told {
+		c.Put(node, model.CallRead, line)
+	}
+	return node, i
+}
+
+// arguments walks what a call is given; a function among it gets what is handed.
+func (w *walker) arguments(open int, handed int32) {
+	s := w.s
+	for i := open + 1; i < s.Close(open); {
+		if s.Match(i, syntax.Name, ":") && !s.Is(i+2, ":") {
+			i += 2 // the name of a parameter
+		}
+		w.handed = none
+		if w.lambda(i) {
+			w.handed = handed
+		}
+		_, next := w.expr(i)
+		if i = max(next, i+1); s.Is(i, ",") {
+			i++
+		}
+	}
+	w.handed = none
+}
+
+// Names is a set of words written with spaces between them.
+func Names(words string) map[string]bool { return syntax.Set(strings.Fields(words)...) }
