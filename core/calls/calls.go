@@ -164,8 +164,8 @@ func newWorld(s *model.Survey) *world {
 		if f.Facts == nil {
 			return
 		}
-		if len(f.Facts.Body) == 0 && len(f.Facts.Definitions) == 0 {
-			return
+		if len(f.Facts.Body) == 0 && len(f.Facts.Definitions) == 0 && len(f.Facts.Imports) == 0 {
+			return // what only hands on has a part in it as well
 		}
 		body, err := model.UnpackBody(f.Facts.Body)
 		if err != nil {

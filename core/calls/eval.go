@@ -83,13 +83,15 @@ func (v value) ref() Ref {
 // are built upon each other without end, are given up. What was given up on the
 // way is not kept, since from elsewhere it may be told.
 const (
-	maxDepth = 80
-	maxSteps = 4000
+	maxDepth  = 80
+	maxSteps  = 4000
+	maxTyping = 60
 )
 
 type eval struct {
 	profile      *syntax.Profile
 	depth, steps int
+	typing       int
 	cut          bool
 	active       map[*model.ChainNode]bool // steps that are being followed
 }
@@ -144,6 +146,8 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 		return instance(&typ{key: typeKey{f.unit, n.Name}})
 	case model.ChainBare:
 		return e.bare(f, n.Name)
+	case model.ChainType:
+		return e.innerType(f, n.Name)
 	case model.ChainFunc:
 		t := &typ{kind: tFunc}
 		if n.From != model.NoChain {
@@ -234,6 +238,18 @@ func (e *eval) bare(f *file, words string) value {
 		return v
 	}
 	return nothing
+}
+
+// innerType finds the name of a type that stands in a type: one within it, or
+// within one around it; else what the file knows by that name.
+func (e *eval) innerType(f *file, words string) value {
+	of, name, _ := strings.Cut(words, " ")
+	for q := of; q != ""; q, _ = cutLast(q) {
+		if p, ok := f.unit.defs[q+"."+name]; ok && typeLike(p.def().Kind) {
+			return defined(f.unit, q+"."+name, p)
+		}
+	}
+	return e.lookup(f, name)
 }
 
 // cutLast parts a qualified name before its last dot.
@@ -354,6 +370,8 @@ func (e *eval) asType(v value) *typ {
 		if v.isType() {
 			return &typ{key: typeKey{v.unit, v.name}}
 		}
+	case vUnit:
+		return e.asType(e.standsFor(v.unit))
 	case vType:
 		return v.typ
 	case vOutside:
@@ -364,6 +382,12 @@ func (e *eval) asType(v value) *typ {
 
 // typeOf is the type of a value; nil where it is not told.
 func (e *eval) typeOf(v value) *typ {
+	if e.typing >= maxTyping {
+		e.cut = true // each stands for another
+		return nil
+	}
+	e.typing++
+	defer func() { e.typing-- }()
 	switch v.kind {
 	case vInst:
 		return v.typ

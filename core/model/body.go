@@ -30,6 +30,7 @@ const (
 	ChainMap                         // the type of maps to it; Name is the node of the key, "" where it is not told
 	ChainFunc                        // the type of functions that give it; Name are the nodes of further results
 	ChainBase                        // what the type called Name is built upon
+	ChainType                        // "type name": a type within that type or one around it, else a name of the file
 	ChainBare                        // "type name": a member of that type or of one around it, else a name of the file
 )
 

@@ -268,8 +268,13 @@ func (c *Chains) place(defs []model.Definition) {
 		for n := len(open); n > 0 && defs[open[n-1]].EndLine < line; n-- {
 			open = open[:n-1]
 		}
-		call.In = -1
-		if n := len(open); n > 0 {
+		n := len(open)
+		if call.Kind == model.CallInherit { // a type says so, whatever stands in its line
+			for n > 0 && (defs[open[n-1]].Kind == model.DefMethod || defs[open[n-1]].Kind == model.DefProperty) {
+				n--
+			}
+		}
+		if call.In = -1; n > 0 {
 			call.In = open[n-1]
 		}
 	}

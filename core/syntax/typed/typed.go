@@ -358,8 +358,8 @@ func (w *walker) typ(i int) (node int32, next int) {
 	defer w.c.Shallower()
 	word := s.Text(i)
 	n, local := c.Find(s.Bytes(i))
-	if !local {
-		n = w.bare(i)
+	if !local || !typeParam(n) {
+		n = w.typeName(i)
 	}
 	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
 		word = s.Text(i + 1)
@@ -404,6 +404,18 @@ func (w *walker) bare(i int) int32 {
 	}
 	return w.c.Step(none, model.ChainBare, []byte(w.class+" "+w.s.Text(i)))
 }
+
+// typeName begins a chain at the name of a type.
+func (w *walker) typeName(i int) int32 {
+	if w.class == "" {
+		return w.c.Name(w.s.Bytes(i))
+	}
+	return w.c.Step(none, model.ChainType, []byte(w.class+" "+w.s.Text(i)))
+}
+
+// typeParam reports whether a local name is that of a type parameter: nothing is
+// known of it.
+func typeParam(node int32) bool { return node == none }
 
 // block walks statements in braces.
 func (w *walker) block(open int) (next int) {
@@ -744,10 +756,7 @@ func (w *walker) plainName(i int) (node int32, next int) {
 	if !s.IsIdent(i) {
 		return none, i
 	}
-	n, local := c.Find(s.Bytes(i))
-	if !local {
-		n = w.bare(i)
-	}
+	n := w.typeName(i)
 	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
 		n = c.Member(n, s.Bytes(i+1))
 	}

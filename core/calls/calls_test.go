@@ -1,0 +1,453 @@
+package calls_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"jantel/core/calls"
+	"jantel/core/model"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// found writes the links of a tree a line each: "from -> to", with "~" before
+// the arrow where it is only likely, and what is done behind it where that is no
+// plain call. Reads are left out unless they are asked for.
+func found(t *testing.T, tree string, reads bool) []string {
+	t.Helper()
+	g := calls.Of(testkit.Survey(t, tree))
+	out := []string{}
+	for _, e := range g.Edges {
+		if e.Kind == model.CallRead && !reads {
+			continue
+		}
+		arrow, kind := " -> ", ""
+		if !e.Sure {
+			arrow = " ~> "
+		}
+		if e.Kind != model.CallPlain {
+			kind = " (" + e.Kind.String() + ")"
+		}
+		from, to := g.Path(e.From)+" "+g.Name(e.From), g.Path(e.To)+" "+g.Name(e.To)
+		out = append(out, strings.TrimSpace(from)+arrow+strings.TrimSpace(to)+kind)
+	}
+	return out
+}
+
+var trees = []struct {
+	name, tree string
+	want       []string
+}{
+	{"Go: members, results, elements, embedding, locals that hide", `
+-- go.mod --
+module vault
+-- main.go --
+package main
+
+import "vault/shelf"
+
+func main() {
+	s, err := shelf.Open("north")
+	if err != nil {
+		return
+	}
+	for _, b := range s.Boxes() {
+		b.Label()
+		weigh := func() {}
+		weigh()
+	}
+	s.Close()
+	weigh()
+}
+
+func weigh() {}
+-- shelf/shelf.go --
+package shelf
+
+type base struct{}
+
+func (base) Close() {}
+
+type Box struct{ lot *Lot }
+
+func (b *Box) Label() string { return b.lot.Name() }
+
+type Lot struct{}
+
+func (*Lot) Name() string { return "" }
+
+type Shelf struct {
+	base
+	boxes map[string][]*Box
+}
+
+func Open(name string) (*Shelf, error) { return &Shelf{}, nil }
+
+func (s *Shelf) Boxes() []*Box { return s.boxes["a"] }
+`, []string{
+		"main.go main -> main.go weigh",
+		"main.go main -> shelf/shelf.go base.Close",
+		"main.go main -> shelf/shelf.go Box.Label",
+		"main.go main -> shelf/shelf.go Open",
+		"main.go main -> shelf/shelf.go Shelf.Boxes",
+		"shelf/shelf.go Box.Label -> shelf/shelf.go Lot.Name",
+		"shelf/shelf.go Open -> shelf/shelf.go Shelf (construct)",
+	}},
+	{"Go: an interface leads to those that have all its members with the same signatures", `
+-- go.mod --
+module vault
+-- a.go --
+package vault
+
+type Store interface {
+	Put(lot string, grams int) error
+	Get(lot string) (int, error)
+}
+
+type Disk struct{}
+
+func (Disk) Put(name string, g int) error  { return nil }
+func (Disk) Get(name string) (int, error) { return 0, nil }
+
+type Half struct{}
+
+func (Half) Put(name string, g int) error { return nil }
+
+type Other struct{}
+
+func (Other) Put(name string) error         { return nil }
+func (Other) Get(name string) (int, error) { return 0, nil }
+
+func Keep(s Store) { s.Put("a", 1) }
+`, []string{
+		"a.go Keep -> a.go Store.Put",
+		"a.go Keep ~> a.go Disk.Put",
+	}},
+	{"Go: the type of a switch, of an assertion and of constants that repeat it", `
+-- go.mod --
+module vault
+-- a.go --
+package vault
+
+type State int
+
+const (
+	Dry State = iota
+	Wet
+)
+
+func (s State) Name() string { return "" }
+
+type Seed struct{}
+
+func (Seed) Sow() {}
+
+func Look(x any) string {
+	switch v := x.(type) {
+	case Seed:
+		v.Sow()
+	case State:
+		v.Name()
+	}
+	if s, ok := x.(Seed); ok {
+		s.Sow()
+	}
+	return Wet.Name()
+}
+`, []string{
+		"a.go Look -> a.go State.Name",
+		"a.go Look -> a.go Seed.Sow",
+	}},
+	{"TypeScript: names handed on, parameter properties, what is returned, elements of lists", `
+-- src/index.ts --
+export { Shelf as Rack } from './shelf'
+export * from './open'
+-- src/shelf.ts --
+export class Box {
+  label() {
+    return 'x'
+  }
+}
+export class Shelf {
+  boxes: Box[] = []
+  first() {
+    return this.boxes[0]
+  }
+}
+-- src/open.ts --
+import { Rack } from './index'
+export const open = () => new Rack()
+export default class Desk {
+  constructor(private rack: Rack) {}
+  show = () => this.rack.first().label()
+  all() {
+    this.rack.boxes.filter((b) => b).forEach((b) => b.label())
+  }
+}
+-- src/main.ts --
+import Desk, { open } from './open'
+import * as all from './index'
+const desk = new Desk(open())
+desk.show()
+function start() {
+  const open = () => 1
+  open()
+  all.open().first()
+}
+`, []string{
+		"src/main.ts -> src/open.ts Desk.show",
+		"src/main.ts desk -> src/open.ts Desk (construct)",
+		"src/main.ts desk -> src/open.ts open",
+		"src/main.ts start -> src/open.ts open",
+		"src/main.ts start -> src/shelf.ts Shelf.first",
+		"src/open.ts open -> src/shelf.ts Shelf (construct)",
+		"src/open.ts Desk.show -> src/shelf.ts Box.label",
+		"src/open.ts Desk.show -> src/shelf.ts Shelf.first",
+		"src/open.ts Desk.all -> src/shelf.ts Box.label",
+	}},
+	{"TSX: what is drawn, and what is called in an element", `
+-- page.tsx --
+import { weigh } from './scale'
+function Row({ lot }: { lot: string }) {
+  return <li>{lot}</li>
+}
+export function Page() {
+  return (
+    <ul title={weigh('a')}>
+      <Row lot="a" />
+      {['b'].map((lot) => (
+        <Row key={lot} lot={weigh(lot)} />
+      ))}
+    </ul>
+  )
+}
+-- scale.ts --
+export function weigh(lot: string) {
+  return lot
+}
+`, []string{
+		"page.tsx Page -> page.tsx Row (render)",
+		"page.tsx Page -> scale.ts weigh",
+	}},
+	{"JavaScript: modules that stand for one thing, and objects written out", `
+-- scale.js --
+module.exports = {
+  weigh() { return tare() },
+  clear: function () { this.weigh() }
+}
+function tare() {}
+-- vault.js --
+class Vault { open() {} }
+module.exports = Vault
+-- main.js --
+const scale = require('./scale')
+const Vault = require('./vault')
+scale.weigh()
+new Vault().open()
+const desk = {
+  show(v) { this.hide() },
+  hide() {}
+}
+desk.show()
+`, []string{
+		"main.js -> vault.js Vault (construct)",
+		"main.js -> vault.js Vault.open",
+		"main.js -> main.js desk.show",
+		"main.js desk -> main.js desk.hide",
+		"scale.js -> scale.js tare",
+	}},
+	{"Python: self and bases, attributes, imports within functions, properties", `
+-- vault/__init__.py --
+from .shelf import Shelf
+-- vault/shelf.py --
+class Box:
+    def label(self) -> str:
+        return ""
+
+class Base:
+    def __init__(self):
+        self.box = Box()
+
+    def close(self):
+        pass
+
+class Shelf(Base):
+    @property
+    def first(self) -> Box:
+        return self.box
+
+    def show(self):
+        self.close()
+        super().close()
+        return self.first.label()
+-- main.py --
+import vault
+from vault import Shelf
+
+def run(shelves: list[Shelf], one: "Shelf | None" = None):
+    from vault.shelf import Box
+    for s in shelves:
+        s.show()
+    [x.close() for x in shelves]
+    Box().label()
+    vault.Shelf()
+    s = 1
+    s.show()
+`, []string{
+		"main.py run -> vault/shelf.py Box (construct)",
+		"main.py run -> vault/shelf.py Box.label",
+		"main.py run -> vault/shelf.py Base.close",
+		"main.py run -> vault/shelf.py Shelf (construct)",
+		"main.py run -> vault/shelf.py Shelf.show",
+		"vault/shelf.py Base.__init__ -> vault/shelf.py Box (construct)",
+		"vault/shelf.py Shelf -> vault/shelf.py Base (inherit)",
+		"vault/shelf.py Shelf.show -> vault/shelf.py Box.label",
+		"vault/shelf.py Shelf.show -> vault/shelf.py Base.close",
+	}},
+	{"Java: fields, the same package, static imports, nested types, who implements", `
+-- vault/Shelf.java --
+package vault;
+
+import static vault.Scale.weigh;
+import java.util.List;
+
+public class Shelf {
+    private final Store store;
+    private List<Box> boxes;
+
+    Shelf(Store store) { this.store = store; }
+
+    void fill() {
+        for (Box b : boxes) b.label();
+        boxes.stream().filter(b -> b.light()).forEach(Box::label);
+        store.put(weigh("a"));
+        var lid = new Box.Lid();
+        lid.shut();
+        close();
+    }
+
+    void close() {}
+}
+-- vault/Box.java --
+package vault;
+
+class Box {
+    String label() { return ""; }
+    boolean light() { return true; }
+    static class Lid { void shut() {} }
+}
+-- vault/Scale.java --
+package vault;
+
+class Scale { static int weigh(String lot) { return 0; } }
+-- vault/Store.java --
+package vault;
+
+interface Store { void put(int grams); }
+-- vault/Disk.java --
+package vault;
+
+class Disk implements Store { public void put(int grams) {} }
+`, []string{
+		"vault/Disk.java Disk -> vault/Store.java Store (inherit)",
+		"vault/Shelf.java Shelf.fill -> vault/Box.java Box.label",
+		"vault/Shelf.java Shelf.fill -> vault/Box.java Box.light",
+		"vault/Shelf.java Shelf.fill -> vault/Box.java Box.Lid (construct)",
+		"vault/Shelf.java Shelf.fill -> vault/Box.java Box.Lid.shut",
+		"vault/Shelf.java Shelf.fill ~> vault/Disk.java Disk.put",
+		"vault/Shelf.java Shelf.fill -> vault/Scale.java Scale.weigh",
+		"vault/Shelf.java Shelf.fill -> vault/Shelf.java Shelf.close",
+		"vault/Shelf.java Shelf.fill -> vault/Store.java Store.put",
+	}},
+	{"C#: injection, properties, awaited results, bodies that are expressions", `
+-- Vault/Shelf.cs --
+using Vault.Data;
+namespace Vault.Shelves
+{
+    public class ShelfService
+    {
+        private readonly IBoxes _boxes;
+        public Scale Scale { get; set; }
+        public ShelfService(IBoxes boxes) { _boxes = boxes; }
+        public async Task<Box> Find(int id)
+        {
+            var box = await _boxes.FindAsync(id);
+            box.Open();
+            Scale.Tare();
+            return Check(box);
+        }
+        private Box Check(Box b) => b.Seal();
+    }
+    public class Scale { public void Tare() { } }
+}
+-- Vault/Data.cs --
+namespace Vault.Data
+{
+    public interface IBoxes { Task<Box> FindAsync(int id); }
+    public class Boxes : IBoxes { public async Task<Box> FindAsync(int id) { return new Box(); } }
+    public class Box { public void Open() { } public Box Seal() { return this; } }
+}
+`, []string{
+		"Vault/Data.cs Boxes -> Vault/Data.cs IBoxes (inherit)",
+		"Vault/Data.cs Boxes.FindAsync -> Vault/Data.cs Box (construct)",
+		"Vault/Shelf.cs ShelfService.Find -> Vault/Data.cs IBoxes.FindAsync",
+		"Vault/Shelf.cs ShelfService.Find ~> Vault/Data.cs Boxes.FindAsync",
+		"Vault/Shelf.cs ShelfService.Find -> Vault/Data.cs Box.Open",
+		"Vault/Shelf.cs ShelfService.Find -> Vault/Shelf.cs ShelfService.Check",
+		"Vault/Shelf.cs ShelfService.Find -> Vault/Shelf.cs Scale.Tare",
+		"Vault/Shelf.cs ShelfService.Check -> Vault/Data.cs Box.Seal",
+	}},
+}
+
+func TestWhoCallsWhom(t *testing.T) {
+	for _, c := range trees {
+		t.Run(c.name, func(t *testing.T) { require.ElementsMatch(t, c.want, found(t, c.tree, false)) })
+	}
+}
+
+// TestWhatLeadsNowhereIsCounted: a call that can not be told is counted, one
+// that leads out of the codebase is told.
+func TestWhatLeadsNowhereIsCounted(t *testing.T) {
+	g := calls.Of(testkit.Survey(t, "-- go.mod --\nmodule a\n-- a.go --\npackage a\n\nimport \"fmt\"\n\nfunc f(x any) {\n\tfmt.Println()\n\tlost.Call()\n}\n"))
+	require.Empty(t, g.Edges)
+	require.Equal(t, map[string]int{"a.go": 1}, g.Told)
+	require.Equal(t, map[string]int{"a.go": 1}, g.Untold)
+}
+
+// TestWhatHasNoEndIsGivenUp: rings of types and of values, and bases by the
+// hundred, cost neither the survey nor its time.
+func TestWhatHasNoEndIsGivenUp(t *testing.T) {
+	var wide strings.Builder
+	for i := range 60 {
+		fmt.Fprintf(&wide, "class C%d(", i)
+		for k := range 60 {
+			fmt.Fprintf(&wide, "C%d, ", k)
+		}
+		fmt.Fprintf(&wide, "):\n    def m%d(self):\n        self.lost()\n", i)
+	}
+	for name, tree := range map[string]string{
+		"a class that is its own base": "-- a.py --\nclass A(B):\n    def f(self):\n        self.g()\n\nclass B(A):\n    pass\n",
+		"values in a ring":             "-- a.ts --\nexport const a = b\nexport const b = a\na.c()\n",
+		"aliases in a ring":            "-- go.mod --\nmodule a\n-- a.go --\npackage a\n\ntype A B\ntype B A\n\nfunc f(a A) { a.g() }\n",
+		"handed on in a ring":          "-- a.ts --\nexport * from './b'\n-- b.ts --\nexport * from './a'\n-- c.ts --\nimport { x } from './a'\nx()\n",
+		"many bases each":              "-- a.py --\n" + wide.String(),
+		"recursion":                    "-- a.go --\npackage a\n\nfunc f() { f() }\n",
+	} {
+		t.Run(name, func(t *testing.T) {
+			for _, l := range found(t, tree, false) {
+				require.NotContains(t, l, "lost")
+			}
+		})
+	}
+}
+
+// TestTheOrderOfFilesChangesNothing: the same bytes give the same links.
+func TestTheOrderOfFilesChangesNothing(t *testing.T) {
+	tree := trees[7].tree
+	first := found(t, tree, true)
+	for range 5 {
+		require.Equal(t, first, found(t, tree, true))
+	}
+}
