@@ -117,6 +117,8 @@ type document struct {
 	History     *jsonHistory        `json:"history"`
 	Environment []jsonVariable      `json:"environment"`
 	Notes       []model.Note        `json:"notes"`
+	Journeys    []jsonJourney       `json:"journeys"`
+	TestedBy    []jsonTested        `json:"tested_by"`
 	Calls       seq[jsonCall]       `json:"calls"`
 	Timings     map[string]float64  `json:"timings"`
 }
@@ -365,6 +367,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result, more Extras) error 
 		"code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)),
 		"unresolved": int64(len(s.Unresolved)),
 	}
+	d.Journeys, d.TestedBy = journeysOf(j), testedBy(j)
 	if more.Calls {
 		d.Calls = callsOf(s)
 	}

@@ -64,8 +64,10 @@ func (g *Graph) Name(r Ref) string {
 	return d.Qualified()
 }
 
-// Of finds them.
-func Of(s *model.Survey) *Graph {
+// Of gives the graph of a survey, which is made once.
+func Of(s *model.Survey) *Graph { return s.Derived("calls", func() any { return made(s) }).(*Graph) }
+
+func made(s *model.Survey) *Graph {
 	w := newWorld(s)
 	g := &Graph{survey: s, Untold: map[string]int{}, Told: map[string]int{}}
 	found := make([][]Edge, len(s.Files))
@@ -121,7 +123,7 @@ func (f *file) edges() (all []Edge, told, untold int) {
 		}
 	}
 	slices.SortStableFunc(all, compareEdges)
-	return slices.CompactFunc(all, func(a, b Edge) bool { return a.From == b.From && a.To == b.To && a.Kind == b.Kind }), told, untold
+	return slices.CompactFunc(all, func(a, b Edge) bool { return a == b }), told, untold
 }
 
 func compareEdges(a, b Edge) int {

@@ -11,6 +11,7 @@ package model
 
 import (
 	"sort"
+	"sync"
 	"time"
 )
 
@@ -273,7 +274,21 @@ type Survey struct {
 	Twins      []Twins
 	Timings    map[string]float64
 
-	index map[string]*File
+	index   map[string]*File
+	derived *sync.Map
+}
+
+// Derived gives what follows from the survey alone and is asked for by several:
+// it is made where it is asked for first, and kept as long as the survey is.
+func (s *Survey) Derived(what string, make func() any) any {
+	if s.derived == nil {
+		return make() // it was not indexed: it is a trial that nobody asks twice
+	}
+	if v, ok := s.derived.Load(what); ok {
+		return v
+	}
+	v, _ := s.derived.LoadOrStore(what, make())
+	return v
 }
 
 // File returns the file at path, or nil.
@@ -290,5 +305,5 @@ func (s *Survey) BuildIndex() {
 	for _, f := range s.Files {
 		m[f.Path] = f
 	}
-	s.index = m
+	s.index, s.derived = m, &sync.Map{}
 }

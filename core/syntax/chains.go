@@ -41,8 +41,8 @@ type chainKey struct {
 }
 
 type callKey struct {
-	in, node int32
-	kind     model.CallKind
+	line, node int32
+	kind       model.CallKind
 }
 
 type undo struct{ name, was int32 }
@@ -159,10 +159,7 @@ func (c *Chains) Put(node int32, kind model.CallKind, line int) {
 	if node == None {
 		return
 	}
-	k := callKey{c.In, node, kind}
-	if c.In == ByLine {
-		k.in = int32(line) + 1<<30 // one for each line, until it is known which stand together
-	}
+	k := callKey{int32(line), node, kind} // one for each line, until it is known which stand together
 	if c.calls[k] {
 		return
 	}
@@ -228,8 +225,10 @@ func (c *Chains) Deeper() bool {
 // Shallower leaves an expression.
 func (c *Chains) Shallower() { c.depth-- }
 
-// pack writes them down, with definitions numbered anew.
-func (c *Chains) pack(defs []model.Definition, moved []int32) []byte {
+// pack writes them down, with definitions numbered anew. A chain is kept once
+// for each definition, but where a file has several functions in place that
+// something comes in by: which of them it stands in its line tells.
+func (c *Chains) pack(defs []model.Definition, moved []int32, several bool) []byte {
 	if c.In == ByLine {
 		c.place(defs)
 	}
@@ -241,9 +240,11 @@ func (c *Chains) pack(defs []model.Definition, moved []int32) []byte {
 	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
 		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Node, b.Node), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Line, b.Line))
 	})
-	c.body.Calls = slices.CompactFunc(c.body.Calls, func(a, b model.BodyCall) bool {
-		return a.In == b.In && a.Node == b.Node && a.Kind == b.Kind
-	})
+	if !several {
+		c.body.Calls = slices.CompactFunc(c.body.Calls, func(a, b model.BodyCall) bool {
+			return a.In == b.In && a.Node == b.Node && a.Kind == b.Kind
+		})
+	}
 	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
 		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Line, b.Line))
 	})

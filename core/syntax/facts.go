@@ -53,13 +53,20 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	}
 	moved := order(f)
 	if s.chains != nil {
-		f.Body = s.chains.pack(f.Definitions, moved)
+		f.Body = s.chains.pack(f.Definitions, moved, comesIn(f))
 	}
 	prints(f, s)
 	f.Hints = weigh(s)
 	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })
 	s.Release()
 	return f
+}
+
+// comesIn reports whether a file has functions in place that requests or
+// messages come in by.
+func comesIn(f *model.Facts) bool {
+	return slices.ContainsFunc(f.Routes, func(r model.RouteFact) bool { return r.InPlace }) ||
+		slices.ContainsFunc(f.Messages, func(m model.MessageFact) bool { return !m.Send })
 }
 
 // order sorts the definitions by where they stand, and tells where each went.

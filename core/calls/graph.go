@@ -1,0 +1,53 @@
+package calls
+
+import (
+	"slices"
+
+	"jantel/core/model"
+)
+
+// From lists the links that begin in a definition, by line. Those of a file
+// stand together in the order of its definitions.
+func (g *Graph) From(r Ref) []Edge {
+	first, _ := slices.BinarySearchFunc(g.Edges, r, func(e Edge, r Ref) int {
+		if e.From.File != r.File {
+			return int(e.From.File) - int(r.File)
+		}
+		return int(e.From.Definition) - int(r.Definition)
+	})
+	last := first
+	for last < len(g.Edges) && g.Edges[last].From.File == r.File && g.Edges[last].From.Definition == r.Definition {
+		last++
+	}
+	out := slices.Clone(g.Edges[first:last])
+	slices.SortStableFunc(out, func(a, b Edge) int { return int(a.Line) - int(b.Line) })
+	return out
+}
+
+// At is the innermost definition of a file that holds a line; the top of the
+// file where none does.
+func (g *Graph) At(file, line int) Ref {
+	r := Ref{File: int32(file), Definition: -1}
+	facts := g.survey.Files[file].Facts
+	if facts == nil {
+		return r
+	}
+	for i := range facts.Definitions {
+		d := &facts.Definitions[i]
+		if d.Line > line {
+			break
+		}
+		if d.EndLine >= line && (r.Definition < 0 || d.EndLine <= facts.Definitions[r.Definition].EndLine) {
+			r.Definition = int32(i)
+		}
+	}
+	return r
+}
+
+// Definition is what a reference names; nil at the top of a file.
+func (g *Graph) Definition(r Ref) *model.Definition {
+	if r.Definition < 0 {
+		return nil
+	}
+	return &g.survey.Files[r.File].Facts.Definitions[r.Definition]
+}

@@ -1,0 +1,390 @@
+// Package journeys follows what comes into a system (requests to routes,
+// messages, commands) through the definitions that hand it on, to what is kept
+// or asked of others.
+//
+// From a start the links between definitions are followed depth first, in the
+// order of the lines they stand on, sure ones and those that are likely. Each
+// definition is come through once. Of all that are reached the main way is told:
+// the one to the definition that writes, else reads a store, else to the nearest
+// that has access to data; where none does, to the first that holds rules.
+package journeys
+
+import (
+	"cmp"
+	"fmt"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/calls"
+	"jantel/core/model"
+	"jantel/core/reading"
+	"jantel/core/relations"
+	"jantel/core/routes"
+)
+
+// How far a journey is followed.
+const (
+	maxDeep    = 14
+	maxReached = 400
+	maxStarts  = 4000
+)
+
+// follower is what all journeys of a survey share.
+type follower struct {
+	r    *reading.Reading
+	g    *calls.Graph
+	at   map[string]int          // files by path
+	done map[calls.Ref][]keeping // what is done to entities in a definition
+	sent map[calls.Ref][]saying  // what a definition sends or asks of others
+}
+
+type keeping struct {
+	model.JourneyOperation
+}
+
+type saying struct {
+	line int
+	text string
+}
+
+// Of follows all that comes in, routes first, by their pattern.
+func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
+	f := &follower{r: r, g: calls.Of(r.Survey), at: make(map[string]int, len(r.Files))}
+	for i, file := range r.Files {
+		f.at[file.Path] = i
+	}
+	f.operations()
+	f.sayings()
+	out := []model.Journey{}
+	all := routes.Of(r.Survey)
+	for i := range all {
+		if len(out) < maxStarts && r.Judged[all[i].Path] && !r.IsTest(all[i].Path) {
+			out = append(out, f.route(&all[i], all))
+		}
+	}
+	f.skipped(out)
+	for _, m := range relations.Messages(r.Survey) {
+		if m.Direction == model.Receive && r.Judged[m.Path] && !r.IsTest(m.Path) && len(out) < maxStarts {
+			out = append(out, f.message(m))
+		}
+	}
+	for _, e := range entries {
+		if e.Kind != model.EntryPage && e.Line > 0 && r.Judged[e.Path] && len(out) < maxStarts {
+			out = append(out, f.command(e))
+		}
+	}
+	return out
+}
+
+// operations puts what is done to entities with the definition that holds its line.
+func (f *follower) operations() {
+	f.done = map[calls.Ref][]keeping{}
+	for _, e := range relations.Entities(f.r.Survey) {
+		for _, what := range []string{model.Create, model.Update, model.Delete, model.Read} {
+			for _, p := range e.Operations[what] {
+				if i, ok := f.at[p.Path]; ok && f.r.Judged[p.Path] {
+					at := f.g.At(i, p.Line)
+					f.done[at] = append(f.done[at], keeping{model.JourneyOperation{Entity: e.Name, What: what, Path: p.Path, Line: p.Line}})
+				}
+			}
+		}
+	}
+}
+
+// sayings puts what is sent or asked of other systems with its definition.
+func (f *follower) sayings() {
+	f.sent = map[calls.Ref][]saying{}
+	put := func(p string, line int, text string) {
+		if i, ok := f.at[p]; ok && f.r.Judged[p] {
+			at := f.g.At(i, line)
+			f.sent[at] = append(f.sent[at], saying{line, text})
+		}
+	}
+	for _, m := range relations.Messages(f.r.Survey) {
+		if m.Direction == model.Send {
+			put(m.Path, m.Line, "sends the message "+m.Name)
+		}
+	}
+	for _, file := range f.r.Files {
+		if file.Facts == nil {
+			continue
+		}
+		for _, c := range file.Facts.Calls {
+			if c.Host != "" {
+				put(file.Path, c.Line, "asks "+c.Host)
+			}
+		}
+	}
+}
+
+// span is the part of a definition that a journey begins in.
+type span struct {
+	ref      calls.Ref
+	from, to int
+}
+
+func whole(r calls.Ref) span { return span{r, 0, 1 << 30} }
+
+// route follows what answers a route.
+func (f *follower) route(r *model.Route, all []model.Route) model.Journey {
+	j := model.Journey{Route: r, Start: model.JourneyStart{Kind: model.StartRoute, Path: r.Path, Line: r.Line}}
+	at, ok := f.handler(r, all)
+	if !ok {
+		j.Broken = "what answers it could not be told"
+		if r.HandlerName != "" {
+			j.Broken = "what answers it, " + r.HandlerName + ", could not be found"
+		}
+		return j
+	}
+	f.follow(&j, at)
+	return j
+}
+
+// handler finds the definition that answers a route: the one that is named, the
+// lines where it is written in place, or the function that the line of the route
+// names in some other way.
+func (f *follower) handler(r *model.Route, all []model.Route) (span, bool) {
+	file, ok := f.at[r.Path]
+	if !ok {
+		return span{}, false
+	}
+	if r.HandlerPath != "" {
+		if at, ok := f.named(r); ok {
+			return whole(at), true
+		}
+	}
+	here := f.g.At(file, r.Line)
+	if r.InPlace {
+		to := 1 << 30
+		for _, o := range all {
+			if o.Path == r.Path && o.Line > r.Line {
+				to = min(to, o.Line)
+			}
+		}
+		return span{here, r.Line, to}, true
+	}
+	for _, e := range slices.Backward(f.g.From(here)) {
+		if int(e.Line) == r.Line && e.Kind == model.CallRead && f.runs(e.To) {
+			return whole(e.To), true
+		}
+	}
+	return span{}, false
+}
+
+// named finds a handler by its file, line and name.
+func (f *follower) named(r *model.Route) (calls.Ref, bool) {
+	i, ok := f.at[r.HandlerPath]
+	if !ok || f.r.Files[i].Facts == nil {
+		return calls.Ref{}, false
+	}
+	last := r.HandlerName[strings.LastIndexAny(r.HandlerName, ".:#@/\\>")+1:]
+	best := calls.Ref{Definition: -1}
+	for d := range f.r.Files[i].Facts.Definitions {
+		def := &f.r.Files[i].Facts.Definitions[d]
+		at := calls.Ref{File: int32(i), Definition: int32(d)}
+		if def.Line == r.HandlerLine && f.runs(at) {
+			return at, true
+		}
+		if best.Definition < 0 && strings.EqualFold(def.Name, last) && f.runs(at) {
+			best = at
+		}
+	}
+	return best, best.Definition >= 0
+}
+
+// runs reports whether a definition has a body that does something.
+func (f *follower) runs(r calls.Ref) bool {
+	d := f.g.Definition(r)
+	return d != nil && r.Member == "" && (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent)
+}
+
+func (f *follower) message(m model.Message) model.Journey {
+	j := model.Journey{Start: model.JourneyStart{Kind: model.StartMessage, Path: m.Path, Name: m.Name, Line: m.Line}}
+	at := f.g.At(f.at[m.Path], m.Line)
+	for _, e := range f.g.From(at) {
+		if int(e.Line) == m.Line && e.Kind == model.CallRead && f.runs(e.To) {
+			f.follow(&j, whole(e.To))
+			return j
+		}
+	}
+	f.follow(&j, span{at, m.Line, 1 << 30})
+	return j
+}
+
+func (f *follower) command(e model.Entry) model.Journey {
+	j := model.Journey{Start: model.JourneyStart{Kind: model.StartCommand, Path: e.Path, Line: e.Line}}
+	at := f.g.At(f.at[e.Path], e.Line)
+	j.Start.Name = f.g.Name(at)
+	f.follow(&j, whole(at))
+	return j
+}
+
+// step is a definition on the way, with where it was come from.
+type step struct {
+	span
+	from int // index of the step before, -1 for the first
+	line int // of the call
+	tie  model.Tie
+	deep int
+}
+
+// follow comes through all that a start reaches, and tells the main way.
+func (f *follower) follow(j *model.Journey, at span) {
+	steps := f.reach(at)
+	best, worth := 0, 0
+	for i := range steps {
+		if w := f.worth(&steps[i]); w > worth {
+			best, worth = i, w
+		}
+	}
+	var way []int
+	for i := best; i >= 0; i = steps[i].from {
+		way = append(way, i)
+	}
+	slices.Reverse(way)
+	tie := model.TieSure
+	for _, i := range way {
+		s := &steps[i]
+		if s.tie == model.TieLikely {
+			tie = model.TieLikely
+		}
+		stop := model.JourneyStop{Path: f.g.Path(s.ref), Name: f.g.Name(s.ref), From: s.line, Tie: tie}
+		stop.Role = f.r.Role(stop.Path)
+		if d := f.g.Definition(s.ref); d != nil {
+			stop.Line = d.Line
+		}
+		if i == 0 && at.from > 0 {
+			stop.Line = at.from
+		}
+		j.Stops = append(j.Stops, stop)
+	}
+	j.Others = len(steps) - len(way)
+	f.outcome(j, steps)
+}
+
+// reach follows the links from a start, depth first.
+func (f *follower) reach(at span) []step {
+	steps := []step{{span: at, from: -1, tie: model.TieSure}}
+	seen := map[calls.Ref]bool{}
+	if at.from == 0 {
+		seen[at.ref] = true
+	}
+	var come func(i int)
+	come = func(i int) {
+		s := steps[i]
+		if s.deep >= maxDeep {
+			return
+		}
+		for _, e := range f.g.From(s.ref) {
+			if int(e.Line) < s.from0() || int(e.Line) >= s.to || len(steps) >= maxReached {
+				continue
+			}
+			if e.Kind != model.CallPlain && e.Kind != model.CallRender && e.Kind != model.CallInject || !f.runs(e.To) || seen[e.To] {
+				continue
+			}
+			if p := f.g.Path(e.To); !f.r.Judged[p] || f.r.IsTest(p) {
+				continue
+			}
+			seen[e.To] = true
+			tie := model.TieSure
+			if !e.Sure {
+				tie = model.TieLikely
+			}
+			steps = append(steps, step{whole(e.To), i, int(e.Line), tie, s.deep + 1})
+			come(len(steps) - 1)
+		}
+	}
+	come(0)
+	return steps
+}
+
+func (s *step) from0() int { return s.span.from }
+
+// worth ranks a definition as the end of the main way.
+func (f *follower) worth(s *step) int {
+	worth := 0
+	for _, o := range f.done[s.ref] {
+		if s.holds(o.Line) {
+			worth = max(worth, 3)
+			if o.What != model.Read {
+				worth = max(worth, 4)
+			}
+		}
+	}
+	if worth > 0 || s.span.from > 0 {
+		return worth
+	}
+	switch f.r.Role(f.g.Path(s.ref)) {
+	case model.RoleDataAccess:
+		return 2
+	case model.RoleLogic:
+		return 1
+	}
+	return 0
+}
+
+func (s *step) holds(line int) bool { return line >= s.span.from && line < s.to }
+
+// outcome tells what a journey does and how it ends.
+func (f *follower) outcome(j *model.Journey, steps []step) {
+	type key struct{ entity, what string }
+	done := map[key]bool{}
+	said := map[string]bool{}
+	for i := range steps {
+		s := &steps[i]
+		for _, o := range f.done[s.ref] {
+			if k := (key{o.Entity, o.What}); s.holds(o.Line) && !done[k] {
+				done[k] = true
+				j.Operations = append(j.Operations, o.JourneyOperation)
+			}
+		}
+		for _, x := range f.sent[s.ref] {
+			if s.holds(x.line) && !said[x.text] {
+				said[x.text] = true
+				j.Ends = append(j.Ends, fmt.Sprintf("%s (%s:%d)", x.text, path.Base(f.g.Path(s.ref)), x.line))
+			}
+		}
+	}
+	slices.SortStableFunc(j.Operations, func(a, b model.JourneyOperation) int {
+		return cmp.Or(cmp.Compare(a.Entity, b.Entity), cmp.Compare(a.What, b.What))
+	})
+	verbs := map[string]string{model.Create: "creates", model.Read: "reads", model.Update: "changes", model.Delete: "deletes"}
+	var kept []string
+	for _, o := range j.Operations {
+		kept = append(kept, verbs[o.What]+" "+o.Entity)
+	}
+	if len(kept) > 0 {
+		j.Ends = append([]string{strings.Join(kept, ", ")}, j.Ends...)
+	}
+}
+
+// skipped tells of each route what most of those beside it come through and it
+// does not: of at least three whose handlers lie in one folder.
+func (f *follower) skipped(all []model.Journey) {
+	beside := map[string][]int{}
+	for i := range all {
+		if len(all[i].Stops) > 0 {
+			d := model.FolderOf(all[i].Stops[0].Path)
+			beside[d] = append(beside[d], i)
+		}
+	}
+	for _, group := range beside {
+		if len(group) < 3 {
+			continue
+		}
+		for _, role := range []model.Role{model.RoleSchema, model.RoleLogic, model.RoleDataAccess} {
+			var without []int
+			for _, i := range group {
+				if !slices.ContainsFunc(all[i].Stops, func(s model.JourneyStop) bool { return s.Role == role }) {
+					without = append(without, i)
+				}
+			}
+			if with := len(group) - len(without); 4*with >= 3*len(group) {
+				for _, i := range without {
+					all[i].Skipped = append(all[i].Skipped, role)
+				}
+			}
+		}
+	}
+}

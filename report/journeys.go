@@ -1,0 +1,92 @@
+package report
+
+import (
+	"jantel/core/journeys"
+	"jantel/core/judgement"
+	"jantel/core/model"
+)
+
+type jsonJourney struct {
+	Route      *jsonWay        `json:"route"` // null for what comes in otherwise
+	Start      jsonStart       `json:"start"`
+	Stops      []jsonStop      `json:"stops"`
+	Others     int             `json:"others"` // further definitions that it reaches
+	Skipped    []model.Role    `json:"skipped"`
+	Operations []jsonOperation `json:"operations"`
+	Ends       []string        `json:"ends"`
+	Broken     *string         `json:"broken"` // why it could not be followed
+}
+
+type jsonWay struct {
+	Method  string `json:"method"`
+	Pattern string `json:"pattern"`
+}
+
+type jsonStart struct {
+	Kind string `json:"kind"`
+	Path string `json:"path"`
+	Name string `json:"name"`
+	Line int    `json:"line"`
+}
+
+type jsonStop struct {
+	Path string      `json:"path"`
+	Name string      `json:"name"`
+	Line int         `json:"line"`
+	From *int        `json:"from"` // line in the stop before that leads here
+	Role *model.Role `json:"role"`
+	Tie  model.Tie   `json:"tie"`
+}
+
+type jsonOperation struct {
+	Entity string `json:"entity"`
+	What   string `json:"what"`
+	Path   string `json:"path"`
+	Line   int    `json:"line"`
+}
+
+func journeysOf(j *judgement.Result) []jsonJourney {
+	out := []jsonJourney{}
+	for _, x := range journeys.Of(j.Reading, j.Entries) {
+		s := x.Start
+		y := jsonJourney{
+			Start: jsonStart{s.Kind, s.Path, s.Name, s.Line}, Stops: []jsonStop{}, Others: x.Others, Skipped: list(x.Skipped),
+			Operations: []jsonOperation{}, Ends: list(x.Ends), Broken: maybe(x.Broken),
+		}
+		if x.Route != nil {
+			y.Route = &jsonWay{x.Route.Method, x.Route.Pattern}
+		}
+		for _, t := range x.Stops {
+			y.Stops = append(y.Stops, jsonStop{t.Path, t.Name, t.Line, maybe(t.From), maybe(t.Role), t.Tie})
+		}
+		for _, o := range x.Operations {
+			y.Operations = append(y.Operations, jsonOperation{o.Entity, o.What, o.Path, o.Line})
+		}
+		out = append(out, y)
+	}
+	return out
+}
+
+type jsonTested struct {
+	Path  string     `json:"path"`
+	Name  string     `json:"name"`
+	Tests []jsonTest `json:"tests"`
+}
+
+type jsonTest struct {
+	Path     string `json:"path"`
+	Kind     string `json:"kind"`
+	Distance int    `json:"distance"`
+}
+
+func testedBy(j *judgement.Result) []jsonTested {
+	out := []jsonTested{}
+	for _, x := range journeys.TestedBy(j.Reading) {
+		y := jsonTested{x.Path, x.Name, []jsonTest{}}
+		for _, t := range x.Tests {
+			y.Tests = append(y.Tests, jsonTest{t.Path, t.Kind, t.Distance})
+		}
+		out = append(out, y)
+	}
+	return out
+}
