@@ -127,8 +127,8 @@ func (f *file) edges() (all []Edge, told, untold int) {
 }
 
 func compareEdges(a, b Edge) int {
-	return cmp.Or(cmp.Compare(a.From.Definition, b.From.Definition), compareRefs(a.To, b.To), cmp.Compare(a.Kind, b.Kind),
-		cmp.Compare(a.Line, b.Line))
+	return cmp.Or(cmp.Compare(a.From.Definition, b.From.Definition), cmp.Compare(a.Line, b.Line), compareRefs(a.To, b.To),
+		cmp.Compare(a.Kind, b.Kind))
 }
 
 func compareRefs(a, b Ref) int {

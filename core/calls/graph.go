@@ -19,9 +19,7 @@ func (g *Graph) From(r Ref) []Edge {
 	for last < len(g.Edges) && g.Edges[last].From.File == r.File && g.Edges[last].From.Definition == r.Definition {
 		last++
 	}
-	out := slices.Clone(g.Edges[first:last])
-	slices.SortStableFunc(out, func(a, b Edge) int { return int(a.Line) - int(b.Line) })
-	return out
+	return g.Edges[first:last:last]
 }
 
 // At is the innermost definition of a file that holds a line; the top of the

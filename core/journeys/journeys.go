@@ -71,7 +71,7 @@ func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
 	}
 	for _, e := range entries {
 		if e.Kind != model.EntryPage && e.Line > 0 && r.Judged[e.Path] && len(out) < maxStarts {
-			out = append(out, f.command(e))
+			out = append(out, f.command(e, all))
 		}
 	}
 	return out
@@ -212,11 +212,19 @@ func (f *follower) message(m model.Message) model.Journey {
 	return j
 }
 
-func (f *follower) command(e model.Entry) model.Journey {
+// command follows what a program does when it starts; what it writes in place to
+// answer requests it does not do by itself.
+func (f *follower) command(e model.Entry, all []model.Route) model.Journey {
 	j := model.Journey{Start: model.JourneyStart{Kind: model.StartCommand, Path: e.Path, Line: e.Line}}
 	at := f.g.At(f.at[e.Path], e.Line)
 	j.Start.Name = f.g.Name(at)
-	f.follow(&j, whole(at))
+	own := whole(at)
+	for _, r := range all {
+		if r.Path == e.Path && r.InPlace && f.g.At(f.at[e.Path], r.Line) == at {
+			own.to = min(own.to, r.Line)
+		}
+	}
+	f.follow(&j, own)
 	return j
 }
 

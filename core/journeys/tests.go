@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/calls"
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/reading"
 )
 
@@ -21,13 +22,20 @@ const (
 // TestedBy tells which tests reach which definitions, over how many calls.
 func TestedBy(r *reading.Reading) []model.TestedBy {
 	g := calls.Of(r.Survey)
+	each := make([]map[calls.Ref]int, len(r.Files))
+	parallel.Each(len(r.Files), func(i int) {
+		if f := r.Files[i]; f.Facts != nil && r.Judged[f.Path] && r.IsTest(f.Path) {
+			each[i] = from(r, g, i)
+		}
+	})
 	reached := map[calls.Ref][]model.TestReach{}
-	for i, f := range r.Files {
-		if f.Facts == nil || !r.Judged[f.Path] || !r.IsTest(f.Path) {
+	for i, of := range each {
+		if of == nil {
 			continue
 		}
+		f := r.Files[i]
 		kind := kindOf(f)
-		for ref, distance := range from(r, g, i) {
+		for ref, distance := range of {
 			reached[ref] = append(reached[ref], model.TestReach{Path: f.Path, Kind: kind, Distance: distance})
 		}
 	}

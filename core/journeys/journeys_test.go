@@ -1,0 +1,242 @@
+package journeys_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"jantel/core/journeys"
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// told writes journeys a line each: what comes in, the names it comes through
+// ("~" before one that is only likely), and what is done at the end.
+func told(t *testing.T, tree string) []string {
+	t.Helper()
+	s := testkit.Survey(t, tree)
+	j := judgement.Judge(s, model.Brief{}, nil)
+	out := []string{}
+	for _, x := range journeys.Of(j.Reading, j.Entries) {
+		var b strings.Builder
+		if x.Route != nil {
+			fmt.Fprintf(&b, "%s %s:", x.Route.Method, x.Route.Pattern)
+		} else {
+			fmt.Fprintf(&b, "%s %s:", x.Start.Kind, x.Start.Name)
+		}
+		for _, s := range x.Stops {
+			if b.WriteByte(' '); s.Tie == model.TieLikely {
+				b.WriteByte('~')
+			}
+			b.WriteString(s.Name)
+		}
+		if x.Broken != "" {
+			b.WriteString(" (" + x.Broken + ")")
+		}
+		if len(x.Ends) > 0 {
+			b.WriteString(" => " + strings.Join(x.Ends, "; "))
+		}
+		if len(x.Skipped) > 0 {
+			fmt.Fprintf(&b, " skips %v", x.Skipped)
+		}
+		out = append(out, b.String())
+	}
+	return out
+}
+
+var trees = []struct {
+	name, tree string
+	want       []string
+}{
+	{"a service in layers, its store reached over an interface", `
+-- go.mod --
+module vault
+-- main.go --
+package main
+
+import (
+	"net/http"
+
+	"vault/handlers"
+	"vault/store"
+)
+
+func main() {
+	h := handlers.New(store.Open())
+	http.HandleFunc("POST /lots", h.Add)
+	http.HandleFunc("GET /health", h.Health)
+	http.ListenAndServe(":80", nil)
+}
+-- handlers/lots.go --
+package handlers
+
+import "net/http"
+
+type Keeper interface{ Keep(name string) error }
+
+type Handler struct{ keeper Keeper }
+
+func New(k Keeper) *Handler { return &Handler{k} }
+
+func (h *Handler) Add(w http.ResponseWriter, r *http.Request) {
+	name := clean(r.FormValue("name"))
+	h.keeper.Keep(name)
+}
+
+func (h *Handler) Health(w http.ResponseWriter, r *http.Request) {}
+
+func clean(s string) string { return s }
+-- store/lots.go --
+package store
+
+import "database/sql"
+
+type Store struct{ db *sql.DB }
+
+func Open() *Store { return &Store{} }
+
+func (s *Store) Keep(name string) error {
+	return s.insert(name)
+}
+
+func (s *Store) insert(name string) error {
+	_, err := s.db.Exec("INSERT INTO lots (name) VALUES (?)", name)
+	return err
+}
+-- schema.sql --
+CREATE TABLE lots (name text);
+`, []string{
+		"GET /health: Handler.Health",
+		"POST /lots: Handler.Add ~Store.Keep ~Store.insert => creates lots",
+		"command main: main Open",
+	}},
+	{"functions written where the route is each have their own way", `
+-- package.json --
+{ "name": "vault", "main": "app.js", "dependencies": { "express": "4" } }
+-- app.js --
+const express = require('express')
+const { findLots, addLot } = require('./lots')
+const app = express()
+app.get('/lots', (req, res) => {
+  res.json(findLots())
+})
+app.post('/lots', (req, res) => {
+  addLot(req.body)
+  res.end()
+})
+app.delete('/lots', gone)
+app.listen(80)
+-- lots.js --
+const db = require('./db')
+exports.findLots = function () {
+  return db.query('SELECT * FROM lots')
+}
+exports.addLot = function (lot) {
+  check(lot)
+  return db.query('INSERT INTO lots (name) VALUES (?)', [lot.name])
+}
+function check(lot) {
+  return check(lot)
+}
+-- db.js --
+exports.query = function (text) {}
+-- schema.sql --
+CREATE TABLE lots (name text);
+`, []string{
+		"DELETE /lots: (what answers it, gone, could not be found)",
+		"GET /lots:  findLots => reads lots",
+		"POST /lots:  addLot => creates lots",
+		"command : ",
+	}},
+	{"of four that are built alike the one that leaves out the rules says so", `
+-- package.json --
+{ "name": "vault", "dependencies": { "express": "4" } }
+-- src/routes.ts --
+import { Router } from 'express'
+import { addA, addB, addC, addD } from './handlers/all'
+const r = Router()
+r.post('/a', addA)
+r.post('/b', addB)
+r.post('/c', addC)
+r.post('/d', addD)
+export default r
+-- src/handlers/all.ts --
+import type { Request, Response } from 'express'
+import { keepA, keepB, keepC } from '../services/rules'
+import { save } from '../repositories/lots'
+export function addA(req: Request, res: Response) { keepA(); res.json({}) }
+export function addB(req: Request, res: Response) { keepB(); res.json({}) }
+export function addC(req: Request, res: Response) { keepC(); res.json({}) }
+export function addD(req: Request, res: Response) { save('d'); res.json({}) }
+-- src/services/rules.ts --
+import { save } from '../repositories/lots'
+export function keepA() { save('a') }
+export function keepB() { save('b') }
+export function keepC() { save('c') }
+-- src/repositories/lots.ts --
+import { pool } from './pool'
+export function save(name: string) { return pool.query('INSERT INTO lots (name) VALUES ($1)', [name]) }
+-- src/repositories/pool.ts --
+import { Pool } from 'pg'
+export const pool = new Pool()
+-- schema.sql --
+CREATE TABLE lots (name text);
+`, []string{
+		"POST /a: addA keepA save => creates lots",
+		"POST /b: addB keepB save => creates lots",
+		"POST /c: addC keepC save => creates lots",
+		"POST /d: addD save => creates lots skips [logic]",
+	}},
+}
+
+func TestWhatComesInIsFollowed(t *testing.T) {
+	for _, c := range trees {
+		t.Run(c.name, func(t *testing.T) { require.Equal(t, c.want, told(t, c.tree)) })
+	}
+}
+
+func TestWhichTestsReachWhat(t *testing.T) {
+	s := testkit.Survey(t, `
+-- go.mod --
+module vault
+-- scale/scale.go --
+package scale
+
+func Weigh() int { return tare() }
+
+func tare() int { return 0 }
+
+func Unused() {}
+-- scale/scale_test.go --
+package scale
+
+import "testing"
+
+func TestWeigh(t *testing.T) { helper() }
+
+func helper() { Weigh() }
+-- integration/all_test.go --
+package integration
+
+import (
+	"testing"
+	"vault/scale"
+)
+
+func TestAll(t *testing.T) { scale.Weigh() }
+`)
+	j := judgement.Judge(s, model.Brief{}, nil)
+	require.Equal(t, []model.TestedBy{
+		{Path: "scale/scale.go", Name: "Weigh", Tests: []model.TestReach{
+			{Path: "integration/all_test.go", Kind: "integration", Distance: 1},
+			{Path: "scale/scale_test.go", Kind: "unit", Distance: 1},
+		}},
+		{Path: "scale/scale.go", Name: "tare", Tests: []model.TestReach{
+			{Path: "integration/all_test.go", Kind: "integration", Distance: 2},
+			{Path: "scale/scale_test.go", Kind: "unit", Distance: 2},
+		}},
+	}, journeys.TestedBy(j.Reading))
+}
