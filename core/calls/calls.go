@@ -147,6 +147,9 @@ func (f *file) reached(from Ref, c model.BodyCall, v value) (all []Edge) {
 		return nil
 	}
 	all = append(all, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: true})
+	if at := f.body.Nodes[c.Node].From; at >= 0 && f.body.Nodes[at].Op == model.ChainBase {
+		return all // what a class is built upon is asked, not what is built upon that
+	}
 	if v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod {
 		for _, m := range f.world.implementers(v) {
 			all = append(all, Edge{From: from, To: m, Line: c.Line, Kind: kind})

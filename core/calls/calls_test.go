@@ -365,6 +365,70 @@ class Disk implements Store { public void put(int grams) {} }
 		"vault/Shelf.java Shelf.fill -> vault/Shelf.java Shelf.close",
 		"vault/Shelf.java Shelf.fill -> vault/Store.java Store.put",
 	}},
+	{"PHP: promotion, statics, parents, traits, namespaces, closures", `
+-- src/Shelf.php --
+<?php
+namespace Vault;
+
+use Vault\Data\{Store, Box};
+use Vault\Tools\Scale as Weigher;
+
+class Shelf extends Base {
+    use Labels;
+    private Box $box;
+    public function __construct(private Store $store, ?string $name = null) {
+        parent::__construct();
+        $this->lid = new Weigher();
+    }
+    public function fill(array $lots): void {
+        foreach ($lots as $lot) { $this->store->put($lot); }
+        $this->box->open();
+        $this->lid->tare();
+        Weigher::clear();
+        $this->label();
+        $made = self::make();
+        $made->close();
+        array_map(function ($l) { return helper($l); }, $lots);
+    }
+    public static function make(): self { return new self(new Store()); }
+    public function close() {}
+}
+function helper($x) { return \Vault\Data\plain($x); }
+-- src/Base.php --
+<?php
+namespace Vault;
+abstract class Base { public function __construct() {} }
+-- src/Labels.php --
+<?php
+namespace Vault;
+trait Labels { public function label() {} }
+-- src/Data.php --
+<?php
+namespace Vault\Data;
+class Store { public function put($lot) {} }
+class Box { public function open() {} }
+function plain($x) {}
+-- src/Scale.php --
+<?php
+namespace Vault\Tools;
+class Scale { public function tare() {} public static function clear() {} }
+`, []string{
+		"src/Shelf.php Shelf -> src/Base.php Base (inherit)",
+		"src/Shelf.php Shelf -> src/Labels.php Labels (inherit)",
+		"src/Shelf.php Shelf.__construct -> src/Base.php Base.__construct",
+		"src/Shelf.php Shelf.__construct -> src/Scale.php Scale (construct)",
+		"src/Shelf.php Shelf.fill -> src/Data.php Box.open",
+		"src/Shelf.php Shelf.fill -> src/Data.php Store.put",
+		"src/Shelf.php Shelf.fill -> src/Labels.php Labels.label",
+		"src/Shelf.php Shelf.fill -> src/Scale.php Scale.clear",
+		"src/Shelf.php Shelf.fill -> src/Scale.php Scale.tare",
+		"src/Shelf.php Shelf.fill -> src/Shelf.php Shelf.make",
+		"src/Shelf.php Shelf.fill -> src/Shelf.php Shelf.close",
+		"src/Shelf.php Shelf.fill -> src/Shelf.php helper",
+		"src/Shelf.php Shelf.make -> src/Shelf.php Shelf (construct)",
+		"src/Shelf.php Shelf.make -> src/Data.php Store (construct)",
+		"src/Shelf.php helper -> src/Data.php plain",
+	}},
 	{"C#: injection, properties, awaited results, bodies that are expressions", `
 -- Vault/Shelf.cs --
 using Vault.Data;

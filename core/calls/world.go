@@ -132,6 +132,9 @@ func (w *world) space() {
 // spaced finds a name as languages with namespaces do: taken by a statement of
 // the file, of its own namespace or one around it, or of one that is taken whole.
 func (f *file) spaced(name string) value {
+	if sign := f.profile.Namespace; strings.Contains(name, sign) {
+		return f.spelled(name, sign)
+	}
 	if p, ok := f.named[name]; ok {
 		if p.file == nil {
 			return outside
@@ -141,6 +144,25 @@ func (f *file) spaced(name string) value {
 	for _, space := range f.within {
 		if p, ok := space[name]; ok {
 			return defined(p.file.unit, name, p)
+		}
+	}
+	return nothing
+}
+
+// spelled finds a name that is written with its namespace: whole, from the
+// file's own, or from one that is taken.
+func (f *file) spelled(name, sign string) value {
+	first, rest, _ := strings.Cut(name, sign)
+	ways := []string{name, f.facts.Namespace + sign + name}
+	for _, im := range f.facts.Imports {
+		if _, last := partLast(im.Text, sign); im.Alias == first || im.Alias == "" && last == first {
+			ways = append(ways, im.Text+sign+rest)
+		}
+	}
+	for _, way := range ways {
+		space, last := partLast(way, sign)
+		if p, ok := f.world.spaces[sign+space][last]; ok {
+			return defined(p.file.unit, last, p)
 		}
 	}
 	return nothing
@@ -164,6 +186,7 @@ func (f *file) take() {
 		}
 		space = space[:i]
 	}
+	know("") // what stands in no namespace is known to all
 	for _, im := range f.facts.Imports {
 		if whole, ok := strings.CutSuffix(im.Text, sign+"*"); ok && im.Alias != "static" {
 			know(whole)

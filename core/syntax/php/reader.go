@@ -13,7 +13,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "PHP", Version: 6,
+		Name: "PHP", Version: 7,
 		Profile: syntax.Profile{Code: true, Pages: true, Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true,
 			Inherits: true},
 		Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read,
@@ -44,8 +44,8 @@ func read(_ string, src []byte) *model.Facts {
 	r.routes()
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
-	f := syntax.Finish(r.f, r.s, r.signs)
-	return f
+	r.bodies()
+	return syntax.Finish(r.f, r.s, r.signs)
 }
 
 // is compares a keyword, which this language writes in any case.
