@@ -76,6 +76,28 @@ test('routes are found by words and by a typed path, and lead to what answers', 
   await expect(page.getByText('Nothing found in the codebase answers /nowhere.')).toBeVisible()
 })
 
+test('a request is followed from its route to the row that is written, by keyboard', async ({ page, demo }) => {
+  await open(page, demo, 'journeys', '', 'path=accessions%20post')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  const way = page.getByRole('region', { name: 'The way of POST /api/accessions/add' })
+  await expect(way.getByRole('listitem')).toHaveCount(3)
+  await expect(way.getByRole('listitem').nth(1)).toContainText('keepAccession logic')
+  await expect(way.getByLabel('Lines of insertAccession')).toContainText('INSERT INTO accessions')
+  await expect(way).toContainText('It creates accessions.')
+  await expect(page).toHaveURL(/way=POST/)
+  // The address opens it again, and it leads on to the code.
+  await page.reload()
+  await way.getByRole('link', { name: /logic\/accessions.ts:15/ }).click()
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+  await open(page, demo, 'journeys', '', 'path=jobs')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('may be: over an interface').first()).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: /^The way of/ })).toHaveCount(0)
+})
+
 test('requests and what is kept are listed with the places that do it', async ({ page, demo }) => {
   await open(page, demo, 'journeys')
   await page.getByRole('tab', { name: /^Requests/ }).click()

@@ -129,3 +129,54 @@ CREATE TABLE lots (id int);
 	require.Empty(t, get("?at=src").Messages)
 	require.Len(t, get("?at=desk").Entities, 1)
 }
+
+// TestARouteIsFollowedToWhatIsKept: each stop comes with the lines around the
+// call that leads on, the last with those that write.
+func TestARouteIsFollowedToWhatIsKept(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- package.json --
+{ "name": "vault", "dependencies": { "express": "4" } }
+-- src/routes.js --
+const { Router } = require('express')
+const { addLot } = require('./handlers')
+const r = Router()
+r.post('/lots', addLot)
+r.get('/lost', gone)
+module.exports = r
+-- src/handlers.js --
+const { keep } = require('./repositories/lots')
+exports.addLot = function (req, res) {
+  const name = req.body.name
+  keep(name)
+  res.end()
+}
+-- src/repositories/lots.js --
+const { pool } = require('./pool')
+exports.keep = function (name) {
+  return pool.query('INSERT INTO lots (name) VALUES ($1)', [name])
+}
+-- src/repositories/pool.js --
+exports.pool = {}
+-- schema.sql --
+CREATE TABLE lots (name text);
+-- test/lots.test.js --
+const { addLot } = require('../src/handlers')
+test('adds', () => { addLot({}, {}) })
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	at := fmt.Sprintf("/api/codebases/%d/journey?at=src/routes.js", id)
+	var w server.Way
+	p.get(at+"&line=4&method=POST&pattern=/lots", &w)
+	require.Empty(t, w.Broken)
+	require.Len(t, w.Stops, 2)
+	require.Equal(t, []any{"addLot", 4, 2}, []any{w.Stops[0].Name, w.Stops[0].At, w.Stops[0].First})
+	require.Equal(t, "  keep(name)", w.Stops[0].Lines[2])
+	require.Contains(t, w.Stops[1].Lines[w.Stops[1].At-w.Stops[1].First], "INSERT INTO lots")
+	require.Equal(t, []server.WayOperation{{Entity: "lots", What: "create", Path: "src/repositories/lots.js", Line: 3}}, w.Operations)
+	require.Equal(t, []server.TestOfHandler{{Path: "test/lots.test.js", Kind: "unit", Distance: 1}}, w.Tests)
+	p.get(at+"&line=5&method=GET&pattern=/lost", &w)
+	require.Contains(t, w.Broken, "gone")
+	r, _ := p.send(http.MethodGet, at+"&line=99&method=GET&pattern=/lots", nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}

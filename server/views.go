@@ -23,6 +23,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerDrawings(api)
 	s.registerDeclared(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
+	s.registerJourneys(api)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
 		ViewIn
 		Q string `query:"q"`

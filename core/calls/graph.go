@@ -2,6 +2,7 @@ package calls
 
 import (
 	"slices"
+	"strings"
 
 	"jantel/core/model"
 )
@@ -20,6 +21,15 @@ func (g *Graph) From(r Ref) []Edge {
 		last++
 	}
 	return g.Edges[first:last:last]
+}
+
+// AtPath is At for a file by its path; false where there is no such file.
+func (g *Graph) AtPath(path string, line int) (Ref, bool) {
+	i, ok := slices.BinarySearchFunc(g.survey.Files, path, func(f *model.File, p string) int { return strings.Compare(f.Path, p) })
+	if !ok {
+		return Ref{}, false
+	}
+	return g.At(i, line), true
 }
 
 // At is the innermost definition of a file that holds a line; the top of the

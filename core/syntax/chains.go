@@ -113,6 +113,19 @@ func (c *Chains) Result(from int32, nth int) int32 {
 // Instance is a value of a type.
 func (c *Chains) Instance(of int32) int32 { return c.Go(of, model.ChainInstance, nil) }
 
+// Told reports whether to name a local says nothing more: it does where it stands
+// for a function, a member or what is taken from elsewhere, since that is read.
+func (c *Chains) Told(node int32) bool {
+	if node == None {
+		return true
+	}
+	switch c.body.Nodes[node].Op {
+	case model.ChainMember, model.ChainTaken, model.ChainName, model.ChainBare:
+		return false
+	}
+	return true
+}
+
 // Map is the type of maps.
 func (c *Chains) Map(key, value int32) int32 {
 	if key == None {

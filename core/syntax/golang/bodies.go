@@ -535,7 +535,7 @@ func (w *walker) operand(i int) (node int32, next int, isType, local bool) {
 		return none, i, false, true
 	}
 	if n, local := c.Find(s.Bytes(i)); local {
-		return n, i + 1, false, true
+		return n, i + 1, false, c.Told(n)
 	}
 	if s.Is(i+1, "(") {
 		switch string(s.Bytes(i)) {

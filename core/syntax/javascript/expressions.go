@@ -151,7 +151,7 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		}
 	}
 	if n, local := c.Find(s.Bytes(i)); local {
-		return n, i + 1, true
+		return n, i + 1, c.Told(n)
 	}
 	return w.name(i), i + 1, false
 }

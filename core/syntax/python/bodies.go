@@ -486,7 +486,7 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		return c.Step(none, model.ChainBase, []byte(w.class)), s.Close(i+1) + 1, true
 	}
 	if n, local := c.Find(s.Bytes(i)); local {
-		return n, i + 1, true
+		return n, i + 1, c.Told(n)
 	}
 	if u, ok := w.r.locals[string(s.Bytes(i))]; ok {
 		return c.Step(none, model.ChainTaken, []byte(u.Module+" "+u.Name)), i + 1, false

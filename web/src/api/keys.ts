@@ -43,6 +43,7 @@ export type Name =
   | 'code'
   | 'smells'
   | 'routes'
+  | 'journey'
   | 'weave'
   | 'built'
   | 'narrowed'
@@ -76,6 +77,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'code',
     'smells',
     'routes',
+    'journey',
     'weave',
     'built',
     'narrowed',

@@ -1,7 +1,7 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery, type QueryFunctionContext } from '@tanstack/react-query'
 import api, { answer, Problem } from './client'
 import { keys, type At, type Name, type Narrow } from './keys'
-import type { CodebaseStatus, Home, Margin } from './types'
+import type { CodebaseStatus, Home, Margin, Route } from './types'
 
 export type { At, Narrow }
 
@@ -119,6 +119,21 @@ export const useRoutes = (a: At, typed: string) =>
         }),
       ),
     placeholderData: keepPreviousData,
+  })
+
+/** The way of one route, from what answers it to what is kept. */
+export const useJourney = (a: At, r: Pick<Route, 'path' | 'line' | 'method' | 'pattern'>) =>
+  useQuery({
+    queryKey: keys.view('journey', { ...a, at: r.path }, r.line, r.method, r.pattern),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/journey', {
+          params: {
+            path: { id: a.id },
+            query: { at: r.path, survey: a.survey || undefined, line: r.line, method: r.method, pattern: r.pattern },
+          },
+        }),
+      ),
   })
 
 export const useNarrowed = (a: At & Narrow, enabled: boolean) =>

@@ -333,6 +333,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/journey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID journey */
+        get: operations["get-api-codebases-by-id-journey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/layout": {
         parameters: {
             query?: never;
@@ -2112,6 +2129,28 @@ export interface components {
              */
             total: number;
         };
+        Stop: {
+            /**
+             * Format: int64
+             * @description the line that leads on, or that does what the way is for; 0 where neither is told
+             */
+            at: number;
+            /**
+             * Format: int64
+             * @description number of the first line shown
+             */
+            first: number;
+            /**
+             * Format: int64
+             * @description where it begins
+             */
+            line: number;
+            lines: string[];
+            name: string;
+            path: string;
+            role: string;
+            tie: string;
+        };
         Strain: {
             facet: string;
             /** Format: int64 */
@@ -2186,6 +2225,15 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        TestOfHandler: {
+            /**
+             * Format: int64
+             * @description over how many calls
+             */
+            distance: number;
+            kind: string;
+            path: string;
         };
         Tie: {
             /** @description the charter forbids it */
@@ -2284,6 +2332,31 @@ export interface components {
             path: string;
             sure: boolean;
             text: string;
+        };
+        Way: {
+            /** @description why it could not be followed, empty where it was */
+            broken: string;
+            ends: string[];
+            method: string;
+            operations: components["schemas"]["WayOperation"][];
+            /**
+             * Format: int64
+             * @description further definitions that it reaches
+             */
+            others: number;
+            pattern: string;
+            /** @description what most routes beside it come through and it does not */
+            skipped: string[];
+            stops: components["schemas"]["Stop"][];
+            /** @description those that reach what answers, the nearest first */
+            tests: components["schemas"]["TestOfHandler"][];
+        };
+        WayOperation: {
+            entity: string;
+            /** Format: int64 */
+            line: number;
+            path: string;
+            what: string;
         };
     };
     responses: never;
@@ -3448,6 +3521,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Flows"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-journey": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description where the route is declared in the file it is asked at */
+                line: number;
+                method: string;
+                pattern: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"];
                 };
             };
             /** @description Not Found */

@@ -10,7 +10,11 @@ import { useNarrowing } from '../place/narrow'
 import { WordsField } from '../parts/WordsField'
 import { nameOf, stay, urlOf, useWhere } from '../place/place'
 import { counted } from '../theme/ink'
+import { Strip } from './Strip'
 import { narrow } from './routes'
+
+/** Rows grow where a way is opened below one. */
+const rowHeight = () => 28
 
 const idOf = (r: Route) => `${r.method} ${r.pattern} ${r.path}:${r.line}`
 
@@ -51,12 +55,13 @@ const columns: Column<Route>[] = [
 
 /** Where a journey starts: the routes of the system, and what answers each. */
 export function Routes() {
-  const { where, query, show, go } = useWhere()
+  const { where, query, show } = useWhere()
   const wanted = query.get('path') ?? ''
   const typed = wanted.startsWith('/') ? wanted : ''
   const routes = useRoutes(where, typed)
   const narrowing = useNarrowing(where)
   const [picked, setPicked] = useState('')
+  const opened = query.get('way') ?? ''
   const data = routes.data
   const list = useMemo(() => {
     const here = narrowing ? (data ?? []).filter((r) => narrowing.holds(r.path) || narrowing.holds(r.handler_path)) : (data ?? [])
@@ -97,19 +102,15 @@ export function Routes() {
         </div>
       ) : (
         <Ledger
-          label="Routes; arrows move, Enter opens what answers"
+          label="Routes; arrows move, Enter opens the way of one"
           columns={columns}
           rows={list}
           idOf={idOf}
           picked={picked}
           onPick={setPicked}
-          onOpen={(r) =>
-            go(
-              r.handler_path
-                ? { view: 'code', at: r.handler_path, line: r.handler_line }
-                : { view: 'code', at: r.path, line: r.line },
-            )
-          }
+          onOpen={(r) => show({ way: opened === idOf(r) ? '' : idOf(r) })}
+          heightOf={rowHeight}
+          below={(r) => opened === idOf(r) && <Strip route={r} />}
           sorting={sortingFrom(query.get('sort'))}
           onSort={(s) => show({ sort: sortingText(s) })}
           focus
