@@ -146,7 +146,12 @@ func (f *file) reached(from Ref, c model.BodyCall, v value) (all []Edge) {
 	if to == from && kind == model.CallRead {
 		return nil
 	}
-	all = append(all, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: true})
+	// A member told by nothing but its name is only likely.
+	only := f.body.Nodes[c.Node].Op == model.ChainOnly
+	all = append(all, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: !only})
+	if only {
+		return all
+	}
 	if at := f.body.Nodes[c.Node].From; at >= 0 && f.body.Nodes[at].Op == model.ChainBase {
 		return all // what a class is built upon is asked, not what is built upon that
 	}
@@ -182,6 +187,7 @@ func newWorld(s *model.Survey) *world {
 	})
 	w.index()
 	w.space()
+	w.plainly()
 	w.links()
 	return w
 }

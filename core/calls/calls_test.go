@@ -429,6 +429,103 @@ class Scale { public function tare() {} public static function clear() {} }
 		"src/Shelf.php Shelf.make -> src/Data.php Store (construct)",
 		"src/Shelf.php helper -> src/Data.php plain",
 	}},
+	{"Ruby: what a name is built of, modules, members without parentheses", `
+-- app/lot.rb --
+class Lot < Base
+  def keep
+    check
+    @scale = Scale.new
+    @scale.weigh(self)
+    shelf = Shelf.new
+    shelf.put self
+    Label.print(self)
+  end
+
+  def check; end
+end
+-- app/base.rb --
+class Base
+  def close; end
+end
+-- app/shelf.rb --
+class Shelf
+  def put(lot)
+    tidy()
+  end
+
+  def tidy; end
+end
+-- app/scale.rb --
+class Scale
+  def weigh(lot); end
+end
+-- app/label.rb --
+class Label
+  def self.print(lot); end
+end
+`, []string{
+		"app/lot.rb Lot -> app/base.rb Base (inherit)",
+		"app/lot.rb Lot.keep -> app/scale.rb Scale (construct)",
+		"app/lot.rb Lot.keep -> app/scale.rb Scale.weigh",
+		"app/lot.rb Lot.keep -> app/shelf.rb Shelf (construct)",
+		"app/lot.rb Lot.keep -> app/shelf.rb Shelf.put",
+		"app/lot.rb Lot.keep -> app/label.rb Label.print",
+		"app/shelf.rb Shelf.put -> app/shelf.rb Shelf.tidy",
+	}},
+	{"Kotlin: fields of a constructor, classes that are called", `
+-- src/Shelf.kt --
+package vault
+
+class Shelf(private val store: Store) {
+    fun fill(lot: Lot) {
+        store.put(lot)
+        lot.seal()
+        val box = Box()
+        box.open()
+        tidy()
+    }
+
+    private fun tidy() {}
+}
+
+class Store { fun put(lot: Lot) {} }
+class Lot { fun seal() {} }
+class Box { fun open() {} }
+`, []string{
+		"src/Shelf.kt Shelf.fill -> src/Shelf.kt Store.put",
+		"src/Shelf.kt Shelf.fill -> src/Shelf.kt Lot.seal",
+		"src/Shelf.kt Shelf.fill -> src/Shelf.kt Box (construct)",
+		"src/Shelf.kt Shelf.fill -> src/Shelf.kt Box.open",
+		"src/Shelf.kt Shelf.fill -> src/Shelf.kt Shelf.tidy",
+	}},
+	{"C: a name that is there once leads to where it is written out, one that is there twice nowhere", `
+-- src/main.c --
+#include "shelf.h"
+static int twice(void) { return 1; }
+int main(void) {
+  shelf_open(1);
+  if (twice()) return both();
+  return 0;
+}
+-- src/shelf.h --
+int shelf_open(int n);
+-- src/shelf.c --
+#include "shelf.h"
+int shelf_open(int n) {
+  return n;
+}
+-- src/a.c --
+int both(void) {
+  return 1;
+}
+-- src/b.c --
+int both(void) {
+  return 2;
+}
+`, []string{
+		"src/main.c main -> src/shelf.c shelf_open",
+		"src/main.c main -> src/main.c twice",
+	}},
 	{"C#: injection, properties, awaited results, bodies that are expressions", `
 -- Vault/Shelf.cs --
 using Vault.Data;

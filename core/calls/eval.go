@@ -146,6 +146,11 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 		return instance(&typ{key: typeKey{f.unit, n.Name}})
 	case model.ChainBare:
 		return e.bare(f, n.Name)
+	case model.ChainOnly:
+		if p, ok := alone(f.world.members[f.profile.Plain][n.Name]); ok {
+			return defined(p.file.unit, p.def().Qualified(), p)
+		}
+		return nothing
 	case model.ChainType:
 		return e.innerType(f, n.Name)
 	case model.ChainFunc:
@@ -215,6 +220,11 @@ func (e *eval) lookup(f *file, name string) value {
 	if f.profile.Namespace != "" {
 		if v := f.spaced(name); v.kind != vNone {
 			return v
+		}
+	}
+	if f.profile.Plain != "" {
+		if p, ok := alone(f.world.plain[f.profile.Plain][name]); ok {
+			return defined(p.file.unit, p.def().Qualified(), p)
 		}
 	}
 	if f.outside[name] {
@@ -434,7 +444,12 @@ func (e *eval) result(v value, nth int) *typ {
 	case v.kind == vDef && callable(v.place.def().Kind):
 		return e.shapeType(v.unit, v.name, nth)
 	}
-	t := e.under(e.typeOf(v), func(t *typ) bool { return t.kind == tFunc || t.kind == tOutside })
+	return e.called(e.typeOf(v), nth)
+}
+
+// called is what a value that is a function gives.
+func (e *eval) called(t *typ, nth int) *typ {
+	t = e.under(t, func(t *typ) bool { return t.kind == tFunc || t.kind == tOutside })
 	switch {
 	case t == nil:
 		return nil
@@ -522,6 +537,13 @@ func (e *eval) member(v value, name string) value {
 		return outside
 	case t.kind == tNamed:
 		return e.find(t.key, name, 0)
+	}
+	return e.ofList(t, name)
+}
+
+// ofList is a member that lists and maps have by themselves.
+func (e *eval) ofList(t *typ, name string) value {
+	switch {
 	case t.kind == tList && e.profile.ListGives[name]:
 		return instance(&typ{kind: tFunc, results: []*typ{t}})
 	case t.elem != nil && e.profile.ListOne[name]:

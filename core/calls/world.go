@@ -19,7 +19,9 @@ type world struct {
 	at     map[string]int32 // by path
 	units  map[string]*unit
 
-	spaces   map[string]map[string]place // by language and namespace: what stands at its top
+	plain    map[string]map[string][]place // by languages that know each other's names: all at the top of a name
+	members  map[string]map[string][]place // and all members of a name
+	spaces   map[string]map[string]place   // by language and namespace: what stands at its top
 	once     sync.Once
 	subtypes map[typeKey][]typeKey
 	answers  sync.Map             // who implements a member of an interface, as far as it was asked for
@@ -106,6 +108,50 @@ func (w *world) index() {
 			u.add(f)
 		}
 	}
+}
+
+// plainly gathers the names of languages that know each other's.
+func (w *world) plainly() {
+	w.plain, w.members = map[string]map[string][]place{}, map[string]map[string][]place{}
+	put := func(all map[string]map[string][]place, family, name string, p place) {
+		if all[family] == nil {
+			all[family] = map[string][]place{}
+		}
+		all[family][name] = append(all[family][name], p)
+	}
+	for _, f := range w.files {
+		if f == nil || f.profile.Plain == "" {
+			continue
+		}
+		for i := range f.facts.Definitions {
+			d, p := &f.facts.Definitions[i], place{f, int32(i)}
+			switch {
+			case d.Kind == model.DefMethod:
+				put(w.members, f.profile.Plain, d.Name, p)
+			case typeLike(d.Kind) || d.Kind == model.DefFunction || d.Kind == model.DefNamespace:
+				put(w.plain, f.profile.Plain, d.Name, p)
+			}
+		}
+	}
+}
+
+// alone is the one definition of a name among several; none where there are more.
+// What is declared and written out is one: that which is longest stands for both.
+func alone(all []place) (place, bool) {
+	if len(all) == 0 {
+		return place{}, false
+	}
+	best, whole := all[0], 0
+	for _, p := range all {
+		d := p.def()
+		if d.EndLine > d.Line {
+			whole++
+		}
+		if d.EndLine-d.Line > best.def().EndLine-best.def().Line {
+			best = p
+		}
+	}
+	return best, len(all) == 1 || whole == 1
 }
 
 // space gathers what stands at the top of each namespace.

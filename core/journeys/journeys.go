@@ -64,14 +64,20 @@ func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
 		}
 	}
 	f.skipped(out)
-	for _, m := range relations.Messages(r.Survey) {
-		if m.Direction == model.Receive && r.Judged[m.Path] && !r.IsTest(m.Path) && len(out) < maxStarts {
-			out = append(out, f.message(m))
-		}
-	}
+	out = append(out, f.messages()...)
 	for _, e := range entries {
 		if e.Kind != model.EntryPage && e.Line > 0 && r.Judged[e.Path] && len(out) < maxStarts {
 			out = append(out, f.command(e, all))
+		}
+	}
+	return out
+}
+
+// messages follows all that is received.
+func (f *follower) messages() (out []model.Journey) {
+	for _, m := range relations.Messages(f.r.Survey) {
+		if m.Direction == model.Receive && f.r.Judged[m.Path] && !f.r.IsTest(m.Path) && len(out) < maxStarts {
+			out = append(out, f.message(m))
 		}
 	}
 	return out
@@ -156,13 +162,7 @@ func (f *follower) handler(r *model.Route, all []model.Route) (span, bool) {
 	}
 	here := f.g.At(file, r.Line)
 	if r.InPlace {
-		to := 1 << 30
-		for _, o := range all {
-			if o.Path == r.Path && o.Line > r.Line {
-				to = min(to, o.Line)
-			}
-		}
-		return span{here, r.Line, to}, true
+		return span{here, r.Line, nextRoute(r, all)}, true
 	}
 	for _, e := range slices.Backward(f.g.From(here)) {
 		if int(e.Line) == r.Line && e.Kind == model.CallRead && f.runs(e.To) {
@@ -170,6 +170,18 @@ func (f *follower) handler(r *model.Route, all []model.Route) (span, bool) {
 		}
 	}
 	return span{}, false
+}
+
+// nextRoute is the line of the route that follows one in its file: what stands
+// before it belongs to the one.
+func nextRoute(r *model.Route, all []model.Route) int {
+	to := 1 << 30
+	for _, o := range all {
+		if o.Path == r.Path && o.Line > r.Line {
+			to = min(to, o.Line)
+		}
+	}
+	return to
 }
 
 // named finds a handler by its file, line and name.

@@ -91,7 +91,8 @@ func from(r *reading.Reading, g *calls.Graph, file int) map[calls.Ref]int {
 var runsAll = []string{"playwright", "cypress", "puppeteer", "selenium", "webdriver", "capybara", "testcafe", "nightwatch", "detox"}
 
 // runsParts are packages that start a server or a store for a test.
-var runsParts = []string{"supertest", "testcontainers", "httptest", "TestClient", "fastapi.testclient", "django.test", "WebApplicationFactory",
+var runsParts = []string{"supertest", "testcontainers", "httptest", "TestClient", "fastapi.testclient", "django.test",
+	"WebApplicationFactory",
 	"spring.test.web", "rack/test", "rest-assured", "starlette.testclient"}
 
 // kindOf tells what a test is by where it lies and what it takes in.

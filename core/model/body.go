@@ -31,6 +31,7 @@ const (
 	ChainFunc                        // the type of functions that give it; Name are the nodes of further results
 	ChainBase                        // what the type called Name is built upon
 	ChainType                        // "type name": a type within that type or one around it, else a name of the file
+	ChainOnly                        // any member of that name, of whatever it is
 	ChainBare                        // "type name": a member of that type or of one around it, else a name of the file
 )
 

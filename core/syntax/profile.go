@@ -52,6 +52,9 @@ type Profile struct {
 	// Words are roles that words at the end of names have in this language
 	// alone; "" where a word has none in it.
 	Words map[string]model.Role
+	// Plain names the languages that know each other's names without taking them
+	// in, where bodies are read by names alone; "" where their grammar tells more.
+	Plain string
 	// HandsOn: what a file imports others can take from it.
 	HandsOn bool
 	// Getters are the marks of methods that are read like fields.

@@ -10,11 +10,11 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "C", Version: 2, Profile: syntax.Profile{Code: true, PlainNames: true, SameNames: true},
+		Name: "C", Version: 3, Profile: syntax.Profile{Code: true, Plain: "c", PlainNames: true, SameNames: true},
 		Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "C++", Version: 2, Profile: syntax.Profile{Code: true, SameNames: true, Inherits: true},
+		Name: "C++", Version: 3, Profile: syntax.Profile{Code: true, Plain: "c", SameNames: true, Inherits: true},
 		ResolvedWith: "C",
 		Extensions:   []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"},
 		Read:         read,
@@ -248,6 +248,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.items(0, r.s.Len(), scope{exported: true})
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
+	plainly.Calls(r.s, r.f)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

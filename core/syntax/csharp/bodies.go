@@ -15,5 +15,6 @@ var dialect = &typed.Dialect{
 	Same: typed.Names("Task ValueTask Lazy Nullable Func IOptions IOptionsSnapshot IOptionsMonitor WeakReference AsyncLocal ThreadLocal"),
 	Over: typed.Names("Where Select SelectMany Any All First FirstOrDefault Single SingleOrDefault Last LastOrDefault OrderBy " +
 		"OrderByDescending ThenBy GroupBy ForEach Count Sum Max Min Average ToDictionary Find FindAll Exists RemoveAll"),
-	Plain: typed.Names("null true false int long double float bool char byte short void string object decimal uint ulong ushort sbyte return nint"),
+	Plain: typed.Names("null true false int long double float bool char byte short void string object " +
+		"decimal uint ulong ushort sbyte return nint"),
 }

@@ -14,7 +14,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "GDScript", Version: 3, Profile: syntax.Profile{Code: true, NamesNodes: true},
+		Name: "GDScript", Version: 4, Profile: syntax.Profile{Code: true, Plain: "gdscript", NamesNodes: true},
 		Extensions: []string{".gd"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
@@ -49,6 +49,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Mentions = syntax.TypeMentions(r.s, map[string]bool{r.class: true})
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
+	plainly.Calls(r.s, r.f)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -241,13 +241,12 @@ func (w *walker) statement(i, end int) (next int) {
 		return w.headed(i+1, end, false)
 	case "switch":
 		return w.headed(i+1, end, true)
-	case "else", "default", "break", "continue", "fallthrough", "go", "defer", "return", "case", "goto":
-		if s.Line(i+1) != s.Line(i) && !s.Is(i, "case") {
-			return i + 1
-		}
-		if s.Any(i, "go", "defer", "return", "case") {
+	case "go", "defer", "return", "case":
+		if s.Line(i+1) == s.Line(i) || s.Is(i, "case") {
 			return w.simple(i+1, end)
 		}
+		return i + 1
+	case "else", "default", "break", "continue", "fallthrough", "goto":
 		return i + 1
 	case "var", "const":
 		return w.group(i+1, w.value)
@@ -857,13 +856,18 @@ func (w *walker) top(names []int, at int) {
 	} else if w.repeated != none {
 		t, typed = w.repeated, true
 	}
+	w.known(names, nodes, w.c.Instance(t), typed)
+}
+
+// known keeps what names at the top stand for.
+func (w *walker) known(names []int, nodes []int32, of int32, typed bool) {
 	for k, n := range names {
-		node := w.c.Instance(t)
+		node := of
 		if !typed {
 			node = w.c.Nth(nodes, len(names), k)
 		}
 		if node != none {
-			w.c.Shape(model.Shape{Name: s.Text(n), Kind: model.ShapeValue, Node: node})
+			w.c.Shape(model.Shape{Name: w.s.Text(n), Kind: model.ShapeValue, Node: node})
 		}
 	}
 }

@@ -14,8 +14,9 @@ func init() {
 	syntax.Register(&syntax.Language{Name: "Java", Version: 7, Profile: syntax.Profile{
 		Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
 		Inherits: true, FolderFiles: []string{"package-info.java"},
-		ListOne:   syntax.Set("get", "next", "poll", "peek", "remove", "first", "last", "pop", "orElse", "orElseThrow", "getOrDefault", "put"),
-		ListGives: syntax.Set("stream", "iterator", "subList", "filter", "sorted", "limit", "skip", "distinct", "toList", "parallelStream", "values"),
+		ListOne: syntax.Set("get", "next", "poll", "peek", "remove", "first", "last", "pop", "orElse", "orElseThrow", "getOrDefault", "put"),
+		ListGives: syntax.Set("stream", "iterator", "subList", "filter", "sorted", "limit", "skip", "distinct", "toList",
+			"parallelStream", "values"),
 	}, Loggers: []string{
 		"slf4j", "log4j", "java.util.logging", "commons.logging", "logback", "jboss.logging", "flogger",
 		"lombok.extern", "android.util.Log", "System.Logger",

@@ -422,18 +422,7 @@ func (w *walker) pattern(i int, node int32) {
 	s := w.s
 	switch {
 	case s.Is(i, "{"):
-		for k := i + 1; k < s.Close(i); {
-			switch {
-			case s.Match(k, syntax.Name, ":"):
-				w.pattern(k+2, w.c.Member(node, s.Bytes(k)))
-			case s.IsIdent(k):
-				w.c.Bind(s.Bytes(k), w.c.Member(node, s.Bytes(k)))
-			}
-			for k < s.Close(i) && !s.Is(k, ",") {
-				k = s.Close(k) + 1
-			}
-			k++
-		}
+		w.members(i, node)
 	case s.Is(i, "["):
 		for k := i + 1; k < s.Close(i); k = s.Close(k) + 1 {
 			if s.Any(k, "{", "[") || s.IsIdent(k) {
@@ -442,6 +431,22 @@ func (w *walker) pattern(i int, node int32) {
 		}
 	case s.IsIdent(i):
 		w.c.Bind(s.Bytes(i), node)
+	}
+}
+
+// members binds the names that a pattern in braces takes out of a value.
+func (w *walker) members(open int, node int32) {
+	s := w.s
+	for k := open + 1; k < s.Close(open); k++ {
+		switch {
+		case s.Match(k, syntax.Name, ":"):
+			w.pattern(k+2, w.c.Member(node, s.Bytes(k)))
+		case s.IsIdent(k):
+			w.c.Bind(s.Bytes(k), w.c.Member(node, s.Bytes(k)))
+		}
+		for k < s.Close(open) && !s.Is(k, ",") {
+			k = s.Close(k) + 1
+		}
 	}
 }
 

@@ -10,8 +10,8 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 1, Profile: syntax.Profile{
-		Code: true, PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true,
+	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 2, Profile: syntax.Profile{
+		Code: true, Plain: "kotlin", PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true,
 	}, Loggers: []string{
 		"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log",
 	}, Extensions: []string{".kt", ".kts"}, Read: read,
@@ -64,6 +64,7 @@ func read(_ string, src []byte) *model.Facts {
 	jvm.Routes(r.s, r.f)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
+	plainly.Calls(r.s, r.f)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 3, Profile: syntax.Profile{Code: true}, Loggers: []string{
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 4, Profile: syntax.Profile{Code: true, Plain: "perl"}, Loggers: []string{
 		"Log::", "Mojo::Log", "Sys::Syslog",
 	}, Extensions: []string{
 		".pl", ".pm", ".t", ".psgi", ".cgi", ".al",
@@ -58,6 +58,7 @@ func read(_ string, src []byte) *model.Facts {
 		}
 	}
 	r.f.Names = syntax.SortedSet(r.names)
+	plainly.Calls(r.s, r.f)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

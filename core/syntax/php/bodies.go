@@ -235,7 +235,8 @@ func (w *walker) typ(i int) (node int32, next int) {
 	return node, i
 }
 
-var plain = syntax.Set("null", "void", "int", "string", "bool", "float", "array", "mixed", "object", "callable", "iterable", "false", "true", "never")
+var plain = syntax.Set("null", "void", "int", "string", "bool", "float", "array", "mixed", "object", "callable",
+	"iterable", "false", "true", "never")
 
 // function walks parameters and body, and keeps what it gives under its name.
 func (w *walker) function(owner, name string, i int) (next int) {
@@ -380,7 +381,8 @@ func (w *walker) operator(i int) (long int) {
 
 func (w *walker) unary(i int) (node int32, next int) {
 	s := w.s
-	for s.Any(i, "!", "-", "+", "~", "&", "@", ".") || w.is(i, "clone", "print", "echo", "throw", "yield", "include", "require", "include_once", "require_once", "return") {
+	for s.Any(i, "!", "-", "+", "~", "&", "@", ".") || w.is(i, "clone", "print", "echo", "throw", "yield", "include", "require",
+		"include_once", "require_once", "return") {
 		i++
 	}
 	if s.Is(i, "(") && s.Is(i+2, ")") && s.IsIdent(i+1) && plain[strings.ToLower(s.Text(i+1))] {

@@ -488,15 +488,20 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	if n, local := c.Find(s.Bytes(i)); local {
 		return n, i + 1, c.Told(n)
 	}
-	if u, ok := w.r.locals[string(s.Bytes(i))]; ok {
-		return c.Step(none, model.ChainTaken, []byte(u.Module+" "+u.Name)), i + 1, false
+	return w.fileName(i)
+}
+
+// fileName begins a chain at what is taken from a module, or a name of the file.
+func (w *walker) fileName(i int) (node int32, next int, told bool) {
+	if u, ok := w.r.locals[string(w.s.Bytes(i))]; ok {
+		return w.c.Step(none, model.ChainTaken, []byte(u.Module+" "+u.Name)), i + 1, false
 	}
 	if len(w.modules) > 0 {
 		if n, next := w.dotted(i); next > 0 {
 			return n, next, true
 		}
 	}
-	return c.Name(s.Bytes(i)), i + 1, false
+	return w.c.Name(w.s.Bytes(i)), i + 1, false
 }
 
 // dotted reads the name of a module that was imported with its dots: the

@@ -13,9 +13,9 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Ruby", Version: 7,
+		Name: "Ruby", Version: 8,
 		Profile: syntax.Profile{
-			Code: true, OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb",
+			Code: true, Plain: "ruby", OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb",
 			ControllerRoot: "app/controllers/",
 		},
 		Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"},
@@ -69,6 +69,7 @@ func read(_ string, src []byte) *model.Facts {
 	}
 	sort.Slice(r.f.Mentions, func(i, j int) bool { return r.f.Mentions[i].Name < r.f.Mentions[j].Name })
 	r.f.Names = syntax.SortedSet(r.names)
+	plainly.Calls(r.s, r.f)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

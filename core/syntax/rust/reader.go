@@ -11,8 +11,8 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Rust", Version: 2, Profile: syntax.Profile{
-			Code: true, Reached: true, SameNames: true, FolderFiles: []string{"mod.rs", "lib.rs"},
+		Name: "Rust", Version: 3, Profile: syntax.Profile{
+			Code: true, Plain: "rust", Reached: true, SameNames: true, FolderFiles: []string{"mod.rs", "lib.rs"},
 		},
 		Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read,
 		Resolve: resolve,
@@ -150,6 +150,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Doc, r.f.DocLine = opening(src)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
+	plainly.Calls(r.s, r.f)
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

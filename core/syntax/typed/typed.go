@@ -607,7 +607,8 @@ func (w *walker) operator(i int) (long int) {
 
 func (w *walker) unary(i int) (node int32, next int) {
 	s := w.s
-	for s.Any(i, "!", "-", "+", "~", "&", "*", "^") && !w.arrow(i) || s.Any(i, "await", "throw", "ref", "out", "in", "return") && !s.Any(i+1, "=", ".", ")", ",") {
+	for s.Any(i, "!", "-", "+", "~", "&", "*", "^") && !w.arrow(i) ||
+		s.Any(i, "await", "throw", "ref", "out", "in", "return") && !s.Any(i+1, "=", ".", ")", ",") {
 		if s.Any(i, "out") {
 			if next := w.declaration(i + 1); next > 0 {
 				return none, next
@@ -617,7 +618,7 @@ func (w *walker) unary(i int) (node int32, next int) {
 	}
 	// "(Type) value" gives a value of the type.
 	if s.Is(i, "(") && s.IsIdent(i+1) && !w.lambda(i) {
-		if t, k := w.typ(i + 1); k == s.Close(i) && (s.IsIdent(k+1) && !s.Any(k+1, "instanceof", "is", "as", "switch") || s.Any(k+1, "(", syntax.Quoted)) {
+		if t, k := w.typ(i + 1); k == s.Close(i) && w.castable(k+1) {
 			w.c.Put(t, model.CallRead, s.Line(i+1))
 			n, next := w.unary(k + 1)
 			if c := w.c.Instance(t); c != none {
@@ -627,6 +628,12 @@ func (w *walker) unary(i int) (node int32, next int) {
 		}
 	}
 	return w.postfix(w.operand(i))
+}
+
+// castable reports whether a value can follow the type of a cast at i.
+func (w *walker) castable(i int) bool {
+	s := w.s
+	return s.IsIdent(i) && !s.Any(i, "instanceof", "is", "as", "switch") || s.Any(i, "(", syntax.Quoted)
 }
 
 // lambda reports whether a function is written at i.

@@ -1,0 +1,9 @@
+package kotlin
+
+import "jantel/core/syntax"
+
+// plainly is how calls are told.
+var plainly = &syntax.Plainly{
+	Self: syntax.Set("this"), Typed: true,
+	NotCalls: syntax.Set("if", "when", "while", "for", "catch", "return", "throw", "super", "fun", "constructor", "init", "get", "set"),
+}
