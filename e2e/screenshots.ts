@@ -19,6 +19,13 @@ const pictures = [
   ...views.map((v) => ({ name: v.id, view: v.id, at: '', more: '', dark: false, ...at[v.id] })),
   { name: 'layout-dark', view: 'layout', at: 'desk/src', more: '', dark: true },
   { name: 'anatomy', view: 'weave', at: '', more: 'mode=anatomy&feature=drying', dark: false },
+  {
+    name: 'way',
+    view: 'journeys',
+    at: '',
+    more: `path=accessions&way=${encodeURIComponent('POST /api/accessions/add counter/src/routes/accessions.ts:8')}`,
+    dark: false,
+  },
   { name: 'beside', view: 'layout', at: 'counter', more: 'with=desk', dark: false },
 ]
 

@@ -9,7 +9,7 @@ cd "$(dirname "$0")/.."
 trees=${ACCURACY_TREES:-${TMPDIR:-/tmp}/jantel-accuracy}
 misses=0
 if [ "${1:-}" = -misses ]; then misses=$2; shift 2; fi
-wanted=${*:-go python typescript java php ruby perl}
+wanted=${*:-go python typescript java php ruby perl go-calls typescript-calls java-calls}
 mkdir -p "$trees"
 tool=$(mktemp)
 trap 'rm -f "$tool"' EXIT
@@ -74,6 +74,23 @@ for language in $wanted; do
       for p in perl-modules-5.36 libmoose-perl libmojolicious-perl libcatalyst-perl libppi-perl libdbix-class-perl; do
         debian "$p" && compare perl "$trees/debian/$p"
       done
+      ;;
+    go-calls)
+      # What a module needs is fetched by the go command, so each is checked in a copy.
+      for m in github.com/go-chi/chi/v5 github.com/spf13/cobra; do
+        at=$trees/go-calls/$(basename "$m")
+        rm -rf "$at" && mkdir -p "$(dirname "$at")" && cp -r "$(go list -m -f '{{.Dir}}' "$m")" "$at" && chmod -R u+w "$at"
+        compare go-calls "$at"
+      done
+      ;;
+    typescript-calls)
+      rm -rf "$trees/ts-calls" && mkdir -p "$trees/ts-calls"
+      cp -r node_modules/@tanstack/query-core/src "$trees/ts-calls/query-core" && compare typescript-calls "$trees/ts-calls/query-core"
+      cp -r web/src "$trees/ts-calls/interface" && compare typescript-calls "$trees/ts-calls/interface"
+      ;;
+    java-calls)
+      needs javac openjdk-17-jdk || continue
+      for m in java.net.http java.logging; do [ -d "$trees/java/$m" ] && compare java-calls "$trees/java/$m" "$m"; done
       ;;
     *) echo "there is no truth program for $language" >&2; exit 2 ;;
   esac
