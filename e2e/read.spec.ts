@@ -98,6 +98,17 @@ test('a request is followed from its route to the row that is written, by keyboa
   await expect(page.getByRole('region', { name: /^The way of/ })).toHaveCount(0)
 })
 
+test('a definition says whom it calls and who calls it, and leads there', async ({ page, demo }) => {
+  await open(page, demo, 'code', 'counter/src/logic/accessions.ts', 'line=15')
+  const one = page.getByRole('region', { name: 'The definition at the picked line' })
+  await expect(one.getByRole('heading', { name: 'keepAccession' })).toBeVisible()
+  await expect(one).toContainText('Calls 1')
+  await expect(one).toContainText('Called by 1')
+  await one.getByRole('link', { name: 'addAccession' }).click()
+  await expect(page).toHaveURL(/handlers(%2F|\/)accessions.ts&line=18/)
+  await expect(one.getByRole('heading', { name: 'addAccession' })).toBeVisible()
+})
+
 test('requests and what is kept are listed with the places that do it', async ({ page, demo }) => {
   await open(page, demo, 'journeys')
   await page.getByRole('tab', { name: /^Requests/ }).click()

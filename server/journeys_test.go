@@ -180,3 +180,39 @@ test('adds', () => { addLot({}, {}) })
 	r, _ := p.send(http.MethodGet, at+"&line=99&method=GET&pattern=/lots", nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
 }
+
+// TestADefinitionSaysWhomItCallsAndWhoCallsIt, by any line that it holds.
+func TestADefinitionSaysWhomItCallsAndWhoCallsIt(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- go.mod --
+module vault
+-- scale.go --
+package vault
+
+func Weigh() int {
+	tare()
+	tare()
+	return 1
+}
+
+func tare() {}
+-- scale_test.go --
+package vault
+
+import "testing"
+
+func TestWeigh(t *testing.T) { Weigh() }
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var d server.OneDefinition
+	p.get(fmt.Sprintf("/api/codebases/%d/definition?at=scale.go&line=5", id), &d)
+	require.Equal(t, "Weigh", d.Name)
+	require.Equal(t, []server.CallEnd{{Path: "scale.go", Name: "tare", Line: 9, At: 4, Kind: "call", Sure: true}}, d.Calls)
+	require.Equal(t, []server.CallEnd{{Path: "scale_test.go", Name: "TestWeigh", Line: 5, At: 5, Kind: "call", Sure: true}}, d.CalledBy)
+	require.Equal(t, []server.TestOfHandler{{Path: "scale_test.go", Kind: "unit", Distance: 1}}, d.Tests)
+	p.get(fmt.Sprintf("/api/codebases/%d/definition?at=scale.go&line=1", id), &d)
+	require.Empty(t, d.Name)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/definition?at=gone.go&line=1", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}

@@ -24,6 +24,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerDeclared(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
 	s.registerJourneys(api)
+	s.registerDefinition(api)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
 		ViewIn
 		Q string `query:"q"`

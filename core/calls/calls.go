@@ -10,6 +10,7 @@ package calls
 import (
 	"cmp"
 	"slices"
+	"sync"
 	"sync/atomic"
 
 	"jantel/core/model"
@@ -30,6 +31,9 @@ type Graph struct {
 	Told map[string]int
 
 	survey *model.Survey
+
+	once sync.Once
+	back []int32 // the edges by where they lead, as places among them
 }
 
 // Ref is a definition of a file; Definition is -1 for the top of the file, and

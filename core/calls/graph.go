@@ -1,6 +1,7 @@
 package calls
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -21,6 +22,28 @@ func (g *Graph) From(r Ref) []Edge {
 		last++
 	}
 	return g.Edges[first:last:last]
+}
+
+// To lists the links that lead to a definition, by file and line.
+func (g *Graph) To(r Ref) []Edge {
+	g.once.Do(func() {
+		g.back = make([]int32, len(g.Edges))
+		for i := range g.back {
+			g.back[i] = int32(i)
+		}
+		slices.SortStableFunc(g.back, func(a, b int32) int { return compareEnds(g.Edges[a].To, g.Edges[b].To) })
+	})
+	first, _ := slices.BinarySearchFunc(g.back, r, func(i int32, r Ref) int { return compareEnds(g.Edges[i].To, r) })
+	var out []Edge
+	for ; first < len(g.back) && compareEnds(g.Edges[g.back[first]].To, r) == 0; first++ {
+		out = append(out, g.Edges[g.back[first]])
+	}
+	return out
+}
+
+// compareEnds orders definitions; a member that stands in none is its interface's.
+func compareEnds(a, b Ref) int {
+	return cmp.Or(cmp.Compare(a.File, b.File), cmp.Compare(a.Definition, b.Definition))
 }
 
 // AtPath is At for a file by its path; false where there is no such file.

@@ -44,6 +44,7 @@ export type Name =
   | 'smells'
   | 'routes'
   | 'journey'
+  | 'definition'
   | 'weave'
   | 'built'
   | 'narrowed'
@@ -78,6 +79,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'smells',
     'routes',
     'journey',
+    'definition',
     'weave',
     'built',
     'narrowed',

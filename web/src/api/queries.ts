@@ -121,6 +121,20 @@ export const useRoutes = (a: At, typed: string) =>
     placeholderData: keepPreviousData,
   })
 
+/** What a definition calls, who calls it, and which tests reach it: the one that holds a line. */
+export const useDefinition = (a: At, line: number) =>
+  useQuery({
+    queryKey: keys.view('definition', a, line),
+    enabled: line > 0,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/definition', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
+        }),
+      ),
+  })
+
 /** The way of one route, from what answers it to what is kept. */
 export const useJourney = (a: At, r: Pick<Route, 'path' | 'line' | 'method' | 'pattern'>) =>
   useQuery({

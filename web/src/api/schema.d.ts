@@ -246,6 +246,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/definition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID definition */
+        get: operations["get-api-codebases-by-id-definition"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/dependencies": {
         parameters: {
             query?: never;
@@ -956,6 +973,22 @@ export interface components {
              * @description how thick it is drawn
              */
             wide: number;
+        };
+        CallEnd: {
+            /**
+             * Format: int64
+             * @description line of the call
+             */
+            at: number;
+            kind: string;
+            /**
+             * Format: int64
+             * @description of the call, or of the definition that is called
+             */
+            line: number;
+            name: string;
+            path: string;
+            sure: boolean;
         };
         Cell: {
             /**
@@ -1682,6 +1715,23 @@ export interface components {
         Note: {
             path: string;
             text: string;
+        };
+        OneDefinition: {
+            called_by: components["schemas"]["CallEnd"][];
+            calls: components["schemas"]["CallEnd"][];
+            /** Format: int64 */
+            end_line: number;
+            /** Format: int64 */
+            line: number;
+            /** @description qualified; empty for the top of the file */
+            name: string;
+            path: string;
+            tests: components["schemas"]["TestOfHandler"][];
+            /**
+             * Format: int64
+             * @description calls of the whole file that lead nowhere that is known
+             */
+            untold: number;
         };
         Origin: {
             author: string;
@@ -3200,6 +3250,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Code"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-definition": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description a line that it holds */
+                line: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneDefinition"];
                 };
             };
             /** @description Not Found */

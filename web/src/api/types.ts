@@ -12,6 +12,8 @@ export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'>
 }
 export type Definition = Schemas['Definition']
 export type Route = Schemas['Route']
+export type OneDefinition = Schemas['OneDefinition']
+export type CallEnd = Schemas['CallEnd']
 export type Way = Schemas['Way']
 export type Stop = Schemas['Stop']
 export type Evidence = Schemas['Evidence']

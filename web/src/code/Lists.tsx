@@ -4,6 +4,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { RoleAndFeature } from '../review/ByHand'
 import { figure } from '../theme/ink'
+import { OneDefinition } from './OneDefinition'
 
 /** What is in the file: its definitions, what it uses, and who uses it. */
 export function Lists({ c }: { c: CodeData }) {
@@ -18,6 +19,7 @@ export function Lists({ c }: { c: CodeData }) {
           in the layer <span className="mono">{c.layer}</span>
         </p>
       )}
+      <OneDefinition />
       <details open>
         <summary>Defines {figure(c.definitions.length)}</summary>
         <ul>

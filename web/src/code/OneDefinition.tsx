@@ -1,0 +1,61 @@
+import { useDefinition } from '../api/queries'
+import type { CallEnd } from '../api/types'
+import { More, useSome } from '../parts/More'
+import { PlaceLink } from '../place/PlaceLink'
+import { useWhere } from '../place/place'
+import { figure } from '../theme/ink'
+import { lastName, outOf } from './definition'
+
+/** The definition under the cursor: what it calls, who calls it, which tests reach it. */
+export function OneDefinition() {
+  const { where } = useWhere()
+  const d = useDefinition(where, where.line).data
+  if (!where.line || !d || d.path !== where.at) return null
+  return (
+    <section className="onedef" aria-label="The definition at the picked line">
+      <h2 className="mono">{d.name || 'top of the file'}</h2>
+      <Ends title="Calls" list={d.calls} own={d.path} none="nothing that is known" />
+      <Ends title="Called by" list={d.called_by} own={d.path} none="nothing found" />
+      {d.tests.length > 0 ? (
+        <details>
+          <summary>Reached by {figure(d.tests.length)} test files</summary>
+          <ul>
+            {d.tests.map((t) => (
+              <li key={t.path}>
+                <PlaceLink path={t.path} max={30} /> <small>{t.kind}</small>
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : (
+        <p className="faint">No test was found that reaches it.</p>
+      )}
+      {d.untold > 0 && <p className="faint">{outOf(d.untold)}</p>}
+    </section>
+  )
+}
+
+function Ends({ title, list, own, none }: { title: string; list: readonly CallEnd[]; own: string; none: string }) {
+  const some = useSome(list, 12)
+  return (
+    <details open>
+      <summary>
+        {title} {figure(list.length)}
+      </summary>
+      <ul>
+        {some.shown.map((e) => (
+          <li key={`${e.path} ${e.name} ${e.kind}`}>
+            <PlaceLink path={e.path} line={e.line} as={lastName(e.name) || 'top of the file'} />{' '}
+            <small title={e.path}>
+              {e.kind === 'call' ? '' : `${e.kind} `}
+              {e.path === own ? '' : e.path.slice(e.path.lastIndexOf('/') + 1)}
+              {e.sure ? '' : ' (may be)'}
+            </small>
+          </li>
+        ))}
+        <More some={some} />
+        {list.length === 0 && <li className="faint">{none}</li>}
+      </ul>
+    </details>
+  )
+}
