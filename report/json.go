@@ -190,12 +190,17 @@ type jsonRoute struct {
 	HandlerPath *string `json:"handler_path"` // null when it is written in place or could not be followed
 	HandlerName *string `json:"handler_name"`
 	InPlace     bool    `json:"in_place"`
+	Name        *string `json:"name"` // null: it is not told yet
+	// Guards are what is asked before it answers, as far as it is written at the
+	// route or marked at what answers.
+	Guards  []string `json:"guards"`
+	Answers *string  `json:"answers"` // null: it is not told yet
 }
 
 func routesOf(s *model.Survey) []jsonRoute {
 	out := []jsonRoute{}
 	for _, r := range routes.Of(s) {
-		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName), r.InPlace})
+		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName), r.InPlace, nil, list(r.Guards), nil})
 	}
 	return out
 }

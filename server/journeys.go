@@ -17,6 +17,9 @@ import (
 type Way struct {
 	Method     string          `json:"method"`
 	Pattern    string          `json:"pattern"`
+	Guards     []string        `json:"guards" doc:"what is asked before it answers, in order"`
+	Guarded    int             `json:"guarded" doc:"of the other routes of its file, how many ask something"`
+	Beside     int             `json:"beside" doc:"how many other routes its file declares"`
 	Broken     string          `json:"broken" doc:"why it could not be followed, empty where it was"`
 	Stops      []Stop          `json:"stops"`
 	Others     int             `json:"others" doc:"further definitions that it reaches"`
@@ -99,8 +102,16 @@ func (o *judged) testedBy() map[[2]string][]model.TestReach {
 
 func (s *Server) way(ctx context.Context, o *judged, j *model.Journey) *Way {
 	w := &Way{
-		Method: j.Route.Method, Pattern: j.Route.Pattern, Broken: j.Broken, Others: j.Others, Ends: append([]string{}, j.Ends...),
+		Method: j.Route.Method, Pattern: j.Route.Pattern, Guards: append([]string{}, j.Route.Guards...), Broken: j.Broken, Others: j.Others, Ends: append([]string{}, j.Ends...),
 		Skipped: append([]model.Role{}, j.Skipped...), Stops: []Stop{}, Operations: []WayOperation{}, Tests: []TestOfHandler{},
+	}
+	for _, other := range o.journeys() {
+		if r := other.Route; r != nil && r.Path == j.Route.Path && r.Line != j.Route.Line {
+			w.Beside++
+			if len(r.Guards) > 0 {
+				w.Guarded++
+			}
+		}
 	}
 	for _, op := range j.Operations {
 		w.Operations = append(w.Operations, WayOperation{op.Entity, op.What, op.Path, op.Line})

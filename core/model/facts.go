@@ -122,9 +122,10 @@ type RouteFact struct {
 	Method  string // upper case; "ANY" when all are answered
 	Pattern string // with the prefixes of the groups around it in the file
 	Line    int
-	On      string // the router it is declared on
-	Handler string // what answers, as written; "" when it is not told or written in place
-	InPlace bool   // what answers is written where the route is
+	On      string   // the router it is declared on
+	Handler string   // what answers, as written; "" when it is not told or written in place
+	InPlace bool     // what answers is written where the route is
+	Guards  []string // what is asked before it answers, as written, in order
 }
 
 // CallFact is a request that the code sends over HTTP, as far as it is written

@@ -2438,14 +2438,18 @@ func (z *Project) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *RouteFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 6
-	o = append(o, 0x96)
+	// array header, size 7
+	o = append(o, 0x97)
 	o = msgp.AppendString(o, z.Method)
 	o = msgp.AppendString(o, z.Pattern)
 	o = msgp.AppendInt(o, z.Line)
 	o = msgp.AppendString(o, z.On)
 	o = msgp.AppendString(o, z.Handler)
 	o = msgp.AppendBool(o, z.InPlace)
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Guards)))
+	for za0001 := range z.Guards {
+		o = msgp.AppendString(o, z.Guards[za0001])
+	}
 	return
 }
 
@@ -2457,8 +2461,8 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 6 {
-		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
+	if zb0001 != 7 {
+		err = msgp.ArrayError{Wanted: 7, Got: zb0001}
 		return
 	}
 	z.Method, bts, err = msgp.ReadStringBytes(bts)
@@ -2491,13 +2495,38 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "InPlace")
 		return
 	}
+	var zb0002 uint32
+	zb0002, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Guards")
+		return
+	}
+	if zb0002 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Guards) >= int(zb0002) {
+		z.Guards = (z.Guards)[:zb0002]
+	} else {
+		z.Guards = make([]string, zb0002)
+	}
+	for za0001 := range z.Guards {
+		z.Guards[za0001], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Guards", za0001)
+			return
+		}
+	}
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *RouteFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Method) + msgp.StringPrefixSize + len(z.Pattern) + msgp.IntSize + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Handler) + msgp.BoolSize
+	s = 1 + msgp.StringPrefixSize + len(z.Method) + msgp.StringPrefixSize + len(z.Pattern) + msgp.IntSize + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Handler) + msgp.BoolSize + msgp.ArrayHeaderSize
+	for za0001 := range z.Guards {
+		s += msgp.StringPrefixSize + len(z.Guards[za0001])
+	}
 	return
 }
 

@@ -117,6 +117,9 @@ type Route struct {
 	HandlerName string `json:"handler_name"`
 	HandlerLine int    `json:"handler_line"`
 	InPlace     bool   `json:"in_place"` // what answers is written where the route is
+	// Guards are what is asked before it answers, in order: functions that stand
+	// before the handler, marks of the handler or its class that speak of rights.
+	Guards []string `json:"guards"`
 }
 
 // Directions of a message.

@@ -7,6 +7,7 @@ import (
 	"cmp"
 	"iter"
 	"path"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -33,7 +34,7 @@ type place struct {
 func Of(s *model.Survey) []model.Route {
 	out := append([]model.Route{}, byFile(s)...)
 	if len(out) == 0 && !slices.ContainsFunc(s.Files, func(f *model.File) bool { return f.Facts != nil && len(f.Facts.Routes) > 0 }) {
-		return out
+		return guarded(out)
 	}
 	j := &joiner{s: s, mounted: map[string][]place{}}
 	for _, f := range s.Files {
@@ -51,7 +52,7 @@ func Of(s *model.Survey) []model.Route {
 				out = append(out, model.Route{
 					Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line,
 					HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line,
-					InPlace: r.InPlace,
+					InPlace: r.InPlace, Guards: append(slices.Clone(r.Guards), j.marks(at, line)...),
 				})
 			}
 		}
@@ -62,9 +63,42 @@ func Of(s *model.Survey) []model.Route {
 			cmp.Compare(a.Line, b.Line),
 		)
 	})
-	return slices.CompactFunc(out, func(a, b model.Route) bool {
+	return guarded(slices.CompactFunc(out, func(a, b model.Route) bool {
 		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
-	})
+	}))
+}
+
+// guarded gives every route a list of guards, be it empty.
+func guarded(all []model.Route) []model.Route {
+	for i := range all {
+		if all[i].Guards == nil {
+			all[i].Guards = []string{}
+		}
+	}
+	return all
+}
+
+// rights are words of marks that ask who may do something.
+var rights = regexp.MustCompile(`(?i)auth|login|permission|permit|guard|role|secured|admin|staff|user_passes|allow|polic|csrf|throttle|rate.?limit`)
+
+// marks are those of a handler, and of the class that it stands in, that speak of
+// rights.
+func (j *joiner) marks(p string, line int) (names []string) {
+	f := j.s.File(p)
+	if f == nil || f.Facts == nil || line == 0 {
+		return nil
+	}
+	for _, d := range f.Facts.Definitions {
+		if d.Line > line || d.EndLine < line || d.Line != line && d.Kind != model.DefClass {
+			continue
+		}
+		for _, m := range d.Marks {
+			if rights.MatchString(m) && !strings.HasSuffix(m, "route") && !slices.Contains(names, m) {
+				names = append(names, m)
+			}
+		}
+	}
+	return names
 }
 
 // links goes through the links that start from a file, but those that only say

@@ -92,8 +92,38 @@ func (r *reader) routersMade() map[string]bool {
 func (r *reader) route(c routeCall, method, path string) {
 	r.f.Routes = append(r.f.Routes, model.RouteFact{
 		Method: method, Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at),
-		On: c.on, Handler: r.handler(c.last()), InPlace: r.s.InPlace(c.last()),
+		On: c.on, Handler: r.handler(c.last()), InPlace: r.s.InPlace(c.last()), Guards: r.before(c),
 	})
+}
+
+// before names the functions that stand between the path of a route and what
+// answers it; one that a call makes with what it was made with.
+func (r *reader) before(c routeCall) (names []string) {
+	s := r.s
+	for _, a := range c.args[:len(c.args)-1] {
+		from, to := a[0], a[1]
+		if s.Kind(from) == syntax.String || s.Is(from, "{") {
+			continue
+		}
+		if s.Is(from, "[") { // a list of them
+			from, to = from+1, s.Close(from)
+		}
+		for k := from; k < to; k = s.Close(k) + 1 {
+			if !s.IsIdent(k) || s.Any(k-1, ".", "new") || s.Any(k+1, "=>") {
+				continue
+			}
+			text := s.Text(k)
+			for s.Match(k+1, ".", syntax.Name) {
+				k += 2
+				text += "." + s.Text(k)
+			}
+			if s.Match(k+1, "(", syntax.Quoted, ")") {
+				text += "(" + s.Unquote(k+2) + ")"
+			}
+			names = append(names, text)
+		}
+	}
+	return names
 }
 
 // mount reads what hangs one router below another: use("/x", other),

@@ -1961,6 +1961,7 @@ export interface components {
             name: string;
         };
         Route: {
+            guards: string[];
             /** Format: int64 */
             handler_line: number;
             handler_name: string;
@@ -2384,9 +2385,21 @@ export interface components {
             text: string;
         };
         Way: {
+            /**
+             * Format: int64
+             * @description how many other routes its file declares
+             */
+            beside: number;
             /** @description why it could not be followed, empty where it was */
             broken: string;
             ends: string[];
+            /**
+             * Format: int64
+             * @description of the other routes of its file, how many ask something
+             */
+            guarded: number;
+            /** @description what is asked before it answers, in order */
+            guards: string[];
             method: string;
             operations: components["schemas"]["WayOperation"][];
             /**

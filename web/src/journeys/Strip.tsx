@@ -4,7 +4,7 @@ import { Failed, Waiting } from '../parts/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
-import { lacks, nearestTests } from './way'
+import { lacks, nearestTests, unasked } from './way'
 
 /** The way of a route, one stop at a time, from what answers it to what is kept. */
 export function Strip({ route }: { route: Route }) {
@@ -27,6 +27,12 @@ function Followed({ way, route }: { way: Way; route: Route }) {
   const tests = nearestTests(way.tests)
   return (
     <>
+      {way.guards.length > 0 && (
+        <p className="faint">
+          Asked before it answers: <span className="mono">{way.guards.join(', ')}</span>.
+        </p>
+      )}
+      {unasked(way) && <p className="unsure">{unasked(way)}</p>}
       {way.skipped.length > 0 && <p className="unsure">{lacks(way.skipped)}</p>}
       <ol className="stops">
         {way.stops.map((s, i) => (

@@ -10,6 +10,7 @@ const route = (method: string, pattern: string, handler_name = ''): Route => ({
   handler_path: '',
   handler_name,
   in_place: false,
+  guards: [],
   handler_line: 0,
 })
 

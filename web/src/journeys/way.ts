@@ -1,4 +1,5 @@
 import type { Way } from '../api/types'
+import { counted, figure } from '../theme/ink'
 
 /** What a route does not come through that most beside it do, as a sentence. */
 export function lacks(skipped: Way['skipped']): string {
@@ -10,6 +11,12 @@ const words: Record<string, string> = {
   logic: 'rules of their own',
   'data access': 'access to data',
   schema: 'a check of what comes in',
+}
+
+/** That nothing is asked before a route answers, where most routes of its file ask; nothing where that is usual. */
+export function unasked(w: Pick<Way, 'guards' | 'guarded' | 'beside'>): string {
+  if (w.guards.length > 0 || w.guarded === 0 || 2 * w.guarded < w.beside) return ''
+  return `Nothing is asked before it answers, where ${figure(w.guarded)} of ${counted(w.beside, 'other route')} of its file ask.`
 }
 
 /** How many tests are named; more are counted. */

@@ -1,0 +1,70 @@
+package routes_test
+
+import (
+	"testing"
+
+	"jantel/core/routes"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestWhatIsAskedBeforeARouteAnswers(t *testing.T) {
+	for name, c := range map[string]struct {
+		tree string
+		want map[string][]string
+	}{
+		"functions before the handler": {`
+-- package.json --
+{ "dependencies": { "express": "4" } }
+-- app.js --
+const app = require('express')()
+app.get('/open', list)
+app.post('/lots', signedIn, can('lots.write'), add)
+app.put('/lots', [signedIn, checks.body], (req, res) => { res.end() })
+app.delete('/lots', async (req, res) => { gone() })
+`, map[string][]string{"/open": {}, "POST /lots": {"signedIn", "can(lots.write)"}, "PUT /lots": {"signedIn", "checks.body"}, "DELETE /lots": {}}},
+		"decorators of the handler": {`
+-- app.py --
+from flask import Flask
+app = Flask(__name__)
+
+@app.route('/open')
+def open_():
+    pass
+
+@app.route('/lots', methods=['POST'])
+@login_required
+@cache.cached
+def add():
+    pass
+`, map[string][]string{"/open": {}, "POST /lots": {"login_required"}}},
+		"attributes of the handler and its class": {`
+-- Lots.cs --
+[ApiController]
+[Authorize]
+[Route("lots")]
+public class LotsController : ControllerBase
+{
+    [HttpGet]
+    public IActionResult All() { return Ok(); }
+
+    [HttpPost]
+    [RequireRole]
+    public IActionResult Add() { return Ok(); }
+}
+`, map[string][]string{"GET /lots": {"Authorize"}, "POST /lots": {"Authorize", "RequireRole"}}},
+	} {
+		t.Run(name, func(t *testing.T) {
+			got := map[string][]string{}
+			for _, r := range routes.Of(testkit.Survey(t, c.tree)) {
+				key := r.Method + " " + r.Pattern
+				if r.Pattern == "/open" {
+					key = r.Pattern
+				}
+				got[key] = r.Guards
+			}
+			require.Equal(t, c.want, got)
+		})
+	}
+}
