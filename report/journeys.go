@@ -4,6 +4,7 @@ import (
 	"jantel/core/journeys"
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/wiring"
 )
 
 type jsonJourney struct {
@@ -63,6 +64,24 @@ func journeysOf(j *judgement.Result) []jsonJourney {
 			y.Operations = append(y.Operations, jsonOperation{o.Entity, o.What, o.Path, o.Line})
 		}
 		out = append(out, y)
+	}
+	return out
+}
+
+// jsonWired is what is handed out where something is asked for.
+type jsonWired struct {
+	Provides *string `json:"provides"` // null where a function makes it
+	For      string  `json:"for"`
+	Lifetime *string `json:"lifetime"` // null where it is not told
+	How      string  `json:"how"`
+	Path     string  `json:"path"`
+	Line     int     `json:"line"`
+}
+
+func wiringOf(j *judgement.Result) []jsonWired {
+	out := []jsonWired{}
+	for _, w := range wiring.Of(j.Reading) {
+		out = append(out, jsonWired{maybe(w.Provides), w.For, maybe(w.Lifetime), w.How, w.Path, w.Line})
 	}
 	return out
 }

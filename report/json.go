@@ -119,6 +119,7 @@ type document struct {
 	Notes       []model.Note        `json:"notes"`
 	Journeys    []jsonJourney       `json:"journeys"`
 	TestedBy    []jsonTested        `json:"tested_by"`
+	Wiring      []jsonWired         `json:"wiring"`
 	Calls       seq[jsonCall]       `json:"calls"`
 	Timings     map[string]float64  `json:"timings"`
 }
@@ -372,7 +373,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result, more Extras) error 
 		"code_lines": code, "judged_lines": int64(j.Judged), "bytes": bytes, "links": int64(len(s.Links)),
 		"unresolved": int64(len(s.Unresolved)),
 	}
-	d.Journeys, d.TestedBy = journeysOf(j), testedBy(j)
+	d.Journeys, d.TestedBy, d.Wiring = journeysOf(j), testedBy(j), wiringOf(j)
 	if more.Calls {
 		d.Calls = callsOf(s)
 	}

@@ -3,7 +3,7 @@ package model
 //go:generate go tool msgp -file facts.go -o facts_packed.go -io=false -tests=false -unexported
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
-//msgp:tuple OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
+//msgp:tuple WiredFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
 //msgp:limit arrays:2000000 maps:2000000
 //msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf
@@ -113,7 +113,8 @@ type Facts struct {
 	Selectors   []Mention // elements and attributes of pages that what it defines answers to
 	Tags        []Mention // elements and attributes of its pages that may be such
 	Hints       []Hint    // what tells who wrote it
-	Body        []byte    `msg:",allownil"` // what its bodies do, packed: see Body
+	Wired       []WiredFact
+	Body        []byte `msg:",allownil"` // what its bodies do, packed: see Body
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under
@@ -170,6 +171,15 @@ type Span struct {
 	Definition int
 	Tokens     int
 	Prints     []byte `msg:",allownil"` // sorted, four bytes each
+}
+
+// WiredFact is a call that says what is handed out where something is asked for.
+type WiredFact struct {
+	Provides string // as written; "" where a function makes it
+	For      string
+	Lifetime string // as the call says: scoped, singleton, transient; "" where it does not
+	How      string // the call
+	Line     int
 }
 
 // Literal is a constant that holds a text.

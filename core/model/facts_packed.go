@@ -393,8 +393,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 37
-	o = append(o, 0xdc, 0x0, 0x25)
+	// array header, size 38
+	o = append(o, 0xdc, 0x0, 0x26)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -585,6 +585,14 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 			return
 		}
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Wired)))
+	for za0022 := range z.Wired {
+		o, err = z.Wired[za0022].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Wired", za0022)
+			return
+		}
+	}
 	if z.Body == nil { // allownil: if nil
 		o = msgp.AppendNil(o)
 	} else {
@@ -601,8 +609,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 37 {
-		err = msgp.ArrayError{Wanted: 37, Got: zb0001}
+	if zb0001 != 38 {
+		err = msgp.ArrayError{Wanted: 38, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1390,31 +1398,53 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0036 uint32
+	zb0036, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Wired")
+		return
+	}
+	if zb0036 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Wired) >= int(zb0036) {
+		z.Wired = (z.Wired)[:zb0036]
+	} else {
+		z.Wired = make([]WiredFact, zb0036)
+	}
+	for za0022 := range z.Wired {
+		bts, err = z.Wired[za0022].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Wired", za0022)
+			return
+		}
+	}
 	if msgp.IsNil(bts) {
 		bts = bts[1:]
 		z.Body = nil
 	} else {
-		var zb0036 uint32
-		zb0036, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0037 uint32
+		zb0037, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Body")
 			return
 		}
-		if zb0036 > z0914a1belimitArrays {
+		if zb0037 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Body == nil || uint32(cap(z.Body)) < zb0036 {
-			z.Body = make([]byte, zb0036)
+		if z.Body == nil || uint32(cap(z.Body)) < zb0037 {
+			z.Body = make([]byte, zb0037)
 		} else {
-			z.Body = z.Body[:zb0036]
+			z.Body = z.Body[:zb0037]
 		}
-		if uint32(len(bts)) < zb0036 {
+		if uint32(len(bts)) < zb0037 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Body, bts[:zb0036])
-		bts = bts[zb0036:]
+		copy(z.Body, bts[:zb0037])
+		bts = bts[zb0037:]
 	}
 	o = bts
 	return
@@ -1510,6 +1540,10 @@ func (z *Facts) Msgsize() (s int) {
 	s += msgp.ArrayHeaderSize
 	for za0021 := range z.Hints {
 		s += z.Hints[za0021].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize
+	for za0022 := range z.Wired {
+		s += z.Wired[za0022].Msgsize()
 	}
 	s += msgp.BytesPrefixSize + len(z.Body)
 	return
@@ -2786,5 +2820,65 @@ func (z *Use) UnmarshalMsg(bts []byte) (o []byte, err error) {
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *Use) Msgsize() (s int) {
 	s = 1 + msgp.Uint8Size + msgp.StringPrefixSize + len(z.Module) + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z *WiredFact) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 5
+	o = append(o, 0x95)
+	o = msgp.AppendString(o, z.Provides)
+	o = msgp.AppendString(o, z.For)
+	o = msgp.AppendString(o, z.Lifetime)
+	o = msgp.AppendString(o, z.How)
+	o = msgp.AppendInt(o, z.Line)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *WiredFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 5 {
+		err = msgp.ArrayError{Wanted: 5, Got: zb0001}
+		return
+	}
+	z.Provides, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Provides")
+		return
+	}
+	z.For, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "For")
+		return
+	}
+	z.Lifetime, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Lifetime")
+		return
+	}
+	z.How, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "How")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *WiredFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Provides) + msgp.StringPrefixSize + len(z.For) + msgp.StringPrefixSize + len(z.Lifetime) + msgp.StringPrefixSize + len(z.How) + msgp.IntSize
 	return
 }

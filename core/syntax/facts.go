@@ -38,6 +38,7 @@ func (s Signs) List() []model.Sign {
 func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	CountStream(f, s)
 	traits(f, s, signs)
+	wired(f, s)
 	if f.Starts == 0 && Interpreter(s.Src) != "" {
 		f.Starts = 1 // it can be run by its name
 	}

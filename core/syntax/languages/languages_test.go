@@ -414,6 +414,15 @@ func sound(t *testing.T, name string, src []byte) {
 		require.NotEmpty(t, im.Text)
 		require.True(t, 1 <= im.Line && im.Line <= lines)
 	}
+	b, err := model.UnpackBody(f.Body)
+	require.NoError(t, err)
+	for _, c := range b.Calls {
+		require.Less(t, int(c.In), len(f.Definitions), "a call stands in a definition that is there")
+		require.True(t, 1 <= c.Line && int(c.Line) <= lines, "line %d of %d", c.Line, lines)
+	}
+	for _, s := range b.Shapes {
+		require.True(t, s.Name != "" || s.Owner != "", "a shape is of something")
+	}
 }
 
 func TestNestingWithoutEndIsSurvived(t *testing.T) {
