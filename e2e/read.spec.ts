@@ -78,6 +78,7 @@ test('routes are found by words and by a typed path, and lead to what answers', 
 
 test('a request is followed from its route to the row that is written, by keyboard', async ({ page, demo }) => {
   await open(page, demo, 'journeys', '', 'path=accessions%20post')
+  await expect(page.getByRole('grid', { name: /^Routes/ })).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   const way = page.getByRole('region', { name: 'The way of POST /api/accessions/add' })
@@ -91,6 +92,7 @@ test('a request is followed from its route to the row that is written, by keyboa
   await way.getByRole('link', { name: /logic\/accessions.ts:15/ }).click()
   await expect(page.locator('.pickedline')).toHaveCount(1)
   await open(page, demo, 'journeys', '', 'path=jobs')
+  await expect(page.getByRole('grid', { name: /^Routes/ })).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(page.getByText('may be: over an interface').first()).toBeVisible()
@@ -103,7 +105,7 @@ test('a definition says whom it calls and who calls it, and leads there', async 
   const one = page.getByRole('region', { name: 'The definition at the picked line' })
   await expect(one.getByRole('heading', { name: 'keepAccession' })).toBeVisible()
   await expect(one).toContainText('Calls 1')
-  await expect(one).toContainText('Called by 1')
+  await expect(one).toContainText('Called by 2')
   await one.getByRole('link', { name: 'addAccession' }).click()
   await expect(page).toHaveURL(/handlers(%2F|\/)accessions.ts&line=18/)
   await expect(one.getByRole('heading', { name: 'addAccession' })).toBeVisible()

@@ -41,8 +41,8 @@ func TestRoutesAreListedAndATypedPathIsAnswered(t *testing.T) {
 	}
 	all := get("")
 	require.Equal(t, []model.Route{
-		{Method: "GET", Pattern: "/api/lots/:id", Path: "src/lots.ts", Line: 4, HandlerPath: "src/handlers.ts", HandlerName: "list", HandlerLine: 1},
-		{Method: "GET", Pattern: "/health", Path: "src/app.ts", Line: 5},
+		{Method: "GET", Pattern: "/api/lots/:id", Path: "src/lots.ts", Line: 4, HandlerPath: "src/handlers.ts", HandlerName: "list", HandlerLine: 1, Guards: []string{}},
+		{Method: "GET", Pattern: "/health", Path: "src/app.ts", Line: 5, Guards: []string{}},
 	}, all)
 	require.Equal(t, all[:1], get("?path=/api/lots/7"))
 	require.Empty(t, get("?path=/api/lots"))

@@ -1,7 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query'
 import { expect, it, vi } from 'vitest'
 import { keys } from './keys'
-import { inLedger, inList, inMargin, knownWith, recordedWith, rowOf, take, takeCharter } from './live'
+import { inLedger, inList, inMargin, knownWith, recordedWith, rowOf, take, takeCharter, takeTried } from './live'
 import type { Finding, FindingList, Happened, Ledger, Margin } from './types'
 
 const finding = (over: Partial<Omit<Finding, 'place'>> & { path?: string } = {}): Finding => {
@@ -190,6 +190,8 @@ it('a saved charter stands in the page before what it says of the code is known'
   qc.setQueryData(key, { text: 'old', version: 3, from: 'codebase', breaches: [] })
   takeCharter(qc, 1, { text: 'new', version: 4 })
   expect(qc.getQueryData(key)).toMatchObject({ text: 'new', version: 4, from: 'jantel', breaches: [] })
+  takeTried(qc, 1, { text: 'new', version: 3, from: 'jantel', breaches: [{ from: 'a' }] } as never)
+  expect(qc.getQueryData(key)).toMatchObject({ version: 4, breaches: [{ from: 'a' }] })
   // One that was taken away may leave the codebase's own: that has to be asked for.
   takeCharter(qc, 1, { text: '', version: 5 })
   expect(qc.getQueryData(key)).toMatchObject({ text: 'new' })

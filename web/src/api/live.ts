@@ -61,6 +61,14 @@ export function takeCharter(qc: QueryClient, id: number, saved: { text: string; 
   )
 }
 
+/** Puts what was told of a charter while it was tried where the saved one stands, until that is told anew. */
+export function takeTried(qc: QueryClient, id: number, tried: CharterState) {
+  qc.setQueriesData<CharterState>(
+    { queryKey: keys.named(id, 'charter') },
+    (old) => old && { ...tried, version: Math.max(old.version, tried.version), from: 'jantel' },
+  )
+}
+
 /** A value with a change in it, or `missed` where it must be asked for again. */
 type Patched<T> = T | 'missed'
 

@@ -3,8 +3,8 @@ import type { CallEnd } from '../api/types'
 import { More, useSome } from '../parts/More'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
-import { figure } from '../theme/ink'
-import { lastName, outOf } from './definition'
+import { counted, figure } from '../theme/ink'
+import { acts, kinds, lastName, outOf } from './definition'
 
 /** The definition under the cursor: what it calls, who calls it, which tests reach it. */
 export function OneDefinition() {
@@ -14,11 +14,13 @@ export function OneDefinition() {
   return (
     <section className="onedef" aria-label="The definition at the picked line">
       <h2 className="mono">{d.name || 'top of the file'}</h2>
-      <Ends title="Calls" list={d.calls} own={d.path} none="nothing that is known" />
-      <Ends title="Called by" list={d.called_by} own={d.path} none="nothing found" />
+      <Ends title="Calls" list={d.calls.filter(acts)} own={d.path} none="nothing that is known" />
+      <Ends title="Called by" list={d.called_by.filter(acts)} own={d.path} none="nothing found" />
+      <Ends title="Reads" list={d.calls.filter((e) => !acts(e))} own={d.path} folded />
+      <Ends title="Read by" list={d.called_by.filter((e) => !acts(e))} own={d.path} folded />
       {d.tests.length > 0 ? (
         <details>
-          <summary>Reached by {figure(d.tests.length)} test files</summary>
+          <summary>Reached by {counted(d.tests.length, 'test file')}</summary>
           <ul>
             {d.tests.map((t) => (
               <li key={t.path}>
@@ -35,10 +37,23 @@ export function OneDefinition() {
   )
 }
 
-function Ends({ title, list, own, none }: { title: string; list: readonly CallEnd[]; own: string; none: string }) {
+function Ends({
+  title,
+  list,
+  own,
+  none = '',
+  folded,
+}: {
+  title: string
+  list: readonly CallEnd[]
+  own: string
+  none?: string
+  folded?: boolean
+}) {
   const some = useSome(list, 12)
+  if (folded && list.length === 0) return null
   return (
-    <details open>
+    <details open={!folded}>
       <summary>
         {title} {figure(list.length)}
       </summary>
@@ -47,7 +62,7 @@ function Ends({ title, list, own, none }: { title: string; list: readonly CallEn
           <li key={`${e.path} ${e.name} ${e.kind}`}>
             <PlaceLink path={e.path} line={e.line} as={lastName(e.name) || 'top of the file'} />{' '}
             <small title={e.path}>
-              {e.kind === 'call' ? '' : `${e.kind} `}
+              {kinds[e.kind] ?? ''}
               {e.path === own ? '' : e.path.slice(e.path.lastIndexOf('/') + 1)}
               {e.sure ? '' : ' (may be)'}
             </small>

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { lastName, outOf } from './definition'
+import { acts, lastName, outOf } from './definition'
 
 test('a name keeps what it stands in, and no more', () => {
   expect(lastName('Vault.Shelf.fill')).toBe('Shelf.fill')
@@ -8,6 +8,7 @@ test('a name keeps what it stands in, and no more', () => {
 })
 
 test('what is not told is counted in words', () => {
-  expect(outOf(1)).toBe('1 call of this file leads nowhere that is known.')
-  expect(outOf(1200)).toBe('1,200 calls of this file lead nowhere that is known.')
+  expect(outOf(1)).toBe('1 call of this file was not followed: built in, or of what is not told.')
+  expect(outOf(1200)).toContain('1,200 calls of this file were')
+  expect([{ kind: 'call' }, { kind: 'read' }, { kind: 'inherit' }].filter(acts)).toHaveLength(2)
 })

@@ -1,5 +1,7 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { useDeriveCharter, useTryCharter } from '../api/changes'
+import { takeTried } from '../api/live'
 import type { CharterState } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
@@ -29,6 +31,7 @@ export function CharterPane({
   const attempt = useTryCharter(where)
   const derive = useDeriveCharter(where)
   const review = useReview()
+  const qc = useQueryClient()
   const save = useSaving()
   const keep = (to: string, then?: () => void) =>
     state && save.run(review.setCharter(to, state.from === 'jantel' ? state.text : '', state.version), then)
@@ -87,6 +90,8 @@ export function CharterPane({
           onSubmit={(e) => {
             e.preventDefault()
             keep(written, () => {
+              // What was told of it while it was tried stands until it is told again.
+              if (tried?.text === written) takeTried(qc, where.id, tried)
               setText(null)
               onTry(null)
             })
