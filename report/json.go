@@ -201,7 +201,10 @@ type jsonRoute struct {
 func routesOf(s *model.Survey) []jsonRoute {
 	out := []jsonRoute{}
 	for _, r := range routes.Of(s) {
-		out = append(out, jsonRoute{r.Method, r.Pattern, r.Path, r.Line, maybe(r.HandlerPath), maybe(r.HandlerName), r.InPlace, nil, list(r.Guards), nil})
+		out = append(out, jsonRoute{
+			Method: r.Method, Pattern: r.Pattern, Path: r.Path, Line: r.Line, HandlerPath: maybe(r.HandlerPath),
+			HandlerName: maybe(r.HandlerName), InPlace: r.InPlace, Guards: list(r.Guards),
+		})
 	}
 	return out
 }

@@ -102,7 +102,8 @@ func (o *judged) testedBy() map[[2]string][]model.TestReach {
 
 func (s *Server) way(ctx context.Context, o *judged, j *model.Journey) *Way {
 	w := &Way{
-		Method: j.Route.Method, Pattern: j.Route.Pattern, Guards: append([]string{}, j.Route.Guards...), Broken: j.Broken, Others: j.Others, Ends: append([]string{}, j.Ends...),
+		Method: j.Route.Method, Pattern: j.Route.Pattern, Guards: append([]string{}, j.Route.Guards...),
+		Broken: j.Broken, Others: j.Others, Ends: append([]string{}, j.Ends...),
 		Skipped: append([]model.Role{}, j.Skipped...), Stops: []Stop{}, Operations: []WayOperation{}, Tests: []TestOfHandler{},
 	}
 	for _, other := range o.journeys() {

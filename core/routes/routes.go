@@ -79,7 +79,8 @@ func guarded(all []model.Route) []model.Route {
 }
 
 // rights are words of marks that ask who may do something.
-var rights = regexp.MustCompile(`(?i)auth|login|permission|permit|guard|role|secured|admin|staff|user_passes|allow|polic|csrf|throttle|rate.?limit`)
+var rights = regexp.MustCompile(`(?i)auth|login|permission|permit|guard|role|secured|admin|staff|` +
+	`user_passes|allow|polic|csrf|throttle|rate.?limit`)
 
 // marks are those of a handler, and of the class that it stands in, that speak of
 // rights.
