@@ -187,7 +187,11 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 	case model.ChainInstance:
 		return instance(e.asType(from))
 	case model.ChainList:
-		return value{kind: vType, typ: &typ{kind: tList, elem: e.asType(from)}}
+		elem := e.asType(from)
+		if elem == nil {
+			elem = e.typeOf(from) // a list of what a value is
+		}
+		return value{kind: vType, typ: &typ{kind: tList, elem: elem}}
 	case model.ChainMap:
 		t := &typ{kind: tMap, elem: e.asType(from)}
 		if k, err := strconv.Atoi(n.Name); err == nil && k < len(f.body.Nodes) {

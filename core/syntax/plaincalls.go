@@ -64,12 +64,16 @@ func (p *Plainly) Calls(s *Stream, f *model.Facts) {
 // qualified names.
 func (w *plainWalk) here(i int) (def, class string) {
 	line := w.s.Line(i)
+	shut := func(before int) {
+		for n := len(w.open); n > 0 && w.defs[w.open[n-1]].EndLine < before; n-- {
+			w.open = w.open[:n-1]
+		}
+	}
 	for ; w.next < len(w.defs) && w.defs[w.next].Line <= line; w.next++ {
+		shut(w.defs[w.next].Line)
 		w.open = append(w.open, w.next)
 	}
-	for n := len(w.open); n > 0 && w.defs[w.open[n-1]].EndLine < line; n-- {
-		w.open = w.open[:n-1]
-	}
+	shut(line)
 	if len(w.open) == 0 {
 		return "", ""
 	}

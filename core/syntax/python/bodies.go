@@ -408,12 +408,13 @@ func (w *walker) expr(i int) (node int32, next int) {
 	node, next = w.unary(i)
 	for next < s.Len() {
 		switch {
-		case s.Any(next, "or", "if"):
+		case s.Is(next, "or"):
 			var other int32
-			other, next = w.unary(next + 1)
-			if node == none && s.Is(next, "or") {
+			if other, next = w.unary(next + 1); node == none {
 				node = other
 			}
+		case s.Is(next, "if"):
+			_, next = w.unary(next + 1)
 		case s.Any(next, "and", "in", "is", "else", "not"):
 			other := none
 			word := s.Text(next)
@@ -480,7 +481,7 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	case s.Is(i, "{"):
 		w.bracket(i)
 		return none, s.Close(i) + 1, true
-	case !s.IsIdent(i) || between[string(s.Bytes(i))]:
+	case !s.IsIdent(i) || between[string(s.Bytes(i))], s.Any(i, "None", "True", "False"):
 		return none, i + 1, true
 	case s.Match(i, "super", "(") && w.class != "":
 		return c.Step(none, model.ChainBase, []byte(w.class)), s.Close(i+1) + 1, true
