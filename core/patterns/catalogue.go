@@ -444,7 +444,8 @@ func selfContained(c *context) outcome {
 		return outcomeOf(0, "There are too few dependencies to tell whether folders stand on their own.", nil)
 	}
 	share := float64(same) / float64(same+across)
-	return outcomeOf(share*1.6, fmt.Sprintf("%s of %s dependencies stay within their folder.", naming.Figure(same), naming.Figure(same+across)), nil)
+	says := fmt.Sprintf("%s of %s dependencies stay within their folder.", naming.Figure(same), naming.Figure(same+across))
+	return outcomeOf(share*1.6, says, nil)
 }
 
 func views(c *context) outcome {
