@@ -18,6 +18,7 @@ type OneDefinition struct {
 	EndLine  int             `json:"end_line"`
 	Calls    []CallEnd       `json:"calls"`
 	CalledBy []CallEnd       `json:"called_by"`
+	Left     int             `json:"left" doc:"further ends of either sort that are not listed"`
 	Tests    []TestOfHandler `json:"tests"`
 	Untold   int             `json:"untold" doc:"calls of the whole file that lead nowhere that is known"`
 }
@@ -47,7 +48,7 @@ func (s *Server) registerDefinition(api huma.API) {
 	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }
 
-// maxEnds bounds how many ends are listed of one definition.
+// maxEnds bounds how many ends are listed of one definition; the rest is counted.
 const maxEnds = 400
 
 func definitionAt(o *judged, place string, line int) *OneDefinition {
@@ -56,7 +57,7 @@ func definitionAt(o *judged, place string, line int) *OneDefinition {
 	if !ok {
 		return nil
 	}
-	out := &OneDefinition{Path: place, Name: g.Name(at), Line: 1, Calls: []CallEnd{}, CalledBy: []CallEnd{}, Tests: []TestOfHandler{}}
+	out := &OneDefinition{Path: place, Name: g.Name(at), Line: 1, Calls: []CallEnd{}, CalledBy: []CallEnd{}}
 	out.Untold = g.Untold[place]
 	if d := g.Definition(at); d != nil {
 		out.Line, out.EndLine = d.Line, d.EndLine
@@ -70,10 +71,14 @@ func definitionAt(o *judged, place string, line int) *OneDefinition {
 	seen := map[key]bool{}
 	add := func(list []CallEnd, r calls.Ref, e calls.Edge, line int) []CallEnd {
 		k := key{g.Path(r), g.Name(r), e.Kind == model.CallRead}
-		if len(list) == maxEnds || seen[k] || k.read && seen[key{k.path, k.name, false}] {
+		if seen[k] || k.read && seen[key{k.path, k.name, false}] {
 			return list
 		}
 		seen[k] = true
+		if len(list) == maxEnds {
+			out.Left++
+			return list
+		}
 		return append(list, CallEnd{k.path, k.name, line, int(e.Line), e.Kind.String(), e.Sure})
 	}
 	for _, e := range g.From(at) {
@@ -87,8 +92,6 @@ func definitionAt(o *judged, place string, line int) *OneDefinition {
 	for _, e := range g.To(at) {
 		out.CalledBy = add(out.CalledBy, e.From, e, int(e.Line))
 	}
-	for _, t := range o.testedBy()[[2]string{place, out.Name}] {
-		out.Tests = append(out.Tests, TestOfHandler{t.Path, t.Kind, t.Distance})
-	}
+	out.Tests = o.testsOf(place, out.Name)
 	return out
 }

@@ -100,6 +100,15 @@ func (o *judged) testedBy() map[[2]string][]model.TestReach {
 	})
 }
 
+// testsOf are the tests that reach a definition, the nearest first.
+func (o *judged) testsOf(path, name string) []TestOfHandler {
+	out := []TestOfHandler{}
+	for _, t := range o.testedBy()[[2]string{path, name}] {
+		out = append(out, TestOfHandler{t.Path, t.Kind, t.Distance})
+	}
+	return out
+}
+
 func (s *Server) way(ctx context.Context, o *judged, j *model.Journey) *Way {
 	w := &Way{
 		Method: j.Route.Method, Pattern: j.Route.Pattern, Guards: append([]string{}, j.Route.Guards...),
@@ -129,9 +138,7 @@ func (s *Server) way(ctx context.Context, o *judged, j *model.Journey) *Way {
 		w.Stops = append(w.Stops, stop)
 	}
 	if len(j.Stops) > 0 {
-		for _, t := range o.testedBy()[[2]string{j.Stops[0].Path, j.Stops[0].Name}] {
-			w.Tests = append(w.Tests, TestOfHandler{t.Path, t.Kind, t.Distance})
-		}
+		w.Tests = o.testsOf(j.Stops[0].Path, j.Stops[0].Name)
 	}
 	return w
 }
@@ -177,7 +184,8 @@ func (s *Server) around(ctx context.Context, o *judged, st *model.JourneyStop, a
 	if at > 0 {
 		first, last = max(begins, at-linesBefore), at+linesBehind
 	}
-	for i := first; i <= min(last, endOf(o, st), len(all)); i++ {
+	last = min(last, endOf(o, st), len(all))
+	for i := first; i <= last; i++ {
 		l := strings.TrimRight(all[i-1], "\r")
 		if len(l) > maxLine {
 			l = l[:maxLine] + " …"

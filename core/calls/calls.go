@@ -76,11 +76,10 @@ func made(s *model.Survey) *Graph {
 	g := &Graph{survey: s, Untold: map[string]int{}, Told: map[string]int{}}
 	found := make([][]Edge, len(s.Files))
 	untold, told := make([]int, len(s.Files)), make([]int, len(s.Files))
-	var lost atomic.Int32
 	parallel.Each(len(s.Files), func(i int) {
 		if f := w.files[i]; f != nil {
 			if parallel.Try(func() { found[i], told[i], untold[i] = f.edges() }) != nil {
-				lost.Add(1) // what breaks on a file costs that file's calls
+				untold[i] = len(f.body.Calls) // what breaks on a file costs that file's calls
 			}
 		}
 	})
@@ -186,7 +185,7 @@ func newWorld(s *model.Survey) *world {
 			return // damaged facts are as good as none
 		}
 		p := syntax.ProfileOf(f.Language)
-		w.files[i] = &file{world: w, facts: f.Facts, path: f.Path, language: f.Language, profile: &p, at: int32(i), body: body,
+		w.files[i] = &file{world: w, facts: f.Facts, path: f.Path, profile: &p, at: int32(i), body: body,
 			known: make([]atomic.Pointer[value], len(body.Nodes))}
 	})
 	w.index()

@@ -30,14 +30,13 @@ type world struct {
 
 // file is one file with its chains.
 type file struct {
-	world    *world
-	facts    *model.Facts
-	path     string
-	language string
-	profile  *syntax.Profile
-	at       int32
-	body     *model.Body
-	unit     *unit
+	world   *world
+	facts   *model.Facts
+	path    string
+	profile *syntax.Profile
+	at      int32
+	body    *model.Body
+	unit    *unit
 	// imports are the units behind a name of the file; modules those behind the
 	// text of an import.
 	imports map[string]*unit

@@ -5,7 +5,7 @@
 // From a start the links between definitions are followed depth first, in the
 // order of the lines they stand on, sure ones and those that are likely. Each
 // definition is come through once. Of all that are reached the main way is told:
-// the one to the definition that writes, else reads a store, else to the nearest
+// the one to the definition that writes, else reads a store, else to the first
 // that has access to data; where none does, to the first that holds rules.
 package journeys
 
@@ -34,13 +34,19 @@ const (
 type follower struct {
 	r    *reading.Reading
 	g    *calls.Graph
-	at   map[string]int          // files by path
-	done map[calls.Ref][]keeping // what is done to entities in a definition
-	sent map[calls.Ref][]saying  // what a definition sends or asks of others
+	at   map[string]int                         // files by path
+	done map[calls.Ref][]model.JourneyOperation // what is done to entities in a definition
+	sent map[calls.Ref][]saying                 // what a definition sends or asks of others
+	// inPlace are the lines of each file from which on something comes in: what
+	// stands between two of them belongs to the first.
+	inPlace map[string][]opening
 }
 
-type keeping struct {
-	model.JourneyOperation
+// opening is a line at which something comes in, and whether what answers it is
+// written there.
+type opening struct {
+	line int
+	here bool
 }
 
 type saying struct {
@@ -58,16 +64,17 @@ func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
 	f.sayings()
 	out := []model.Journey{}
 	all := routes.Of(r.Survey)
+	f.begins(all)
 	for i := range all {
 		if len(out) < maxStarts && r.Judged[all[i].Path] && !r.IsTest(all[i].Path) {
-			out = append(out, f.route(&all[i], all))
+			out = append(out, f.route(&all[i]))
 		}
 	}
 	f.skipped(out)
 	out = append(out, f.messages()...)
 	for _, e := range entries {
 		if e.Kind != model.EntryPage && e.Line > 0 && r.Judged[e.Path] && len(out) < maxStarts {
-			out = append(out, f.command(e, all))
+			out = append(out, f.command(e))
 		}
 	}
 	return out
@@ -85,13 +92,13 @@ func (f *follower) messages() (out []model.Journey) {
 
 // operations puts what is done to entities with the definition that holds its line.
 func (f *follower) operations() {
-	f.done = map[calls.Ref][]keeping{}
+	f.done = map[calls.Ref][]model.JourneyOperation{}
 	for _, e := range relations.Entities(f.r.Survey) {
 		for _, what := range []string{model.Create, model.Update, model.Delete, model.Read} {
 			for _, p := range e.Operations[what] {
 				if i, ok := f.at[p.Path]; ok && f.r.Judged[p.Path] {
 					at := f.g.At(i, p.Line)
-					f.done[at] = append(f.done[at], keeping{model.JourneyOperation{Entity: e.Name, What: what, Path: p.Path, Line: p.Line}})
+					f.done[at] = append(f.done[at], model.JourneyOperation{Entity: e.Name, What: what, Path: p.Path, Line: p.Line})
 				}
 			}
 		}
@@ -133,9 +140,9 @@ type span struct {
 func whole(r calls.Ref) span { return span{r, 0, 1 << 30} }
 
 // route follows what answers a route.
-func (f *follower) route(r *model.Route, all []model.Route) model.Journey {
+func (f *follower) route(r *model.Route) model.Journey {
 	j := model.Journey{Route: r, Start: model.JourneyStart{Kind: model.StartRoute, Path: r.Path, Line: r.Line}}
-	at, ok := f.handler(r, all)
+	at, ok := f.handler(r)
 	if !ok {
 		j.Broken = "what answers it could not be told"
 		if r.HandlerName != "" {
@@ -150,7 +157,7 @@ func (f *follower) route(r *model.Route, all []model.Route) model.Journey {
 // handler finds the definition that answers a route: the one that is named, the
 // lines where it is written in place, or the function that the line of the route
 // names in some other way.
-func (f *follower) handler(r *model.Route, all []model.Route) (span, bool) {
+func (f *follower) handler(r *model.Route) (span, bool) {
 	file, ok := f.at[r.Path]
 	if !ok {
 		return span{}, false
@@ -162,7 +169,7 @@ func (f *follower) handler(r *model.Route, all []model.Route) (span, bool) {
 	}
 	here := f.g.At(file, r.Line)
 	if r.InPlace {
-		return span{here, r.Line, nextRoute(r, all)}, true
+		return f.from(here, r.Path, r.Line), true
 	}
 	for _, e := range slices.Backward(f.g.From(here)) {
 		if int(e.Line) == r.Line && e.Kind == model.CallRead && f.runs(e.To) {
@@ -172,16 +179,28 @@ func (f *follower) handler(r *model.Route, all []model.Route) (span, bool) {
 	return span{}, false
 }
 
-// nextRoute is the line of the route that follows one in its file: what stands
-// before it belongs to the one.
-func nextRoute(r *model.Route, all []model.Route) int {
-	to := 1 << 30
-	for _, o := range all {
-		if o.Path == r.Path && o.Line > r.Line {
-			to = min(to, o.Line)
+// begins notes where routes and messages come in, file by file.
+func (f *follower) begins(all []model.Route) {
+	f.inPlace = map[string][]opening{}
+	for _, r := range all {
+		f.inPlace[r.Path] = append(f.inPlace[r.Path], opening{r.Line, r.InPlace})
+	}
+	for _, m := range relations.Messages(f.r.Survey) {
+		if m.Direction == model.Receive {
+			f.inPlace[m.Path] = append(f.inPlace[m.Path], opening{m.Line, true})
 		}
 	}
-	return to
+}
+
+// from is what is written in place at a line: up to where the next comes in.
+func (f *follower) from(at calls.Ref, path string, line int) span {
+	to := 1 << 30
+	for _, next := range f.inPlace[path] {
+		if next.line > line {
+			to = min(to, next.line)
+		}
+	}
+	return span{at, line, to}
 }
 
 // named finds a handler by its file, line and name.
@@ -220,20 +239,20 @@ func (f *follower) message(m model.Message) model.Journey {
 			return j
 		}
 	}
-	f.follow(&j, span{at, m.Line, 1 << 30})
+	f.follow(&j, f.from(at, m.Path, m.Line))
 	return j
 }
 
 // command follows what a program does when it starts; what it writes in place to
 // answer requests it does not do by itself.
-func (f *follower) command(e model.Entry, all []model.Route) model.Journey {
+func (f *follower) command(e model.Entry) model.Journey {
 	j := model.Journey{Start: model.JourneyStart{Kind: model.StartCommand, Path: e.Path, Line: e.Line}}
 	at := f.g.At(f.at[e.Path], e.Line)
 	j.Start.Name = f.g.Name(at)
 	own := whole(at)
-	for _, r := range all {
-		if r.Path == e.Path && r.InPlace && f.g.At(f.at[e.Path], r.Line) == at {
-			own.to = min(own.to, r.Line)
+	for _, o := range f.inPlace[e.Path] {
+		if o.here && f.g.At(f.at[e.Path], o.line) == at {
+			own.to = min(own.to, o.line)
 		}
 	}
 	f.follow(&j, own)
@@ -243,10 +262,10 @@ func (f *follower) command(e model.Entry, all []model.Route) model.Journey {
 // step is a definition on the way, with where it was come from.
 type step struct {
 	span
-	from int // index of the step before, -1 for the first
-	line int // of the call
-	tie  model.Tie
-	deep int
+	before int // index of the step before, -1 for the first
+	line   int // of the call
+	tie    model.Tie
+	deep   int
 }
 
 // follow comes through all that a start reaches, and tells the main way.
@@ -259,7 +278,7 @@ func (f *follower) follow(j *model.Journey, at span) {
 		}
 	}
 	var way []int
-	for i := best; i >= 0; i = steps[i].from {
+	for i := best; i >= 0; i = steps[i].before {
 		way = append(way, i)
 	}
 	slices.Reverse(way)
@@ -285,7 +304,7 @@ func (f *follower) follow(j *model.Journey, at span) {
 
 // reach follows the links from a start, depth first.
 func (f *follower) reach(at span) []step {
-	steps := []step{{span: at, from: -1, tie: model.TieSure}}
+	steps := []step{{span: at, before: -1, tie: model.TieSure}}
 	seen := map[calls.Ref]bool{}
 	if at.from == 0 {
 		seen[at.ref] = true
@@ -297,7 +316,7 @@ func (f *follower) reach(at span) []step {
 			return
 		}
 		for _, e := range f.g.From(s.ref) {
-			if int(e.Line) < s.from0() || int(e.Line) >= s.to || len(steps) >= maxReached {
+			if int(e.Line) < s.from || int(e.Line) >= s.to || len(steps) >= maxReached {
 				continue
 			}
 			if e.Kind != model.CallPlain && e.Kind != model.CallRender && e.Kind != model.CallInject || !f.runs(e.To) || seen[e.To] {
@@ -319,8 +338,6 @@ func (f *follower) reach(at span) []step {
 	return steps
 }
 
-func (s *step) from0() int { return s.span.from }
-
 // worth ranks a definition as the end of the main way.
 func (f *follower) worth(s *step) int {
 	worth := 0
@@ -332,7 +349,7 @@ func (f *follower) worth(s *step) int {
 			}
 		}
 	}
-	if worth > 0 || s.span.from > 0 {
+	if worth > 0 || s.from > 0 {
 		return worth
 	}
 	switch f.r.Role(f.g.Path(s.ref)) {
@@ -344,7 +361,7 @@ func (f *follower) worth(s *step) int {
 	return 0
 }
 
-func (s *step) holds(line int) bool { return line >= s.span.from && line < s.to }
+func (s *step) holds(line int) bool { return line >= s.from && line < s.to }
 
 // outcome tells what a journey does and how it ends.
 func (f *follower) outcome(j *model.Journey, steps []step) {
@@ -356,7 +373,7 @@ func (f *follower) outcome(j *model.Journey, steps []step) {
 		for _, o := range f.done[s.ref] {
 			if k := (key{o.Entity, o.What}); s.holds(o.Line) && !done[k] {
 				done[k] = true
-				j.Operations = append(j.Operations, o.JourneyOperation)
+				j.Operations = append(j.Operations, o)
 			}
 		}
 		for _, x := range f.sent[s.ref] {

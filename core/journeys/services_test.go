@@ -239,23 +239,29 @@ CREATE TABLE lots (name text);
 { "name": "desk", "dependencies": { "amqplib": "1" } }
 -- src/labels.ts --
 import { bus } from './bus'
-import { print } from './printer'
+import { clear, print } from './printer'
 bus.subscribe('lot.kept', (lot) => {
   print(lot)
+})
+bus.subscribe('lot.gone', () => {
+  clear()
 })
 -- src/lots.ts --
 import { bus } from './bus'
 export function keep(lot: string) {
   bus.publish('lot.kept', lot)
+  bus.publish('lot.gone', lot)
 }
 -- src/printer.ts --
 export function print(lot: string) {
   return fetch('https://printer.example/labels', { method: 'POST', body: lot })
 }
+export function clear() {}
 -- src/bus.ts --
 export const bus = make()
 function make(): any { return null }
 `, []string{
+		"message lot.gone:  clear",
 		"message lot.kept:  print => asks printer.example (printer.ts:2)",
 	}},
 }

@@ -205,14 +205,6 @@ func (c *Chains) Bind(name []byte, node int32) {
 	c.local[n] = node + 2
 }
 
-// Set changes what a name stands for where it is a local of which nothing is known yet.
-func (c *Chains) Set(name []byte, node int32) {
-	if n, ok := c.names[string(name)]; ok && c.local[n] == None+2 {
-		c.log = append(c.log, undo{n, c.local[n]})
-		c.local[n] = node + 2
-	}
-}
-
 // Find is what a name stands for among the locals.
 func (c *Chains) Find(name []byte) (node int32, local bool) {
 	n, ok := c.names[string(name)]

@@ -1721,6 +1721,11 @@ export interface components {
             calls: components["schemas"]["CallEnd"][];
             /** Format: int64 */
             end_line: number;
+            /**
+             * Format: int64
+             * @description further ends of either sort that are not listed
+             */
+            left: number;
             /** Format: int64 */
             line: number;
             /** @description qualified; empty for the top of the file */

@@ -32,6 +32,7 @@ export function OneDefinition() {
       ) : (
         <p className="faint">No test was found that reaches it.</p>
       )}
+      {d.left > 0 && <p className="faint">{counted(d.left, 'further end')} not listed.</p>}
       {d.untold > 0 && <p className="faint">{outOf(d.untold)}</p>}
     </section>
   )
