@@ -4,7 +4,7 @@ import type { Ledger as Folders, Row } from '../api/types'
 import { Ledger, type Column as LedgerColumn, type Tree } from '../parts/ledger/Ledger'
 import { Failed, Waiting } from '../parts/Waiting'
 import { useNarrowing } from '../place/narrow'
-import { parentOf, useWhere } from '../place/place'
+import { flipped, parentOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { roleLook, roleName } from '../theme/roles'
 import { Figure, NameCell, ReadCell } from './cells'
@@ -49,14 +49,7 @@ function Ruled({ ledger }: { ledger: Folders }) {
   const named = Math.max(240, width - 198 - chosen.reduce((n, c) => n + c.width + 8, 0))
   const top = ledger.rows[0]
   const at = nearestRow(shown, where.pick || where.at)
-  const toggle = useCallback(
-    (r: Row) => {
-      const next = new Set(toggled)
-      if (!next.delete(r.path)) next.add(r.path)
-      show({ fold: listText([...next]) })
-    },
-    [toggled, show],
-  )
+  const toggle = useCallback((r: Row) => show((now) => ({ fold: listText(flipped(listFrom(now.get('fold')), r.path)) })), [show])
   const columns = useMemo<LedgerColumn<Shown>[]>(
     () => [
       { id: 'read', title: <span className="hidden">looked at</span>, width: '22px', cell: (s) => <ReadCell row={s.row} /> },

@@ -1,6 +1,6 @@
 import { WordsField } from '../parts/WordsField'
 import { useWhere } from '../place/place'
-import { columns, type ColumnLook } from './columns'
+import { chosenColumns, columns, flippedColumn, type ColumnLook } from './columns'
 
 /** What stands above the ledger: what it is, and what it shows of it. */
 export function LayoutTools({
@@ -39,30 +39,34 @@ export function LayoutTools({
         <button type="button" onClick={() => show({ fold: '' })}>
           fold as at first
         </button>
-        <ColumnChoice chosen={chosen} onChoose={(ids) => show({ columns: ids })} />
+        <ColumnChoice
+          asked={chosenColumns(query.get('columns'))}
+          drawn={chosen}
+          onFlip={(id) => show((now) => ({ columns: flippedColumn(now.get('columns'), id) }))}
+        />
       </div>
     </div>
   )
 }
 
-/** Lets the reader choose which figures stand beside the folders. */
-function ColumnChoice({ chosen, onChoose }: { chosen: readonly ColumnLook[]; onChoose: (ids: string) => void }) {
-  const on = new Set(chosen.map((c) => c.id))
+/** Lets the reader choose which figures stand beside the folders; asked for are those drawn and those without room. */
+function ColumnChoice({
+  asked,
+  drawn,
+  onFlip,
+}: {
+  asked: readonly ColumnLook[]
+  drawn: readonly ColumnLook[]
+  onFlip: (id: ColumnLook['id']) => void
+}) {
   return (
     <details className="columns">
       <summary>columns</summary>
       <div className="choice">
         {columns.map((c) => (
           <label key={c.id} title={c.hint}>
-            <input
-              type="checkbox"
-              checked={on.has(c.id)}
-              onChange={() => {
-                const next = columns.filter((x) => (x.id === c.id ? !on.has(x.id) : on.has(x.id))).map((x) => x.id)
-                onChoose(next.length > 0 ? next.join(',') : 'none')
-              }}
-            />{' '}
-            {c.title} <small className="faint">{c.hint}</small>
+            <input type="checkbox" checked={asked.includes(c)} onChange={() => onFlip(c.id)} /> {c.title}{' '}
+            <small className="faint">{asked.includes(c) && !drawn.includes(c) ? 'no room for it at this width' : c.hint}</small>
           </label>
         ))}
       </div>

@@ -1,3 +1,4 @@
+import { flipped } from '../place/place'
 import type { Column } from './tree'
 
 export interface ColumnLook {
@@ -28,6 +29,18 @@ export function chosenColumns(asked: string | null): readonly ColumnLook[] {
   if (!asked) return columns.filter((c) => c.first)
   const ids = new Set(asked.split(','))
   return columns.filter((c) => ids.has(c.id))
+}
+
+/** What an address asks for when a column is taken in or out: the columns in their usual order. */
+export function flippedColumn(asked: string | null, id: ColumnLook['id']): string {
+  const next = new Set(
+    flipped(
+      chosenColumns(asked).map((c) => c.id),
+      id,
+    ),
+  )
+  const ids = columns.filter((c) => next.has(c.id)).map((c) => c.id)
+  return ids.length > 0 ? ids.join(',') : 'none'
 }
 
 /** What names, purposes and the role bar need beside the figures, in px. */

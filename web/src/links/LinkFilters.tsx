@@ -1,7 +1,7 @@
 import type { Drawing } from '../api/types'
 import { WordsField } from '../parts/WordsField'
-import { useWhere } from '../place/place'
-import { klass, type Look } from './look'
+import { flipped, useWhere } from '../place/place'
+import { klass, lookFrom, type Look } from './look'
 
 const words: Record<string, string> = {
   code: 'imports',
@@ -29,11 +29,7 @@ export function LinkFilters({
   onOpen: (to: string[]) => void
 }) {
   const { show } = useWhere()
-  const flip = (c: string) => {
-    const off = new Set(look.off)
-    if (!off.delete(c)) off.add(c)
-    show({ off: [...off].join(',') })
-  }
+  const flip = (c: string) => show((now) => ({ off: flipped(lookFrom(now).off, c).join(',') }))
   return (
     <div className="filters">
       {d.classes.map((c) => (

@@ -97,8 +97,18 @@ export interface Wayfinder {
   go: (to: Partial<Where>, more?: Record<string, string>, replace?: boolean) => void
   /** Changes what is picked without adding a step to the history. */
   pick: (to: { pick?: string; line?: number; end?: number }) => void
-  /** Changes how the view shows things: its sorting, filter and grouping. */
-  show: (to: Record<string, string>) => void
+  /** Changes how the view shows things: its sorting, filter and grouping. What adds to a list goes on from the list of now. */
+  show: (to: Looks | ((now: URLSearchParams) => Looks)) => void
+}
+
+/** Parts of an address that say how a view shows things; an empty one is taken out. */
+export type Looks = Record<string, string>
+
+/** The list with one of its members put in, or taken out where it was. */
+export function flipped(list: Iterable<string>, one: string): string[] {
+  const next = new Set(list)
+  if (!next.delete(one)) next.add(one)
+  return [...next]
 }
 
 /** The place of what stands beside, where there is one: what is drawn inside of it reads and moves that. */
@@ -129,7 +139,14 @@ export function useAddress(): Wayfinder {
     (to: { pick?: string; line?: number; end?: number }) => void navigate(changed(picking(to)), { replace: true }),
     [navigate],
   )
-  const show = useCallback((to: Record<string, string>) => void navigate(changed(to), { replace: true }), [navigate])
+  const show = useCallback<Wayfinder['show']>(
+    (to) => {
+      // A second click may come before the first is drawn; it must not undo it.
+      const looks = typeof to === 'function' ? to(new URLSearchParams(window.location.search)) : to
+      void navigate(changed(looks), { replace: true })
+    },
+    [navigate],
+  )
   return useMemo(() => ({ where, query, go, pick, show }), [where, query, go, pick, show])
 }
 

@@ -56,7 +56,7 @@ function SecondPane({ children }: { children: React.ReactNode }) {
         else show({ with: to.at ?? beside.at })
       },
       pick: (to) => setPicked((p) => ({ ...p, ...to })),
-      show: (to) => setLook((l) => ({ ...l, ...to })),
+      show: (to) => setLook((l) => ({ ...l, ...(typeof to === 'function' ? to(new URLSearchParams(l)) : to) })),
     }
   }, [beside, main, picked, look, show])
   if (!finder || !beside) return null
