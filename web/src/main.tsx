@@ -54,8 +54,10 @@ const router = createBrowserRouter([
 // One connection for as long as the page is open: between two views nothing is missed.
 follow(client)
 
+// The first drawing is a task of its own, so that reading the program and drawing together never hold a reader up.
 const root = document.getElementById('root')
-if (root)
+const draw = () =>
+  root &&
   createRoot(root).render(
     <StrictMode>
       <CacheProvider value={cache}>
@@ -67,3 +69,4 @@ if (root)
       </CacheProvider>
     </StrictMode>,
   )
+setTimeout(draw)
