@@ -203,6 +203,24 @@ test('the sheet prints on paper without what belongs to the screen', async ({ pa
   await expect(page.getByRole('navigation', { name: 'Views' })).toBeHidden()
 })
 
+test('the sheet prints on one page, dark ink on light paper whatever the screen', async ({ page, demo }) => {
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await open(page, demo, 'overview')
+  await expect(page.getByRole('heading', { name: 'What it rests on' })).toBeVisible()
+  const pdf = (await page.pdf({ format: 'A4', preferCSSPageSize: true })).toString('latin1')
+  expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
+  await page.emulateMedia({ media: 'print' })
+  await expect(
+    page
+      .getByRole('img', { name: /section/i })
+      .or(page.locator('.drawn.section'))
+      .first(),
+  ).toBeVisible()
+  await expect
+    .poll(() => page.evaluate(() => getComputedStyle(document.querySelector('h1') ?? document.body).color))
+    .toBe('rgb(30, 42, 50)')
+})
+
 test('a smell is silenced with a reason and counted again', async ({ page, demo }) => {
   await open(page, demo, 'layout', 'desk/src/components')
   const count = margin(page).locator('h3', { hasText: 'Smells here' }).locator('span').last()

@@ -17,8 +17,8 @@ export function Below({ s }: { s: Sheet }) {
           <h2>Where it starts</h2>
           {s.entries.length === 0 && <p className="faint">No place was found where a program starts.</p>}
           <Places list={s.entries} first={8} />
-          <h2>What it is written in</h2>
-          <table className="plain">
+          <h2 className="onscreen">What it is written in</h2>
+          <table className="plain onscreen">
             <tbody>
               {s.languages.slice(0, 8).map((l) => (
                 <tr key={l.language}>
@@ -51,7 +51,7 @@ export function Below({ s }: { s: Sheet }) {
         )}
       </div>
       <div className="two">
-        <section>
+        <section className="onscreen">
           <h2>Practices</h2>
           <table className="plain practices">
             <tbody>
@@ -72,7 +72,7 @@ export function Below({ s }: { s: Sheet }) {
           </table>
         </section>
         {s.ask.length > 0 && (
-          <section>
+          <section className="asked">
             <h2>Whom to ask</h2>
             {s.ask.map((x) => (
               <p key={x.text}>{x.text}</p>

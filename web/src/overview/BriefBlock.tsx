@@ -27,7 +27,7 @@ export function BriefBlock() {
   if (!brief.data) return null
   const b = brief.data.brief
   return (
-    <section>
+    <section className="onscreen">
       <h2>Brief</h2>
       {edit ? (
         <Form key={brief.data.version} start={brief.data} onDone={() => setEdit(false)} />

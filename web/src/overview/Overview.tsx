@@ -15,6 +15,7 @@ import { Source } from './Source'
 import { Suspects } from './Suspects'
 import { Worst } from './Worst'
 import './overview.css'
+import './print.css'
 
 /** What there is to say about a place, on one sheet. */
 export default function Overview() {
@@ -83,7 +84,7 @@ function OneSheet({ s }: { s: Sheet }) {
               <PatternBlock key={p.name} p={p} first={i === 0} />
             ))}
             {s.modules.length > 0 && (
-              <ul className="places">
+              <ul className="places onscreen">
                 {s.modules.map((m) => (
                   <li key={m.path}>
                     <PlaceLink path={m.path} />{' '}

@@ -1,16 +1,18 @@
 import { useEffect } from 'react'
 
-/** Puts the chosen sheet, light or dark, on the page. */
+/** Sets the sheet light or dark, as chosen or as the system has it; on paper it is always light. */
 export function useTheme(theme: 'auto' | 'light' | 'dark') {
   useEffect(() => {
     const system = window.matchMedia('(prefers-color-scheme: dark)')
-    const put = () => {
-      const dark = theme === 'dark' || (theme === 'auto' && system.matches)
+    const paper = window.matchMedia('print')
+    const set = () => {
+      const dark = !paper.matches && (theme === 'dark' || (theme === 'auto' && system.matches))
       document.documentElement.classList.toggle('dark', dark)
       document.documentElement.style.colorScheme = dark ? 'dark' : 'light'
     }
-    put()
-    system.addEventListener('change', put)
-    return () => system.removeEventListener('change', put)
+    set()
+    const watched = [system, paper]
+    watched.forEach((m) => m.addEventListener('change', set))
+    return () => watched.forEach((m) => m.removeEventListener('change', set))
   }, [theme])
 }
