@@ -112,7 +112,7 @@ test('columns are chosen, kept in the address, and sorted by', async ({ page, de
   await expect(grid.getByRole('columnheader', { name: 'changed' })).toBeVisible()
   await page.locator('summary', { hasText: 'columns' }).click()
   // Clicked one straight after the other, before either is drawn: the second goes on from the first.
-  await page.getByRole('checkbox').evaluateAll((boxes) => {
+  await page.getByRole('checkbox').evaluateAll((boxes: HTMLElement[]) => {
     for (const name of ['people', 'out']) boxes.find((b) => b.parentElement?.textContent?.trim().startsWith(name))?.click()
   })
   await expect(page).toHaveURL(/columns=.*authors/)
