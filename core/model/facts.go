@@ -4,6 +4,7 @@ package model
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
 //msgp:tuple WiredFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
+//msgp:tuple Inside Choice Flag TestCase Stretch
 //msgp:limit arrays:2000000 maps:2000000
 //msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf
@@ -115,6 +116,62 @@ type Facts struct {
 	Hints       []Hint    // what tells who wrote it
 	Wired       []WiredFact
 	Body        []byte `msg:",allownil"` // what its bodies do, packed: see Body
+	Insides     []Inside
+	Choices     []Choice
+	Flags       []Flag
+	Cases       []TestCase
+	Asides      []Stretch // comments that are code
+	StyleBlocks []Stretch // styles written at the top of a file of code
+	OuterStyles []Mention // styles that place what they are set on among others, by name
+}
+
+// Inside is what the body of a definition looks like, kept where that tells
+// something.
+type Inside struct {
+	Definition int // its place among the file's definitions
+	Nesting    int // how deep branches and loops stand in each other
+	NestLine   int // where they stand deepest
+	Branches   int // branches, loops, cases and handlers of errors
+	// Passes is what it does nothing but hand its own arguments on to, as
+	// written; "" where it does more.
+	Passes  string
+	Gives   bool // a value back
+	Empty   bool // nothing stands in it, or only that it is not done yet
+	Asserts bool // it calls something that checks
+	Sets    []Mention
+}
+
+// Choice is a choice among many cases of one subject.
+type Choice struct {
+	Definition int // that it stands in; -1 at the top of the file
+	Line       int
+	Subject    string // as written
+	Cases      int
+	ByType     bool // the cases are types
+}
+
+// Flag is a field or a cell of state that is only true or false.
+type Flag struct {
+	Owner string // the qualified name of what holds it
+	Name  string
+	Line  int
+	Sets  int // how often it is set to either
+}
+
+// TestCase is one case of a test.
+type TestCase struct {
+	Name    string
+	Line    int
+	EndLine int
+	Asserts bool     // it calls something that checks, by its name
+	Waits   int      // the line where it waits for time to pass, 0 where it does not
+	Calls   []string // what it calls, by name, where it does not assert itself
+}
+
+// Stretch is a run of lines; both ends belong to it.
+type Stretch struct {
+	From int
+	To   int
 }
 
 // RouteFact is a route as its file declares it, without the prefixes under

@@ -132,6 +132,66 @@ func (z *CallFact) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
+func (z *Choice) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 5
+	o = append(o, 0x95)
+	o = msgp.AppendInt(o, z.Definition)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendString(o, z.Subject)
+	o = msgp.AppendInt(o, z.Cases)
+	o = msgp.AppendBool(o, z.ByType)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *Choice) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 5 {
+		err = msgp.ArrayError{Wanted: 5, Got: zb0001}
+		return
+	}
+	z.Definition, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Definition")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.Subject, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Subject")
+		return
+	}
+	z.Cases, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Cases")
+		return
+	}
+	z.ByType, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "ByType")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *Choice) Msgsize() (s int) {
+	s = 1 + msgp.IntSize + msgp.IntSize + msgp.StringPrefixSize + len(z.Subject) + msgp.IntSize + msgp.BoolSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
 func (z Command) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
 	// array header, size 3
@@ -393,8 +453,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 38
-	o = append(o, 0xdc, 0x0, 0x26)
+	// array header, size 45
+	o = append(o, 0xdc, 0x0, 0x2d)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -598,6 +658,59 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	} else {
 		o = msgp.AppendBytes(o, z.Body)
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Insides)))
+	for za0023 := range z.Insides {
+		o, err = z.Insides[za0023].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Insides", za0023)
+			return
+		}
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Choices)))
+	for za0024 := range z.Choices {
+		o, err = z.Choices[za0024].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Choices", za0024)
+			return
+		}
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Flags)))
+	for za0025 := range z.Flags {
+		o, err = z.Flags[za0025].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Flags", za0025)
+			return
+		}
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Cases)))
+	for za0026 := range z.Cases {
+		o, err = z.Cases[za0026].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Cases", za0026)
+			return
+		}
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Asides)))
+	for za0027 := range z.Asides {
+		// array header, size 2
+		o = append(o, 0x92)
+		o = msgp.AppendInt(o, z.Asides[za0027].From)
+		o = msgp.AppendInt(o, z.Asides[za0027].To)
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.StyleBlocks)))
+	for za0028 := range z.StyleBlocks {
+		// array header, size 2
+		o = append(o, 0x92)
+		o = msgp.AppendInt(o, z.StyleBlocks[za0028].From)
+		o = msgp.AppendInt(o, z.StyleBlocks[za0028].To)
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.OuterStyles)))
+	for za0029 := range z.OuterStyles {
+		// array header, size 2
+		o = append(o, 0x92)
+		o = msgp.AppendString(o, z.OuterStyles[za0029].Name)
+		o = msgp.AppendInt(o, z.OuterStyles[za0029].Line)
+	}
 	return
 }
 
@@ -609,8 +722,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 38 {
-		err = msgp.ArrayError{Wanted: 38, Got: zb0001}
+	if zb0001 != 45 {
+		err = msgp.ArrayError{Wanted: 45, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1446,6 +1559,205 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		copy(z.Body, bts[:zb0037])
 		bts = bts[zb0037:]
 	}
+	var zb0038 uint32
+	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Insides")
+		return
+	}
+	if zb0038 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Insides) >= int(zb0038) {
+		z.Insides = (z.Insides)[:zb0038]
+	} else {
+		z.Insides = make([]Inside, zb0038)
+	}
+	for za0023 := range z.Insides {
+		bts, err = z.Insides[za0023].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Insides", za0023)
+			return
+		}
+	}
+	var zb0039 uint32
+	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Choices")
+		return
+	}
+	if zb0039 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Choices) >= int(zb0039) {
+		z.Choices = (z.Choices)[:zb0039]
+	} else {
+		z.Choices = make([]Choice, zb0039)
+	}
+	for za0024 := range z.Choices {
+		bts, err = z.Choices[za0024].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Choices", za0024)
+			return
+		}
+	}
+	var zb0040 uint32
+	zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Flags")
+		return
+	}
+	if zb0040 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Flags) >= int(zb0040) {
+		z.Flags = (z.Flags)[:zb0040]
+	} else {
+		z.Flags = make([]Flag, zb0040)
+	}
+	for za0025 := range z.Flags {
+		bts, err = z.Flags[za0025].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Flags", za0025)
+			return
+		}
+	}
+	var zb0041 uint32
+	zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Cases")
+		return
+	}
+	if zb0041 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Cases) >= int(zb0041) {
+		z.Cases = (z.Cases)[:zb0041]
+	} else {
+		z.Cases = make([]TestCase, zb0041)
+	}
+	for za0026 := range z.Cases {
+		bts, err = z.Cases[za0026].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Cases", za0026)
+			return
+		}
+	}
+	var zb0042 uint32
+	zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Asides")
+		return
+	}
+	if zb0042 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Asides) >= int(zb0042) {
+		z.Asides = (z.Asides)[:zb0042]
+	} else {
+		z.Asides = make([]Stretch, zb0042)
+	}
+	for za0027 := range z.Asides {
+		var zb0043 uint32
+		zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Asides", za0027)
+			return
+		}
+		if zb0043 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0043}
+			return
+		}
+		z.Asides[za0027].From, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Asides", za0027, "From")
+			return
+		}
+		z.Asides[za0027].To, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Asides", za0027, "To")
+			return
+		}
+	}
+	var zb0044 uint32
+	zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "StyleBlocks")
+		return
+	}
+	if zb0044 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.StyleBlocks) >= int(zb0044) {
+		z.StyleBlocks = (z.StyleBlocks)[:zb0044]
+	} else {
+		z.StyleBlocks = make([]Stretch, zb0044)
+	}
+	for za0028 := range z.StyleBlocks {
+		var zb0045 uint32
+		zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "StyleBlocks", za0028)
+			return
+		}
+		if zb0045 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0045}
+			return
+		}
+		z.StyleBlocks[za0028].From, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "StyleBlocks", za0028, "From")
+			return
+		}
+		z.StyleBlocks[za0028].To, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "StyleBlocks", za0028, "To")
+			return
+		}
+	}
+	var zb0046 uint32
+	zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "OuterStyles")
+		return
+	}
+	if zb0046 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.OuterStyles) >= int(zb0046) {
+		z.OuterStyles = (z.OuterStyles)[:zb0046]
+	} else {
+		z.OuterStyles = make([]Mention, zb0046)
+	}
+	for za0029 := range z.OuterStyles {
+		var zb0047 uint32
+		zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "OuterStyles", za0029)
+			return
+		}
+		if zb0047 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0047}
+			return
+		}
+		z.OuterStyles[za0029].Name, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "OuterStyles", za0029, "Name")
+			return
+		}
+		z.OuterStyles[za0029].Line, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "OuterStyles", za0029, "Line")
+			return
+		}
+	}
 	o = bts
 	return
 }
@@ -1545,7 +1857,80 @@ func (z *Facts) Msgsize() (s int) {
 	for za0022 := range z.Wired {
 		s += z.Wired[za0022].Msgsize()
 	}
-	s += msgp.BytesPrefixSize + len(z.Body)
+	s += msgp.BytesPrefixSize + len(z.Body) + msgp.ArrayHeaderSize
+	for za0023 := range z.Insides {
+		s += z.Insides[za0023].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize
+	for za0024 := range z.Choices {
+		s += z.Choices[za0024].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize
+	for za0025 := range z.Flags {
+		s += z.Flags[za0025].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize
+	for za0026 := range z.Cases {
+		s += z.Cases[za0026].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize + (len(z.Asides) * (9 + msgp.IntSize + msgp.IntSize)) + msgp.ArrayHeaderSize + (len(z.StyleBlocks) * (9 + msgp.IntSize + msgp.IntSize)) + msgp.ArrayHeaderSize
+	for za0029 := range z.OuterStyles {
+		s += 1 + msgp.StringPrefixSize + len(z.OuterStyles[za0029].Name) + msgp.IntSize
+	}
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z *Flag) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 4
+	o = append(o, 0x94)
+	o = msgp.AppendString(o, z.Owner)
+	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendInt(o, z.Sets)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *Flag) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 4 {
+		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
+		return
+	}
+	z.Owner, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Owner")
+		return
+	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.Sets, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Sets")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *Flag) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Owner) + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.IntSize
 	return
 }
 
@@ -1662,6 +2047,131 @@ func (z *Import) Msgsize() (s int) {
 	s += msgp.StringPrefixSize + len(z.Alias) + msgp.ArrayHeaderSize
 	for za0002 := range z.As {
 		s += msgp.StringPrefixSize + len(z.As[za0002])
+	}
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z *Inside) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 9
+	o = append(o, 0x99)
+	o = msgp.AppendInt(o, z.Definition)
+	o = msgp.AppendInt(o, z.Nesting)
+	o = msgp.AppendInt(o, z.NestLine)
+	o = msgp.AppendInt(o, z.Branches)
+	o = msgp.AppendString(o, z.Passes)
+	o = msgp.AppendBool(o, z.Gives)
+	o = msgp.AppendBool(o, z.Empty)
+	o = msgp.AppendBool(o, z.Asserts)
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Sets)))
+	for za0001 := range z.Sets {
+		// array header, size 2
+		o = append(o, 0x92)
+		o = msgp.AppendString(o, z.Sets[za0001].Name)
+		o = msgp.AppendInt(o, z.Sets[za0001].Line)
+	}
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *Inside) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 9 {
+		err = msgp.ArrayError{Wanted: 9, Got: zb0001}
+		return
+	}
+	z.Definition, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Definition")
+		return
+	}
+	z.Nesting, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Nesting")
+		return
+	}
+	z.NestLine, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "NestLine")
+		return
+	}
+	z.Branches, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Branches")
+		return
+	}
+	z.Passes, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Passes")
+		return
+	}
+	z.Gives, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Gives")
+		return
+	}
+	z.Empty, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Empty")
+		return
+	}
+	z.Asserts, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Asserts")
+		return
+	}
+	var zb0002 uint32
+	zb0002, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Sets")
+		return
+	}
+	if zb0002 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Sets) >= int(zb0002) {
+		z.Sets = (z.Sets)[:zb0002]
+	} else {
+		z.Sets = make([]Mention, zb0002)
+	}
+	for za0001 := range z.Sets {
+		var zb0003 uint32
+		zb0003, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Sets", za0001)
+			return
+		}
+		if zb0003 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0003}
+			return
+		}
+		z.Sets[za0001].Name, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Sets", za0001, "Name")
+			return
+		}
+		z.Sets[za0001].Line, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Sets", za0001, "Line")
+			return
+		}
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *Inside) Msgsize() (s int) {
+	s = 1 + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.StringPrefixSize + len(z.Passes) + msgp.BoolSize + msgp.BoolSize + msgp.BoolSize + msgp.ArrayHeaderSize
+	for za0001 := range z.Sets {
+		s += 1 + msgp.StringPrefixSize + len(z.Sets[za0001].Name) + msgp.IntSize
 	}
 	return
 }
@@ -2762,6 +3272,137 @@ func (z *Span) UnmarshalMsg(bts []byte) (o []byte, err error) {
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *Span) Msgsize() (s int) {
 	s = 1 + msgp.IntSize + msgp.IntSize + msgp.BytesPrefixSize + len(z.Prints)
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z Stretch) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 2
+	o = append(o, 0x92)
+	o = msgp.AppendInt(o, z.From)
+	o = msgp.AppendInt(o, z.To)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *Stretch) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 2 {
+		err = msgp.ArrayError{Wanted: 2, Got: zb0001}
+		return
+	}
+	z.From, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "From")
+		return
+	}
+	z.To, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "To")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z Stretch) Msgsize() (s int) {
+	s = 1 + msgp.IntSize + msgp.IntSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z *TestCase) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 6
+	o = append(o, 0x96)
+	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendInt(o, z.EndLine)
+	o = msgp.AppendBool(o, z.Asserts)
+	o = msgp.AppendInt(o, z.Waits)
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Calls)))
+	for za0001 := range z.Calls {
+		o = msgp.AppendString(o, z.Calls[za0001])
+	}
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *TestCase) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 6 {
+		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
+		return
+	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.EndLine, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "EndLine")
+		return
+	}
+	z.Asserts, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Asserts")
+		return
+	}
+	z.Waits, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Waits")
+		return
+	}
+	var zb0002 uint32
+	zb0002, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Calls")
+		return
+	}
+	if zb0002 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Calls) >= int(zb0002) {
+		z.Calls = (z.Calls)[:zb0002]
+	} else {
+		z.Calls = make([]string, zb0002)
+	}
+	for za0001 := range z.Calls {
+		z.Calls[za0001], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Calls", za0001)
+			return
+		}
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *TestCase) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.IntSize + msgp.BoolSize + msgp.IntSize + msgp.ArrayHeaderSize
+	for za0001 := range z.Calls {
+		s += msgp.StringPrefixSize + len(z.Calls[za0001])
+	}
 	return
 }
 

@@ -150,6 +150,7 @@ type Legibility struct {
 	Boundaries  *float64 `json:"boundaries"`
 	Units       *float64 `json:"units"`
 	Names       *float64 `json:"names"`
+	Tests       *float64 `json:"tests"` // of tests, which do not enter the total
 	JudgedShare *float64 `json:"judged_share"`
 }
 

@@ -41,6 +41,8 @@ type Rule struct {
 	Remedy     string      `json:"remedy"`
 	Weight     float64     `json:"weight"`
 	Parameters []Parameter `json:"parameters"`
+	// Tests: it is about tests, which are told apart in the score.
+	Tests bool `json:"tests,omitempty"`
 
 	find func(c *Context, r *Rule) []hit
 }

@@ -27,8 +27,10 @@ func NoScores() *Scores {
 }
 
 type sums struct {
-	lines, judged       int
+	lines, judged       int                // own production code
+	tests               int                // own tests
 	touched             map[string]float64 // rule to lines times strength
+	inTests             map[string]float64 // the same, of tests
 	hits                map[string]int
 	resolved, unresolve int
 	readable            int // judged lines in languages whose imports are read
@@ -41,7 +43,7 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 	at := func(p string) *sums {
 		x := s.sums[p]
 		if x == nil {
-			x = &sums{touched: map[string]float64{}, hits: map[string]int{}}
+			x = &sums{touched: map[string]float64{}, inTests: map[string]float64{}, hits: map[string]int{}}
 			s.sums[p] = x
 		}
 		return x
@@ -59,7 +61,10 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 		judged, canRead := c.Judged[f.Path], readable(f)
 		up(f.Path, func(x *sums) {
 			x.lines += f.Lines()
-			if judged {
+			switch {
+			case judged && c.IsTest(f.Path):
+				x.tests += f.Lines()
+			case judged:
 				x.judged += f.Lines()
 				if canRead {
 					x.readable += f.Lines()
@@ -111,7 +116,12 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 		for _, p := range slices.Sorted(maps.Keys(strongest)) { // in order, so that sums come out the same
 			if f := c.Survey.File(p); f != nil && strongest[p] > 0 && c.Judged[p] {
 				w := strongest[p] * float64(f.Lines())
-				up(p, func(x *sums) { x.touched[r.Slug] += w })
+				switch {
+				case !c.IsTest(p):
+					up(p, func(x *sums) { x.touched[r.Slug] += w })
+				case r.Tests:
+					up(p, func(x *sums) { x.inTests[r.Slug] += w })
+				}
 			}
 		}
 	}
@@ -125,7 +135,10 @@ func (s *Scores) legibility(p string) model.Legibility {
 	x := s.sums[p]
 	var l model.Legibility
 	if x.lines > 0 {
-		l.JudgedShare = ptr(float64(x.judged) / float64(x.lines))
+		l.JudgedShare = ptr(float64(x.judged+x.tests) / float64(x.lines))
+	}
+	if x.tests > 0 {
+		l.Tests = ptr(100 * math.Exp(-x.testStrain()))
 	}
 	if x.judged == 0 {
 		return l
@@ -157,6 +170,21 @@ func (s *Scores) legibility(p string) model.Legibility {
 	return l
 }
 
+// testStrain is what the rules about tests find, over the lines of tests and of
+// what they leave untested.
+func (x *sums) testStrain() (strain float64) {
+	for _, r := range catalogue {
+		if !r.Tests {
+			continue
+		}
+		strain += r.Weight * x.inTests[r.Slug] / float64(x.tests)
+		if x.judged > 0 {
+			strain += r.Weight * x.touched[r.Slug] / float64(x.judged)
+		}
+	}
+	return strain
+}
+
 func (x *sums) boundariesKnown() bool {
 	if x.readable*2 < x.judged {
 		return false
@@ -175,7 +203,7 @@ func (s *Scores) Arithmetic(p string) []model.Strain {
 	var out []model.Strain
 	for _, r := range catalogue {
 		t, ok := x.touched[r.Slug]
-		if !ok {
+		if !ok || r.Tests {
 			continue
 		}
 		share := t / float64(x.judged)

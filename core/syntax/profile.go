@@ -57,6 +57,8 @@ type Profile struct {
 	Plain string
 	// HandsOn: what a file imports others can take from it.
 	HandsOn bool
+	// WrittenExports: what others can take is written out, and taken by name.
+	WrittenExports bool
 	// Getters are the marks of methods that are read like fields.
 	Getters map[string]bool
 	// ListGives are members of lists that give a list of the same, ListOne those

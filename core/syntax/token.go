@@ -45,9 +45,12 @@ type Stream struct {
 	Tokens   []Token
 	Comments []Token
 	Problem  string // what was misread on the way, "" when nothing was
-	lines    int
-	left     int // looks at tokens that a reader still has
-	chains   *Chains
+	// Ends: blocks go up to an "end"; Implicit: the last value of a body is given
+	// back without a word for it.
+	Ends, Implicit bool
+	lines          int
+	left           int // looks at tokens that a reader still has
+	chains         *Chains
 }
 
 // MaxTokens bounds what is kept of one file; the rest is not read.

@@ -249,6 +249,8 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
+	// A value may be given back through what is handed in.
+	r.s.Implicit = true
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -12,7 +12,8 @@ import (
 var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug", "signale", "npmlog", "consola", "morgan", "tslog"}
 
 var profile = syntax.Profile{
-	Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
+	WrittenExports: true,
+	Code:           true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
 	ListGives: syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
 	ListOne:   syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
 	Words:     map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},

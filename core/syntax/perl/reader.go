@@ -59,6 +59,7 @@ func read(_ string, src []byte) *model.Facts {
 	}
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
+	r.s.Implicit = true
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -70,6 +70,7 @@ func read(_ string, src []byte) *model.Facts {
 	sort.Slice(r.f.Mentions, func(i, j int) bool { return r.f.Mentions[i].Name < r.f.Mentions[j].Name })
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
+	r.s.Ends, r.s.Implicit = true, true
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -151,6 +151,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
+	r.s.Implicit = true
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 

@@ -1492,6 +1492,8 @@ export interface components {
             /** Format: double */
             names: number | null;
             /** Format: double */
+            tests: number | null;
+            /** Format: double */
             total: number | null;
             /** Format: double */
             units: number | null;
@@ -2040,6 +2042,7 @@ export interface components {
             question: string;
             remedy: string;
             slug: string;
+            tests?: boolean;
             title: string;
             /** Format: double */
             weight: number;

@@ -1,0 +1,57 @@
+package smells
+
+import (
+	"fmt"
+
+	"jantel/core/model"
+	"jantel/core/syntax"
+)
+
+var promiseNotKeptRule = &Rule{
+	Slug: "promise-not-kept", Facet: model.Names, Title: "Promise not kept", Weight: 0.8, find: promiseNotKept,
+	Question: "Does a name promise something that the code does not do?",
+	Why:      "Who reads the call believes the name, and is wrong.",
+	Example:  "`isDry(lot)` that also sets the day of drying; `getShelf()` that gives nothing back.",
+	Remedy:   "Name it for what it does, or let it do what it is named for.",
+}
+
+var (
+	// asking are first words of names that promise yes or no, and no change.
+	asking = map[string]bool{"is": true, "has": true, "can": true, "should": true}
+	// giving promise a value.
+	giving = map[string]bool{"get": true, "find": true}
+)
+
+func promiseNotKept(c *Context, _ *Rule) (out []hit) {
+	c.source(func(f *model.File) {
+		switch c.Roles[f.Path].Role {
+		// What answers a request, or is called back by a framework, hands its
+		// value on in other ways.
+		case model.RoleHandler, model.RoleRouting, model.RoleEntry, model.RoleMessage:
+			return
+		}
+		for _, in := range f.Facts.Insides {
+			d := f.Facts.Definitions[in.Definition]
+			word := syntax.FirstWord(d.Name)
+			if in.Empty || len(word) == len(d.Name) || builds(d) {
+				continue
+			}
+			h := hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), touches: []string{f.Path}}
+			switch {
+			case (asking[word] || giving[word]) && !in.Gives:
+				h.strength = 0.4
+				h.message = fmt.Sprintf("*%s* gives nothing back, though its name promises it", d.Name)
+			case asking[word] && len(in.Sets) > 0:
+				h.strength = 0.5
+				h.message = fmt.Sprintf("*%s* asks by its name, and sets *%s*", d.Name, in.Sets[0].Name)
+				for _, m := range in.Sets {
+					h.evidence = append(h.evidence, model.Evidence{Path: f.Path, Line: m.Line, Note: "sets " + m.Name})
+				}
+			default:
+				continue
+			}
+			out = append(out, h)
+		}
+	})
+	return out
+}

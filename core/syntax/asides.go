@@ -1,0 +1,86 @@
+package syntax
+
+import (
+	"bytes"
+	"regexp"
+
+	"jantel/core/model"
+)
+
+// asides finds comments that are code: three lines or more on end of which
+// most read like statements. Prose ends its sentences without a semicolon;
+// examples in the comment of a definition stand deeper than its words.
+func asides(f *model.Facts, s *Stream) {
+	starts := map[int]bool{}
+	for i := range f.Definitions {
+		starts[f.Definitions[i].Line] = true
+	}
+	var run aside
+	flush := func() {
+		// A comment right before a definition is about it.
+		if run.code >= 3 && 5*run.code >= 4*run.lines && !starts[run.last+1] && len(f.Asides) < maxInsides {
+			f.Asides = append(f.Asides, model.Stretch{From: run.first, To: run.last})
+		}
+		run = aside{}
+	}
+	for i := range s.Comments {
+		t := &s.Comments[i]
+		text := s.Src[t.Start:t.End]
+		if bytes.HasPrefix(text, []byte("/**")) || bytes.HasPrefix(text, []byte("///")) || bytes.HasPrefix(text, []byte("#!")) {
+			flush()
+			continue
+		}
+		// A branch that the preprocessor leaves out is no comment.
+		if text[0] == '#' && t.EndLine > t.Line {
+			flush()
+			continue
+		}
+		if run.lines > 0 && int(t.Line) != run.last+1 {
+			flush()
+		}
+		run.take(text, int(t.Line), int(t.EndLine))
+	}
+	flush()
+}
+
+// aside is a run of lines of comments.
+type aside struct{ first, last, lines, code int }
+
+func (a *aside) take(text []byte, line, end int) {
+	if a.lines == 0 {
+		a.first = line
+	}
+	a.last = end
+	for l := range bytes.Lines(text) {
+		l = bytes.Trim(bytes.TrimSpace(l), "/*#- \t")
+		if len(l) == 0 {
+			continue
+		}
+		a.lines++
+		if readsAsCode(l) {
+			a.code++
+		}
+	}
+}
+
+// statements reads lines that only code is written like.
+var statements = regexp.MustCompile(`^(?:` +
+	`[\w.$\[\]>:-]+ ?(?:[-+*/|]|:)?= ?[^=].*[;)\]}\w"']$|` + // x = y, x := y
+	`(?:\w+ )?[\w.$>:!-]+\(.*\)(?:;|\)|,| \{|:)?$|` + // f(x)
+	`(?:if|for|while|switch|foreach|elif|else if|func|function|def|class|return|import)\b.*[;:{})]$|` +
+	`(?:const|let|var|use|using|public|private)\b.*[;:{})]$|` +
+	`[\w\s."'$,:\[\](){}<>=!&|+*/?-]+;$|` + // anything; up to a semicolon
+	`[})\]]+[;,]?(?: else \{)?$|` +
+	`<\/?[A-Za-z][^<>]*>.*$` +
+	`)`)
+
+// prose turns away lines that are sentences.
+var prose = regexp.MustCompile(`\b(?:the|is|are|that|this|which|should|will|because|TODO|FIXME|see|note|copyright|licen[sc]ed?)\b|` +
+	`(?:\b[a-z]{2,} ){3}`)
+
+func readsAsCode(l []byte) bool {
+	if len(l) > 200 {
+		l = l[:200]
+	}
+	return statements.Match(l) && !prose.Match(l)
+}

@@ -1,0 +1,162 @@
+package syntax
+
+import (
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// testCases lists the cases of tests: calls that take a sentence and a function
+// (it, test, specify), and definitions that are named or marked as tests.
+func testCases(f *model.Facts, s *Stream) {
+	marked := slices.ContainsFunc(f.Definitions, func(d model.Definition) bool { return marksTest(&d) })
+	for i := range f.Definitions {
+		if d := &f.Definitions[i]; hasBody(d.Kind) && (marksTest(d) || !marked && namedTest(d)) {
+			from := lineToken(s, d.Line)
+			c := model.TestCase{Name: d.Name, Line: d.Line, EndLine: d.EndLine, Asserts: expects(d)}
+			keepCase(f, s, c, from, lineToken(s, d.EndLine+1))
+		}
+	}
+	for i := range s.Tokens {
+		if s.Tokens[i].Kind != Ident || !caseWords[string(s.Src[s.Tokens[i].Start:s.Tokens[i].End])] || s.Is(i-1, ".") {
+			continue
+		}
+		open := i + 1
+		if s.Match(open, ".", Name) && s.Any(open+1, "only", "concurrent", "serial") {
+			open += 2
+		}
+		switch {
+		case s.Match(open, "(", Quoted):
+			if end := s.Close(open); end > open+3 {
+				keepCase(f, s, model.TestCase{Name: s.Unquote(open + 1), Line: s.Line(i), EndLine: s.EndLine(end)}, open, end)
+			}
+		case s.Ends && s.Kind(open) == String && s.Is(open+1, "do"):
+			end := untilEnd(s, open+1)
+			keepCase(f, s, model.TestCase{Name: s.Unquote(open), Line: s.Line(i), EndLine: s.EndLine(end)}, open, end)
+		}
+	}
+}
+
+// caseWords are functions that take a case of a test.
+var caseWords = Set("it", "test", "specify", "scenario", "subtest")
+
+// namedTest reports whether a definition is one case of a test by its name.
+func namedTest(d *model.Definition) bool {
+	if d.Parent != "" && (d.Parent == d.Name || strings.HasSuffix(d.Parent, "."+d.Name)) {
+		return false // what builds a class of tests
+	}
+	n := d.Name
+	switch {
+	case n == "TestMain" || len(n) < 5:
+		return false
+	case strings.HasPrefix(n, "test_"):
+		return true
+	case n[4] < 'A' || n[4] > 'Z':
+		return false
+	}
+	return n[:4] == "Test" || n[:4] == "test" && d.Kind == model.DefMethod
+}
+
+// marksTest reports whether a definition is one by its marks.
+func marksTest(d *model.Definition) bool {
+	for _, m := range d.Marks {
+		m, _, _ = strings.Cut(strings.TrimLeft(m, "@[#"), "(")
+		switch strings.TrimRight(m, "]") {
+		case "Test", "Fact", "Theory", "TestMethod", "TestCase", "ParameterizedTest", "test", "tokio::test":
+			return true
+		}
+	}
+	return false
+}
+
+// waiting are calls that wait for time to pass, with what they are called on;
+// none where the name alone says so.
+var waiting = map[string]map[string]bool{
+	"sleep": nil, "Sleep": Set("time", "Thread"), "Delay": Set("Task"), "waitForTimeout": nil, "delay": nil, "usleep": nil,
+}
+
+// expects reports whether the marks of a case say what it must break with.
+func expects(d *model.Definition) bool {
+	for _, m := range d.Marks {
+		if strings.Contains(m, "expected") || strings.Contains(m, "Expected") || strings.Contains(m, "should_panic") {
+			return true
+		}
+	}
+	return false
+}
+
+// keepCase looks through the tokens of a case for what checks and what waits.
+func keepCase(f *model.Facts, s *Stream, c model.TestCase, from, to int) {
+	if len(f.Cases) >= maxInsides {
+		return
+	}
+	calls, done := map[string]bool{}, 0
+	for k := from; k < to && k < len(s.Tokens); k++ {
+		if s.Kind(k) != Ident {
+			continue
+		}
+		b := s.Bytes(k)
+		if string(b) == "done" {
+			done++
+		}
+		if k > from && string(b) != c.Name && canFail(s, k) || done > 1 { // handed in, and handed on
+			c.Asserts = true
+		}
+		if !s.Is(k+1, "(") {
+			continue
+		}
+		if c.Waits == 0 && waits(s, k) {
+			c.Waits = s.Line(k)
+		}
+		if len(calls) < 40 && string(b) != c.Name && normal(s, k) == 1 {
+			calls[string(b)] = true
+		}
+	}
+	if !c.Asserts {
+		c.Calls = SortedSet(calls)
+	}
+	f.Cases = append(f.Cases, c)
+}
+
+// canFail reports whether a test can fail by what stands at a token: something
+// checks, breaks on purpose, or is handed the test itself.
+func canFail(s *Stream, k int) bool {
+	return assertsAt(s, k) || normal(s, k) == wordThrow || s.Match(k, "reject", "(") ||
+		s.Is(k+1, "(") && s.Any(k+2, "t", "tb") && s.Any(k+3, ",", ")")
+}
+
+// waits reports whether time is waited for at a token.
+func waits(s *Stream, k int) bool {
+	on, ok := waiting[s.Text(k)]
+	return ok && (on == nil || s.Is(k-1, ".") && on[s.Text(k-2)])
+}
+
+// lineToken is the first token on a line or behind it.
+func lineToken(s *Stream, line int) int {
+	lo, hi := 0, len(s.Tokens)
+	for lo < hi {
+		if m := (lo + hi) / 2; int(s.Tokens[m].Line) < line {
+			lo = m + 1
+		} else {
+			hi = m
+		}
+	}
+	return lo
+}
+
+// untilEnd is the "end" of the block that a word opens, told by how far it is
+// indented.
+func untilEnd(s *Stream, open int) int {
+	first := open
+	for first > 0 && s.Tokens[first-1].Line == s.Tokens[open].Line && s.Tokens[first-1].Kind != Newline {
+		first--
+	}
+	want := s.column(first)
+	for k := open + 1; k < len(s.Tokens); k++ {
+		if s.Is(k, "end") && s.Line(k) != s.Line(k-1) && s.column(k) <= want {
+			return k
+		}
+	}
+	return len(s.Tokens) - 1
+}
