@@ -114,6 +114,7 @@ type document struct {
 	Breaches    []jsonBreach        `json:"breaches"`
 	Smells      []model.Smell       `json:"smells"`
 	Legibility  model.Legibility    `json:"legibility"`
+	Raise       []model.Mend        `json:"raise"`
 	History     *jsonHistory        `json:"history"`
 	Environment []jsonVariable      `json:"environment"`
 	Notes       []model.Note        `json:"notes"`
@@ -314,6 +315,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result, more Extras) error 
 		Links: list(s.Links), External: list(s.External), Unresolved: list(s.Unresolved), Routes: routesOf(s),
 		Messages: relations.Messages(s), Entities: entitiesOf(s), Environment: []jsonVariable{},
 		Cycles: list(j.Cycles), Patterns: patternsOf(j.Patterns), Smells: list(j.Smells), Legibility: j.Legibility,
+		Raise: list(j.Raise),
 		Notes: list(notesOf(s, j)), History: historyOf(s.History), Timings: timings(s, j)}
 	d.Entries, d.Facades = list(j.Entries), list(j.Facades)
 	starts := startsOf(j)

@@ -170,3 +170,28 @@ func TestAHostileCharterIsSaidAndTheSurveyGoesOn(t *testing.T) {
 	}
 	require.Empty(t, judgement.Judge(testkit.Survey(t, "-- jantel.yaml --\n"), model.Brief{}, nil).Faults, "an empty file is no charter")
 }
+
+func TestARuleThatRestsIsListedAndDoesNotCount(t *testing.T) {
+	s := testkit.Survey(t, "-- desk/panel1.ts --\nexport const a = 1\n-- desk/panel2.ts --\nexport const b = 2\n")
+	numbered := func(j *judgement.Result) (counted, silenced int) {
+		for _, sm := range j.Smells {
+			if sm.Rule == "numbered-name" && sm.Silenced == "" {
+				counted++
+			} else if sm.Rule == "numbered-name" {
+				require.Equal(t, "the rule rests: they are numbered on the wall", sm.Silenced)
+				silenced++
+			}
+		}
+		return counted, silenced
+	}
+	before := judgement.JudgeBy(s, judgement.Inputs{})
+	n, _ := numbered(before)
+	require.Positive(t, n)
+	by := []model.Overrule{{Kind: model.OverruleRule, Target: "numbered-name", Value: "they are numbered on the wall"}}
+	after := judgement.JudgeBy(s, judgement.Inputs{Overrules: by})
+	counted, silenced := numbered(after)
+	require.Zero(t, counted)
+	require.Equal(t, n, silenced)
+	require.Greater(t, *after.Legibility.Names, *before.Legibility.Names)
+	require.NotEmpty(t, before.Raise)
+}

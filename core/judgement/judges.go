@@ -224,12 +224,31 @@ func judgeSmells(w *work) {
 	}
 	found, notes := smells.Find(w.rules)
 	w.in.Quiet.apply(found)
+	rest(found, w.in.Overrules)
 	j.Smells, j.Notes = found, append(j.Notes, notes...)
+}
+
+// mostMends is how many things that would raise the score are told.
+const mostMends = 10
+
+// rest silences what rules hit that the lead lets rest.
+func rest(found []model.Smell, by []model.Overrule) {
+	for _, o := range by {
+		if o.Kind != model.OverruleRule || o.Value == "" {
+			continue
+		}
+		for i := range found {
+			if sm := &found[i]; sm.Rule == o.Target && sm.Silenced == "" {
+				sm.Silenced = model.RuleRests + o.Value
+			}
+		}
+	}
 }
 
 func judgeLegibility(w *work) {
 	scores := smells.Score(w.rules, w.out.Smells, resolved)
 	w.out.Legibility = scores.ByFolder["."]
 	w.out.Strains = scores.Arithmetic(".")
+	w.out.Raise = smells.Raise(w.rules, w.out.Smells, scores, mostMends)
 	w.result.Scores = scores
 }

@@ -63,6 +63,10 @@ type RoleOf struct {
 	ByHand bool   `json:"by_hand"` // the lead set it
 }
 
+// RuleRests stands before the reason in what silences the hits of a rule that
+// rests.
+const RuleRests = "the rule rests: "
+
 // Kinds of Overrule.
 const (
 	OverruleRole    = "role"
@@ -71,13 +75,14 @@ const (
 	OverrulePurpose = "purpose"
 	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
 	OverruleWord    = "word"   // a word of names and folders stands for a role; an empty value takes it out of the lexicon
+	OverruleRule    = "rule" // it rests: what it hits is listed and does not count; the value is why
 	OverruleLink    = "link"   // a dependency that no line tells: the target is two files with a tab between, the value why
 )
 
 // Overrule is what the lead says against what was computed: for a file, a
 // folder or a glob, or for a feature by its name.
 type Overrule struct {
-	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,link,word"`
+	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,rule,link,word"`
 	Target string `json:"target"`
 	Value  string `json:"value"`
 	By     string `json:"by"`
@@ -194,6 +199,14 @@ type PatternMatch struct {
 	Score   float64    `json:"score"`
 	For     []Argument `json:"for"`
 	Against []Argument `json:"against"`
+}
+
+// Mend is something that would raise the score, with the points it brings.
+type Mend struct {
+	What   string   `json:"what"`
+	Path   string   `json:"path"`
+	Gain   float64  `json:"gain"`
+	Smells []string `json:"smells"`
 }
 
 // Purpose is what a folder is for, and who says so: "author", "inferred",
@@ -347,6 +360,7 @@ type Judgement struct {
 	LevelDepth int
 	Legibility Legibility
 	Strains    []Strain
+	Raise      []Mend // what would raise the total most
 	Judged     int // judged lines
 	AllLines   int
 	Notes      []Note // what could not be told, and why

@@ -29,7 +29,7 @@ func commentedOutCode(c *Context, r *Rule) (out []hit) {
 			return
 		}
 		out = append(out, hit{
-			path: f.Path, line: f.Facts.Asides[0].From, end: f.Facts.Asides[0].To, strength: 0.2 + 0.01*float64(lines-least),
+			path: f.Path, line: f.Facts.Asides[0].From, end: f.Facts.Asides[0].To, strength: min(0.5, 0.2+0.01*float64(lines-least)),
 			touches: []string{f.Path}, evidence: ev[:min(12, len(ev))],
 			message: fmt.Sprintf("%s lines of code stand in comments", capital(number(lines))),
 		})

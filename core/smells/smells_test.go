@@ -190,3 +190,25 @@ func TestTheBriefSetsWhatIsJudged(t *testing.T) {
 	require.Error(t, judgement.CheckBrief(model.Brief{Stage: model.Sketch, Out: []string{"[a"}}))
 	require.NoError(t, judgement.CheckBrief(model.Brief{Stage: model.InService, In: []string{"**/*.ts"}}))
 }
+
+func TestWhatWouldRaiseTheScoreComesTrue(t *testing.T) {
+	for seed := range uint64(40) {
+		r := rand.New(rand.NewPCG(seed, 11))
+		c := context(2+r.IntN(60), r)
+		var found []model.Smell
+		for i := range 30 {
+			sm := randomSmell(c, r)
+			sm.ID = fmt.Sprint(i)
+			found = append(found, sm)
+		}
+		before := smells.Score(c, found, all)
+		last := math.Inf(1)
+		for _, m := range smells.Raise(c, found, before, 10) {
+			require.LessOrEqual(t, m.Gain, last, "the largest first")
+			last = m.Gain
+			left := slices.DeleteFunc(slices.Clone(found), func(sm model.Smell) bool { return sm.ID == m.Smells[0] })
+			after := smells.Score(c, left, all)
+			require.InDelta(t, m.Gain, *after.ByFolder["."].Total-*before.ByFolder["."].Total, 0.03, m.What)
+		}
+	}
+}

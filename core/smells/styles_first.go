@@ -36,7 +36,7 @@ func stylesFirst(c *Context, r *Rule) (out []hit) {
 			return
 		}
 		out = append(out, hit{
-			path: f.Path, line: ev[0].Line, strength: 0.2 + 0.005*float64(lines-least), touches: []string{f.Path},
+			path: f.Path, line: ev[0].Line, strength: min(0.4, 0.2+0.005*float64(lines-least)), touches: []string{f.Path},
 			evidence: ev[:min(12, len(ev))],
 			message:  fmt.Sprintf("%s lines of styles stand before the first component", capital(number(lines))),
 		})

@@ -30,7 +30,7 @@ func testWaits(c *Context, _ *Rule) (out []hit) {
 			message = fmt.Sprintf("%s tests wait for time to pass", capital(number(len(ev))))
 		}
 		out = append(out, hit{
-			path: f.Path, line: ev[0].Line, strength: 0.25 + 0.05*float64(len(ev)-1), touches: []string{f.Path},
+			path: f.Path, line: ev[0].Line, strength: min(0.5, 0.25+0.05*float64(len(ev)-1)), touches: []string{f.Path},
 			evidence: ev[:min(12, len(ev))], message: message,
 		})
 	})

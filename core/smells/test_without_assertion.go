@@ -36,7 +36,7 @@ func testWithoutAssertion(c *Context, _ *Rule) (out []hit) {
 			message = fmt.Sprintf("%s of %s tests check nothing", capital(number(len(ev))), number(len(f.Facts.Cases)))
 		}
 		out = append(out, hit{
-			path: f.Path, line: ev[0].Line, strength: 0.3 + 0.05*float64(len(ev)-1), touches: []string{f.Path},
+			path: f.Path, line: ev[0].Line, strength: min(0.6, 0.3+0.05*float64(len(ev)-1)), touches: []string{f.Path},
 			evidence: ev[:min(12, len(ev))], message: message,
 		})
 	})

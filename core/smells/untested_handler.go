@@ -36,7 +36,7 @@ func untestedHandler(c *Context, _ *Rule) (out []hit) {
 			what = fmt.Sprintf("No test reaches %s of the handlers in *%s*", number(len(ev)), path.Base(p))
 		}
 		out = append(out, hit{
-			path: p, line: ev[0].Line, strength: 0.3 + 0.03*float64(len(ev)-1), touches: []string{p},
+			path: p, line: ev[0].Line, strength: min(0.6, 0.3+0.03*float64(len(ev)-1)), touches: []string{p},
 			evidence: ev[:min(12, len(ev))], message: what,
 		})
 	}
@@ -55,7 +55,8 @@ func (c *Context) untested(g *calls.Graph, list []model.Route) (missing map[stri
 	}
 	missing = map[string][]model.Evidence{}
 	for _, r := range list {
-		if r.HandlerPath == "" || r.HandlerLine == 0 || !c.Judged[r.HandlerPath] || c.IsTest(r.Path) {
+		if r.HandlerPath == "" || r.HandlerLine == 0 || !c.Judged[r.HandlerPath] || c.IsTest(r.Path) ||
+			c.Roles[r.HandlerPath].Role == model.RoleView { // what draws a page is tested on the screen
 			continue
 		}
 		ref, ok := g.AtPath(r.HandlerPath, r.HandlerLine)

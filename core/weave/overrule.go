@@ -39,6 +39,11 @@ func CheckOverrule(o model.Overrule) error {
 			return fmt.Errorf("say why the one needs the other: no line of the code does")
 		}
 		return nil
+	case model.OverruleRule:
+		if strings.TrimSpace(o.Value) == "" {
+			return fmt.Errorf("say why the rule rests")
+		}
+		return nil
 	case model.OverruleFeature, model.OverruleRename, model.OverrulePurpose:
 	default:
 		return fmt.Errorf("a role, an origin, a feature or a purpose can be set, a feature renamed and a dependency declared")
@@ -191,7 +196,7 @@ func Idle(s *model.Survey, features []model.Feature, by []model.Overrule) []mode
 // meets reports whether what an overrule is about is there.
 func meets(s *model.Survey, features []model.Feature, o *model.Overrule) bool {
 	switch o.Kind {
-	case model.OverruleWord:
+	case model.OverruleWord, model.OverruleRule:
 		return true // it is about a word, wherever it may stand
 	case model.OverruleRename:
 		return slices.ContainsFunc(features, func(f model.Feature) bool { return strings.EqualFold(f.Name, o.Target) })

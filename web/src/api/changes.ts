@@ -73,8 +73,8 @@ export function useUndoMarks(id: number) {
 export function useSilence(id: number) {
   const qc = useQueryClient()
   return useMutation({
-    mutationFn: (body: { smell: string; reason: string; by: string }) =>
-      answer(api.PUT('/api/codebases/{id}/silence', { params: { path: { id } }, body })),
+    mutationFn: (body: { all: { smell: string; reason: string }[]; by: string }) =>
+      answer(api.PUT('/api/codebases/{id}/silences', { params: { path: { id } }, body })),
     onSuccess: () => told(qc, id, 'judged'),
   })
 }

@@ -42,6 +42,7 @@ export type Name =
   | 'margin'
   | 'code'
   | 'smells'
+  | 'desk'
   | 'routes'
   | 'journey'
   | 'definition'
@@ -77,6 +78,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'margin',
     'code',
     'smells',
+    'desk',
     'routes',
     'journey',
     'definition',

@@ -89,6 +89,37 @@ export const useSmells = (a: At, n: Narrow, count: number, enabled: boolean) =>
     placeholderData: keepPreviousData,
   })
 
+/** The smells of a place in groups, and those that are asked for. */
+export const useDesk = (
+  a: At,
+  n: Narrow,
+  by: { group: 'rule' | 'facet' | 'folder' | 'feature'; key: string; words: string; quiet: boolean },
+  count: number,
+) =>
+  useQuery({
+    queryKey: keys.view('desk', a, n.feature, n.role, by.group, by.key, by.words, by.quiet, count),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/desk', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              feature: n.feature || undefined,
+              role: n.role || undefined,
+              group: by.group,
+              key: by.key || undefined,
+              words: by.words || undefined,
+              quiet: by.quiet || undefined,
+              count,
+            },
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
 export const useGrid = (a: At) =>
   useView('weave', a, () => answer(api.GET('/api/codebases/{id}/weave', params(a))), { keep: true })
 

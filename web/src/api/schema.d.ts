@@ -280,6 +280,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID desk */
+        get: operations["get-api-codebases-by-id-desk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/findings": {
         parameters: {
             query?: never;
@@ -582,6 +599,23 @@ export interface paths {
         get?: never;
         /** Put API codebases by ID silence */
         put: operations["put-api-codebases-by-id-silence"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/silences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API codebases by ID silences */
+        put: operations["put-api-codebases-by-id-silences"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1199,6 +1233,70 @@ export interface components {
             levels: string[][];
             packages: components["schemas"]["Package"][];
         };
+        Desk: {
+            /**
+             * Format: int64
+             * @description smells asked for that count
+             */
+            count: number;
+            /** Format: int64 */
+            from: number;
+            /** @description the largest first */
+            groups: components["schemas"]["DeskGroup"][];
+            /**
+             * Format: int64
+             * @description smells asked for that were silenced
+             */
+            quiet: number;
+            /** @description what would raise the score of the codebase most */
+            raise: components["schemas"]["Mend"][];
+            rule?: components["schemas"]["DeskRule"];
+            /** @description a stretch of those asked for, strongest first, silenced ones last */
+            smells: components["schemas"]["Smell"][];
+            /** @description the rules of the smells told */
+            titles: {
+                [key: string]: components["schemas"]["RuleText"];
+            };
+        };
+        DeskGroup: {
+            /**
+             * Format: int64
+             * @description smells that count
+             */
+            count: number;
+            key: string;
+            /** Format: int64 */
+            quiet: number;
+            /** Format: double */
+            strongest: number;
+            title: string;
+        };
+        DeskLimit: {
+            meaning: string;
+            /** Format: double */
+            value: number;
+        };
+        DeskRule: {
+            /** @description what was silenced one by one, and why */
+            dismissed: components["schemas"]["Dismissal"][];
+            example: string;
+            facet: string;
+            limits: components["schemas"]["DeskLimit"][];
+            question: string;
+            remedy: string;
+            /** @description why the rule rests here; empty when it does not */
+            rests: string;
+            slug: string;
+            title: string;
+            why: string;
+        };
+        Dismissal: {
+            /** Format: int64 */
+            line: number;
+            path: string;
+            reason: string;
+            text: string;
+        };
         Drawing: {
             boxes: components["schemas"]["Box"][];
             bundles: components["schemas"]["Bundle"][];
@@ -1658,6 +1756,13 @@ export interface components {
             /** Format: int64 */
             there_only: number;
         };
+        Mend: {
+            /** Format: double */
+            gain: number;
+            path: string;
+            smells: string[];
+            what: string;
+        };
         MessageRow: {
             name: string;
             receivers: components["schemas"]["Evidence"][];
@@ -1757,7 +1862,7 @@ export interface components {
         Overrule: {
             by: string;
             /** @enum {string} */
-            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "link" | "word";
+            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "rule" | "link" | "word";
             target: string;
             value: string;
         };
@@ -2149,6 +2254,10 @@ export interface components {
             file: boolean;
             name: string;
             path: string;
+        };
+        Silences: {
+            all: components["schemas"]["Quiet"][];
+            by?: string;
         };
         Smell: {
             /** Format: int64 */
@@ -3432,6 +3541,76 @@ export interface operations {
             };
         };
     };
+    "get-api-codebases-by-id-desk": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description one feature alone; - for what belongs to none */
+                feature?: string;
+                /** @description one role alone */
+                role?: string;
+                group?: "rule" | "facet" | "folder" | "feature";
+                /** @description one group alone */
+                key?: string;
+                /** @description of the message, the place or the rule */
+                words?: string;
+                /** @description silenced ones as well */
+                quiet?: boolean;
+                from?: number;
+                count?: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Desk"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-codebases-by-id-findings": {
         parameters: {
             query?: {
@@ -4368,6 +4547,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Quiet"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-codebases-by-id-silences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Silences"];
             };
         };
         responses: {

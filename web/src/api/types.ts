@@ -46,6 +46,7 @@ export type State = Finding['state']
 export type Ledger = Schemas['Ledger']
 export type Legibility = Schemas['Legibility']
 export type Margin = Omit<Schemas['Margin'], 'score'> & { score: Legibility | null }
+export type Desk = Schemas['Desk']
 export type NewFinding = Schemas['NewFinding']
 export type Patch = Schemas['Patch']
 export type PlaceHit = Schemas['PlaceHit']

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { useFinding } from '../api/queries'
 import { useLocation } from 'react-router'
-import { inField, isOpening, takeTyped } from '../parts/gate'
+import { inField, beginOpening, takeTyped } from '../parts/gate'
 import { useKeys } from '../parts/keys'
 import { Ledger } from '../parts/ledger/Ledger'
 import { Failed, Waiting } from '../parts/Waiting'
@@ -37,7 +37,7 @@ export default function Findings() {
   }
   const toggle = (row: Row) => {
     if (!row.f) return
-    if (open !== row.f.id) isOpening('finding')
+    if (open !== row.f.id) beginOpening('finding')
     show({ open: open === row.f.id ? '' : String(row.f.id) })
   }
   const close = () => {

@@ -1,6 +1,6 @@
 import { Link, useNavigate } from 'react-router'
 import type { Margin } from '../api/types'
-import { isOpening } from '../parts/gate'
+import { beginOpening } from '../parts/gate'
 import { stay, urlOf, useWhere } from '../place/place'
 import { Sign } from '../review/Sign'
 import { figure } from '../theme/ink'
@@ -28,7 +28,7 @@ export function FindingsHere({ m }: { m: Margin }) {
                 type="button"
                 className="asLink"
                 onClick={() => {
-                  isOpening('finding')
+                  beginOpening('finding')
                   void navigate(urlOf({ ...stay(where), view: 'findings', at: where.at }, { open: String(f.id) }))
                 }}
               >

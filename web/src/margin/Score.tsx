@@ -87,6 +87,11 @@ export function Score({ score, strains, titles }: { score: Legibility; strains: 
         Rests on {score.judged_share === null ? '–' : Math.round(score.judged_share * 100)} % of the lines here; the rest is
         generated, vendored, binary or out of scope.
       </p>
+      {score.tests !== null && (
+        <p className="faint" title="Tests are told apart: they do not enter the score.">
+          Tests by their own rules: {points(score.tests)} of 100
+        </p>
+      )}
     </section>
   )
 }

@@ -1,8 +1,8 @@
 import { useCallback, useState } from 'react'
-import { isOpening, takeTyped } from '../parts/gate'
+import { beginOpening, takeTyped } from '../parts/gate'
 
 /** Asks for the reason why a smell does not count. */
-export function SilenceField({ onSilence }: { onSilence: (reason: string) => void }) {
+export function SilenceField({ onSilence, text = 'Silence it' }: { onSilence: (reason: string) => void; text?: string }) {
   const [open, setOpen] = useState(false)
   const [reason, setReason] = useState('')
   const attach = useCallback((field: HTMLInputElement | null) => {
@@ -16,11 +16,11 @@ export function SilenceField({ onSilence }: { onSilence: (reason: string) => voi
         type="button"
         className="quiet"
         onClick={() => {
-          isOpening('silence')
+          beginOpening('silence')
           setOpen(true)
         }}
       >
-        Silence it
+        {text}
       </button>
     )
   return (

@@ -61,11 +61,11 @@ export function SmellItem({ s, place, title, chosen, recorded, onChoose, onRecor
                 {recorded ? 'recorded' : 'Make it a finding'} {!recorded && <kbd>s</kbd>}
               </button>
               {s.silenced ? (
-                <button type="button" className="quiet" onClick={() => review.silence(s, '')}>
+                <button type="button" className="quiet" onClick={() => review.silence([s], '')}>
                   Count it again
                 </button>
               ) : (
-                <SilenceField onSilence={(reason) => review.silence(s, reason)} />
+                <SilenceField onSilence={(reason) => review.silence([s], reason)} />
               )}
             </p>
           </div>

@@ -28,11 +28,11 @@ export function SmellsHere({ m }: { m: Margin }) {
     setChosen(next)
     document.getElementById(`smell-${smells[next]?.id}`)?.scrollIntoView({ block: 'nearest' })
   }
-  const readable = where.view !== 'findings'
+  const readable = where.view !== 'findings' && where.view !== 'smells'
   useKeys({
     next: readable ? () => step(1) : undefined,
     previous: readable ? () => step(-1) : undefined,
-    smell: () => smell && record(smell),
+    smell: where.view !== 'smells' ? () => smell && record(smell) : undefined,
   })
   const total = Math.max(m.smell_count, more?.total ?? m.smells.length)
   return (

@@ -1,5 +1,5 @@
 import { useEffect, useRef, type ReactNode } from 'react'
-import { isOpening, takeTyped } from './gate'
+import { beginOpening, takeTyped } from './gate'
 
 export interface MenuItem {
   id: string
@@ -91,7 +91,7 @@ export function Menu({
         aria-expanded={open}
         onClick={() => {
           if (open) takeTyped(name)
-          else isOpening(name)
+          else beginOpening(name)
           onOpen(!open)
         }}
       >

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
-import { enterView, isOpening, keep, mayAct, takeTyped } from './gate'
+import { enterView, beginOpening, keep, mayAct, takeTyped } from './gate'
 
 const key = (k: string, more = {}) => ({ key: k, ctrlKey: false, metaKey: false, altKey: false, isComposing: false, ...more })
 
@@ -36,7 +36,7 @@ test.each([
 
 test('what is typed while something opens is kept for it', () => {
   expect(keep(key('r'))).toBe(false)
-  isOpening('search')
+  beginOpening('search')
   expect(mayAct(el('p'))).toBe(false)
   for (const k of ['s', 'x', 'Backspace', 'h', 'Shift', 'e', 'Enter']) expect(keep(key(k))).toBe(true)
   expect(keep(key('k', { ctrlKey: true }))).toBe(false)
@@ -49,10 +49,10 @@ test('what is typed while something opens is kept for it', () => {
 
 test('Escape gives up what is opening, and so does time', () => {
   vi.useFakeTimers()
-  isOpening('search')
+  beginOpening('search')
   expect(keep(key('Escape'))).toBe(false)
   expect(takeTyped('search')).toBeNull()
-  isOpening('search')
+  beginOpening('search')
   vi.advanceTimersByTime(10_001)
   expect(takeTyped('search')).toBeNull()
 })

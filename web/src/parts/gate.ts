@@ -21,7 +21,7 @@ let opening: Opening | null = null
 const patience = 10_000
 
 /** Says that something is opening: keys are its own from now on. */
-export function isOpening(name: string) {
+export function beginOpening(name: string) {
   if (opening) window.clearTimeout(opening.late)
   opening = { name, typed: '', entered: false, late: window.setTimeout(() => (opening = null), patience) }
 }

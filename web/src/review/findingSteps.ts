@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react'
 import { useAddFinding, useChangeFinding } from '../api/changes'
 import api, { answer } from '../api/client'
-import type { Finding, NewFinding, Patch } from '../api/types'
+import type { Finding, NewFinding, Patch, Smell } from '../api/types'
 import { failed, type Tools } from './tools'
 import { fieldName, stepOf, takeBack, type Changeable, type Step } from './undo'
 
@@ -63,6 +63,27 @@ export function useFindingSteps({ id, person, say, push }: Tools) {
     },
     [addFinding, changeFinding, now, person, push, say],
   )
+  const addAll = useCallback(
+    async (all: readonly Pick<Smell, 'id' | 'path'>[], survey: number) => {
+      const made: Finding[] = []
+      // One after the other: their order in the list is the order they were shown in.
+      for (const s of all)
+        made.push(await addFinding({ by: person, kind: 'improve', title: '', path: s.path, smell: s.id, survey }))
+      const text = `Recorded: ${made.length} findings`
+      push(text, async () => {
+        const there = await Promise.all(made.map((f) => now(f.id)))
+        const own = there.filter((f, i) => f.version === made[i]?.version && !f.deleted)
+        for (const f of own) await changeFinding({ finding: f, patch: { deleted: true }, by: person })
+        const left = there.filter((f) => !f.deleted).length - own.length
+        say({
+          text: `Taken back: ${own.length} findings${left > 0 ? `; ${left} were changed since and are left` : ''}`,
+          warn: left > 0,
+        })
+      })
+      say({ text, undo: true })
+    },
+    [addFinding, changeFinding, now, person, push, say],
+  )
   const change = useCallback(
     async (f: Changeable, patch: Patch) => {
       const step = stepOf(f, patch)
@@ -73,7 +94,7 @@ export function useFindingSteps({ id, person, say, push }: Tools) {
     },
     [changeFinding, person, push, revert, say],
   )
-  return useMemo(() => ({ add, change }), [add, change])
+  return useMemo(() => ({ add, addAll, change }), [add, addAll, change])
 }
 
 const changedWords = (p: Patch) =>

@@ -37,6 +37,13 @@ export function stillMine(now: readonly Overrule[], steps: readonly HandStep[]):
   return { mine, theirs: steps.filter((s) => !mine.includes(s)) }
 }
 
+/** What silencing smells, or letting them count again, is called in the history. */
+export function silencedText(all: readonly Pick<Smell, 'message'>[], reason: string): string {
+  const [first] = all
+  if (all.length !== 1 || !first) return `${reason ? 'Silenced' : 'They count again'}: ${all.length} smells`
+  return reason ? `Silenced: ${first.message.replace(/\*/g, '')}` : 'It counts again'
+}
+
 const overrulesNow = (qc: QueryClient, id: number) =>
   qc.fetchQuery({
     queryKey: keys.of(id, 'overrules'),
@@ -47,24 +54,24 @@ const overrulesNow = (qc: QueryClient, id: number) =>
 /** What the lead sets and what is judged by it: silences, things set by hand, arrangements, brief and charter. */
 export function useJudgedSteps({ id, person, say, push }: Tools) {
   const qc = useQueryClient()
-  const { mutateAsync: putSilence } = useSilence(id)
+  const { mutateAsync: putSilences } = useSilence(id)
   const { mutateAsync: putOverrule } = useOverrule(id)
   const { mutateAsync: putArrangement } = useArrange(id)
   const { mutateAsync: putBrief } = useSetBrief(id)
   const { mutateAsync: putCharter } = useSaveCharter(id)
   const silence = useCallback(
-    (s: Pick<Smell, 'id' | 'message' | 'silenced'>, reason: string) => {
-      const was = s.silenced ?? ''
-      putSilence({ smell: s.id, reason, by: person }).then(() => {
-        const text = reason ? `Silenced: ${s.message.replace(/\*/g, '')}` : 'It counts again'
+    (all: readonly Pick<Smell, 'id' | 'message' | 'silenced'>[], reason: string) => {
+      const was = all.map((s) => ({ smell: s.id, reason: s.silenced ?? '' }))
+      putSilences({ all: all.map((s) => ({ smell: s.id, reason })), by: person }).then(() => {
+        const text = silencedText(all, reason)
         push(text, async () => {
-          await putSilence({ smell: s.id, reason: was, by: person })
-          say({ text: was ? 'Taken back: it is silenced again' : 'Taken back: it counts again' })
+          await putSilences({ all: was, by: person })
+          say({ text: `Taken back: ${text}` })
         })
         say({ text, undo: true })
       }, failed(say))
     },
-    [person, push, putSilence, say],
+    [person, push, putSilences, say],
   )
   const overrule = useCallback(
     async (name: string, all: readonly ByHand[]) => {

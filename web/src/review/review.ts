@@ -9,11 +9,13 @@ export type ByHand = Omit<Overrule, 'by'> & { gone?: boolean }
 /** What every part of the interface uses to record and change what people say. All of it can be taken back. */
 export interface Review {
   add: (f: NewFinding) => Promise<Finding>
+  /** Makes a finding of each smell, as one step. */
+  addAll: (all: readonly Pick<Smell, 'id' | 'path'>[], survey: number) => Promise<void>
   change: (f: Changeable, patch: Patch) => Promise<Finding>
   /** Sets or takes away the read mark of a file, or of all judged files below a folder. */
   mark: (path: string, read: boolean) => void
-  /** Stops a smell from counting; without a reason it counts again. */
-  silence: (s: Pick<Smell, 'id' | 'message' | 'silenced'>, reason: string) => void
+  /** Stops smells from counting, as one step; without a reason they count again. */
+  silence: (all: readonly Pick<Smell, 'id' | 'message' | 'silenced'>[], reason: string) => void
   /** Sets things by hand, as one step with a name of its own. */
   overrule: (name: string, all: readonly ByHand[]) => Promise<void>
   arrange: (place: string, boxes: string[], was: string[]) => Promise<void>

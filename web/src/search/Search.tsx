@@ -1,7 +1,7 @@
 import { useDeferredValue, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useFindings, usePlaces } from '../api/queries'
-import { isOpening, takeTyped } from '../parts/gate'
+import { beginOpening, takeTyped } from '../parts/gate'
 import { Sheet } from '../parts/Sheet'
 import { stay, urlOf, useWhere } from '../place/place'
 import { Sign } from '../review/Sign'
@@ -131,7 +131,7 @@ export default function Search({ onClose }: { onClose: () => void }) {
                   type="button"
                   data-hit
                   onClick={() => {
-                    isOpening('finding')
+                    beginOpening('finding')
                     go(urlOf({ ...stay(where), view: 'findings' }, { open: String(f.id) }))
                   }}
                 >

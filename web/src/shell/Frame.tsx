@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { useCodebase, useMargin, useSettings } from '../api/queries'
 import { Problem } from '../api/client'
 import { MarginStrip } from '../margin/MarginStrip'
-import { enterView, isOpening, takeTyped, useGate } from '../parts/gate'
+import { enterView, beginOpening, takeTyped, useGate } from '../parts/gate'
 import { ProgressLine } from '../parts/ProgressLine'
 import { SignIn } from '../parts/SignIn'
 import { useTheme } from '../parts/theme'
@@ -55,7 +55,7 @@ function Framed() {
   const margin = where.margin ? where.margin === 'on' : !narrow
   const marked = useMargin({ ...where, at: where.pick || where.at })
   const openOver = (what: 'search' | 'keys') => {
-    isOpening(what)
+    beginOpening(what)
     setOver(what)
   }
   const close = () => {
@@ -93,7 +93,7 @@ function Framed() {
       const field = document.getElementById('remark')
       if (field) field.focus()
       else {
-        isOpening('note')
+        beginOpening('note')
         setMargin(true)
       }
     },

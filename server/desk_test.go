@@ -1,0 +1,95 @@
+package server_test
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"testing"
+
+	"jantel/core/model"
+	"jantel/core/testkit"
+	"jantel/server"
+
+	"github.com/stretchr/testify/require"
+)
+
+const panels = `-- desk/panel1.ts --
+export const a = 1
+-- desk/panel2.ts --
+export const b = 1
+-- counter/stuff.ts --
+export const c = 1
+-- counter/temp.ts --
+export const wq = 1
+`
+
+func TestTheDeskGroupsSmellsAndLetsARuleRest(t *testing.T) {
+	dir := testkit.Tree(t, panels)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	at := fmt.Sprintf("/api/codebases/%d/desk", id)
+	desk := func(query string) (d server.Desk) {
+		p.get(at+"?"+query, &d)
+		return d
+	}
+	all := desk("")
+	require.NotEmpty(t, all.Groups)
+	require.NotEmpty(t, all.Raise)
+	sum := 0
+	for i, g := range all.Groups {
+		sum += g.Count
+		require.True(t, i == 0 || g.Count <= all.Groups[i-1].Count, "the largest first")
+	}
+	require.Equal(t, all.Count, sum)
+	for _, group := range []string{"facet", "folder", "feature"} {
+		in := 0
+		for _, g := range desk("group=" + group).Groups {
+			in += g.Count
+			one := desk("group=" + group + "&key=" + url.QueryEscape(g.Key))
+			require.Equal(t, g.Count, one.Count, "%s %s", group, g.Key)
+			require.Len(t, one.Smells, g.Count)
+		}
+		require.Equal(t, all.Count, in, group)
+	}
+	require.Zero(t, desk("words=nowhere").Count)
+	require.Positive(t, desk("words=panel").Count)
+	require.Less(t, desk("words=panel").Count, all.Count)
+
+	rule := all.Groups[0].Key
+	one := desk("key=" + rule)
+	require.Equal(t, rule, one.Rule.Slug)
+	require.NotEmpty(t, one.Rule.Example)
+	var quiet []server.Quiet
+	for _, sm := range one.Smells {
+		quiet = append(quiet, server.Quiet{Smell: sm.ID, Reason: "they are numbered on the wall"})
+	}
+	silences := fmt.Sprintf("/api/codebases/%d/silences", id)
+	p.do(http.MethodPut, silences, server.Silences{All: quiet, By: "Priya"}, nil)
+	after := desk("key=" + rule)
+	require.Zero(t, after.Count)
+	require.Equal(t, len(quiet), after.Quiet)
+	require.Empty(t, after.Smells)
+	require.Len(t, after.Rule.Dismissed, len(quiet))
+	require.Equal(t, "they are numbered on the wall", after.Rule.Dismissed[0].Reason)
+	require.Len(t, desk("quiet=true&key="+rule).Smells, len(quiet))
+	for i := range quiet {
+		quiet[i].Reason = ""
+	}
+	p.do(http.MethodPut, silences, server.Silences{All: quiet}, nil)
+	require.Equal(t, one.Count, desk("key="+rule).Count, "all count again")
+
+	p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id),
+		model.Overrule{Kind: model.OverruleRule, Target: rule, Value: "agreed on the wall"}, nil)
+	rests := desk("key=" + rule)
+	require.Equal(t, "agreed on the wall", rests.Rule.Rests)
+	require.Zero(t, rests.Count)
+	require.Empty(t, rests.Rule.Dismissed, "no single one was dismissed")
+
+	r, _ := p.send(http.MethodPut, silences, server.Silences{All: []server.Quiet{{Smell: "none", Reason: "x"}}})
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	r, _ = p.send(http.MethodGet, at+"?at=nowhere", nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	r, _ = p.send(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id),
+		model.Overrule{Kind: model.OverruleRule, Target: rule, Value: " "})
+	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, "a reason is asked for")
+}
