@@ -75,8 +75,8 @@ func share(part, whole int) float64 {
 	return float64(int(float64(part)/float64(whole)*10000)) / 10000
 }
 
-// parts are what the ledger of a judgement is made of, whatever the place.
-type parts struct {
+// figures are what the ledger of a judgement is made of, whatever the place.
+type figures struct {
 	order  []*model.Folder
 	counts map[string]int
 	worst  map[string]float64
@@ -84,9 +84,9 @@ type parts struct {
 	out    map[string]int
 }
 
-func (o *judged) parts() *parts {
-	return cached(o, "parts", func() *parts {
-		p := &parts{counts: map[string]int{}, worst: map[string]float64{}, in: map[string]int{}, out: map[string]int{}}
+func (o *judged) figures() *figures {
+	return cached(o, "figures", func() *figures {
+		p := &figures{counts: map[string]int{}, worst: map[string]float64{}, in: map[string]int{}, out: map[string]int{}}
 		for _, sm := range o.Smells {
 			if sm.Silenced == "" {
 				p.counts[sm.Path]++
@@ -163,7 +163,7 @@ func (s *Server) layout(ctx context.Context, o *judged, place string) (*Ledger, 
 			}
 		}
 	}
-	p, pasts, heads := o.parts(), o.pasts(), o.heads()
+	p, pasts, heads := o.figures(), o.pasts(), o.heads()
 	l := &Ledger{Place: place, Roles: model.Roles, Rows: []Row{}, Counter: counter}
 	index := map[model.Role]int{}
 	for i, r := range model.Roles {

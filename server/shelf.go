@@ -30,8 +30,8 @@ type shelved struct {
 	facts    once[*model.Survey]
 	mu       sync.Mutex
 	result   *judgement.Result
-	declared *model.Survey  // the facts with what the lead declared
-	views    map[string]any // what was made of result, by name
+	declared *model.Survey    // the facts with what the lead declared
+	views    map[string]*cell // what was made of result, by name
 }
 
 func newShelf(s *Server) *shelf { return &shelf{s: s} }
@@ -131,7 +131,7 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error
 	defer h.mu.Unlock()
 	if v := in.Version(); h.result == nil || h.result.Version != v {
 		h.declared = weave.Declare(facts, by)
-		h.result, h.views = judgement.JudgeBy(h.declared, in), map[string]any{}
+		h.result, h.views = judgement.JudgeBy(h.declared, in), map[string]*cell{}
 		if keys := in.Quiet.Keyless(h.result.Smells); len(keys) > 0 {
 			if err := sh.s.review.KeepKeys(ctx, codebase, keys); err != nil {
 				return nil, failure(err)
@@ -187,19 +187,33 @@ func (sh *shelf) forget(ids []int64) {
 	sh.shelved = slices.DeleteFunc(sh.shelved, func(h *shelved) bool { return slices.Contains(ids, h.survey) })
 }
 
-// kept makes a part of a view once for a judgement.
+// cell is a part of a view that is made once, by who asks for it first; others
+// who ask for the same wait for it, and nobody else does.
+type cell struct {
+	mu   sync.Mutex
+	made bool
+	v    any
+}
+
+// cached makes a part of a view once for a judgement.
 func cached[T any](o *judged, name string, make func() T) T {
 	o.shelved.mu.Lock()
-	defer o.shelved.mu.Unlock()
+	c := &cell{}
 	if o.shelved.result == o.Result {
-		if v, ok := o.shelved.views[name].(T); ok {
-			return v
+		if known := o.shelved.views[name]; known != nil {
+			c = known
+		} else {
+			o.shelved.views[name] = c
 		}
 	}
-	v := make()
-	if o.shelved.result == o.Result {
-		o.shelved.views[name] = v
+	o.shelved.mu.Unlock()
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if !c.made {
+		c.v = make()
+		c.made = true
 	}
+	v, _ := c.v.(T)
 	return v
 }
 

@@ -42,7 +42,7 @@ func (b *builder) stack(part int, needs map[need]map[string]int) {
 	name := map[string]int{}
 	var names []string
 	for i := range b.Blocks {
-		if b.Blocks[i].Part == part {
+		if b.Blocks[i].Pile == part {
 			n := fmt.Sprintf("%05d", i)
 			name[n] = i
 			names = append(names, n)
@@ -112,7 +112,7 @@ func (b *builder) ties(needs map[need]map[string]int) {
 		return cmp.Or(cmp.Compare(x.from, y.from),
 			cmp.Compare(x.to, y.to))
 	}) {
-		from, to := b.Blocks[k.from].Part, b.Blocks[k.to].Part
+		from, to := b.Blocks[k.from].Pile, b.Blocks[k.to].Pile
 		if from == to {
 			continue
 		}
@@ -237,11 +237,11 @@ func (b *builder) lay() {
 func (b *builder) bottom() int {
 	of := make([]int, len(b.Parts))
 	for i := range b.Blocks {
-		of[b.Blocks[i].Part] = max(of[b.Blocks[i].Part], b.Blocks[i].Row+1)
+		of[b.Blocks[i].Pile] = max(of[b.Blocks[i].Pile], b.Blocks[i].Row+1)
 	}
 	rows := slices.Max(of)
 	for i := range b.Blocks {
-		b.Blocks[i].Row += rows - of[b.Blocks[i].Part]
+		b.Blocks[i].Row += rows - of[b.Blocks[i].Pile]
 	}
 	return rows
 }
@@ -250,7 +250,7 @@ func (b *builder) bottom() int {
 func (b *builder) inRow(part int) map[int][]int {
 	out := map[int][]int{}
 	for i := range b.Blocks {
-		if b.Blocks[i].Part == part {
+		if b.Blocks[i].Pile == part {
 			out[b.Blocks[i].Row] = append(out[b.Blocks[i].Row], i)
 		}
 	}
@@ -449,13 +449,13 @@ func (b *builder) route() {
 		if leave == arrive {
 			way = []string{point("M", x1, y1), vert(a), horiz(x2), vert(y2)}
 		} else {
-			beside := f.Part // the gutter to the right of that part
-			if g.Part < f.Part {
+			beside := f.Pile // the gutter to the right of that part
+			if g.Pile < f.Pile {
 				beside--
 			}
 			gx := b.Parts[beside].X + b.Parts[beside].W + gutter/2
-			if f.Part == g.Part {
-				gx = b.past(f.Part, min(f.Row, g.Row), max(f.Row, g.Row)) + gutter/2
+			if f.Pile == g.Pile {
+				gx = b.past(f.Pile, min(f.Row, g.Row), max(f.Row, g.Row)) + gutter/2
 			}
 			gx = min(gx, sheetW-edge/2) + lane(gutters, beside, 3, edge-8)
 			e := gy(arrive) + lane(gaps, arrive, 2.5, gap-4)
@@ -475,7 +475,7 @@ func (b *builder) route() {
 func (b *builder) past(part, above, below int) float64 {
 	x := b.Parts[part].X
 	for i := range b.Blocks {
-		if k := &b.Blocks[i]; k.Part == part && k.Row > above && k.Row < below {
+		if k := &b.Blocks[i]; k.Pile == part && k.Row > above && k.Row < below {
 			x = max(x, k.X+k.W)
 			if k.Beside {
 				x = max(x, k.X+k.W+6+float64(len([]rune(k.Name)))*letterW)

@@ -65,7 +65,7 @@ func (b *builder) parts() {
 	at := map[string]int{}
 	for _, p := range slices.Sorted(maps.Keys(weight)) {
 		at[p] = len(b.Parts)
-		part := Part{Path: p, Name: path.Base(p), Lines: weight[p]}
+		part := Pile{Path: p, Name: path.Base(p), Lines: weight[p]}
 		switch {
 		case p == restOf(b.place):
 			part.Path, part.Name = b.place, theRest
@@ -113,7 +113,7 @@ func (b *builder) order() {
 		}
 	}
 	slices.SortStableFunc(was, func(x, y int) int { return cmp.Compare(weight[x], weight[y]) })
-	parts, now := make([]Part, len(was)), make([]int, len(was))
+	parts, now := make([]Pile, len(was)), make([]int, len(was))
 	for i, w := range was {
 		parts[i], now[w] = b.Parts[w], i
 	}

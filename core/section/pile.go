@@ -43,7 +43,7 @@ func (b *builder) blocks(part int) {
 	index := map[string]int{}
 	for _, key := range slices.Sorted(maps.Keys(p.lines)) {
 		index[key] = len(b.Blocks)
-		b.Blocks = append(b.Blocks, Block{Path: strings.TrimSuffix(key, "/"), Part: part, Name: p.name(key),
+		b.Blocks = append(b.Blocks, Block{Path: strings.TrimSuffix(key, "/"), Pile: part, Name: p.name(key),
 			together: strings.HasSuffix(key, "/")})
 	}
 	for _, f := range p.files {

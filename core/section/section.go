@@ -32,15 +32,15 @@ type Section struct {
 	Height float64  `json:"height"`
 	Roof   float64  `json:"roof" doc:"the line below those who come in"`
 	Ground float64  `json:"ground" doc:"the line above what is kept and called"`
-	Parts  []Part   `json:"parts"`
+	Parts  []Pile   `json:"parts"`
 	Blocks []Block  `json:"blocks"`
 	Tags   []Tag    `json:"tags"`
 	Ties   []Tie    `json:"ties"`
 	Notes  []string `json:"notes"`
 }
 
-// Part is a project, or a folder that holds several, with a pile of blocks.
-type Part struct {
+// Pile is the blocks of a project, or of a folder that holds several.
+type Pile struct {
 	Path  string  `json:"path"`
 	Name  string  `json:"name"`
 	Lines int     `json:"lines" doc:"own program text, tests left out"`
@@ -60,7 +60,7 @@ type RoleLines struct {
 type Block struct {
 	Path     string      `json:"path" doc:"what it opens"`
 	Name     string      `json:"name"`
-	Part     int         `json:"part" doc:"the index of its part"`
+	Pile     int         `json:"part" doc:"the index of its part"`
 	Together int         `json:"together" doc:"how many stand together in it, 0 where it is one alone"`
 	Row      int         `json:"row" doc:"from the top"`
 	Lines    int         `json:"lines" doc:"own program text, tests left out: its width"`
@@ -124,7 +124,7 @@ type builder struct {
 // parts where no own program text lies.
 func Of(s *model.Survey, j *judgement.Result, place string) *Section {
 	b := &builder{
-		Section: &Section{Place: place, Parts: []Part{}, Blocks: []Block{}, Tags: []Tag{}, Ties: []Tie{}, Notes: []string{}},
+		Section: &Section{Place: place, Parts: []Pile{}, Blocks: []Block{}, Tags: []Tag{}, Ties: []Tie{}, Notes: []string{}},
 		s:       s, j: j, place: place, partOf: map[string]int{}, blockOf: map[string]int{},
 	}
 	b.parts()

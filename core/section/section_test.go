@@ -26,7 +26,7 @@ func rows(x *section.Section, part int) string {
 	byRow := map[int][]string{}
 	last := 0
 	for _, b := range x.Blocks {
-		if b.Part == part {
+		if b.Pile == part {
 			byRow[b.Row] = append(byRow[b.Row], b.Name)
 			last = max(last, b.Row)
 		}
@@ -270,7 +270,7 @@ func TestNothingLiesOverAnythingElse(t *testing.T) {
 		for _, b := range x.Blocks {
 			if b.Beside {
 				right := b.X + b.W + 7*float64(len(b.Title[0]))
-				require.LessOrEqual(t, right, x.Parts[b.Part].X+x.Parts[b.Part].W, "seed %d: the name of %s leaves its part", seed, b.Path)
+				require.LessOrEqual(t, right, x.Parts[b.Pile].X+x.Parts[b.Pile].W, "seed %d: the name of %s leaves its part", seed, b.Path)
 			}
 		}
 		for _, tie := range x.Ties {

@@ -49,7 +49,8 @@ func unusedExport(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		out = append(out, hit{
-			path: f.Path, line: ev[0].Line, strength: min(0.4, 0.2+0.02*float64(len(ev)-2)), touches: []string{f.Path}, evidence: ev[:min(12, len(ev))],
+			path: f.Path, line: ev[0].Line, strength: min(0.4, 0.2+0.02*float64(len(ev)-2)), touches: []string{f.Path},
+			evidence: ev[:min(12, len(ev))],
 			message: fmt.Sprintf("%s of the %s exports are taken by nobody: %s",
 				capital(number(len(ev))), number(offered), strings.Join(names[:min(4, len(names))], ", ")),
 		})

@@ -43,6 +43,8 @@ export type Name =
   | 'code'
   | 'smells'
   | 'desk'
+  | 'parts'
+  | 'part'
   | 'routes'
   | 'journey'
   | 'definition'
@@ -79,6 +81,8 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'code',
     'smells',
     'desk',
+    'parts',
+    'part',
     'routes',
     'journey',
     'definition',

@@ -1,6 +1,7 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery, type QueryFunctionContext } from '@tanstack/react-query'
 import api, { answer, Problem } from './client'
 import { keys, type At, type Name, type Narrow } from './keys'
+import type { PartOnly, PartSort } from './types'
 import type { CodebaseStatus, Home, Margin, Route } from './types'
 
 export type { At, Narrow }
@@ -118,6 +119,50 @@ export const useDesk = (
         }),
       ),
     placeholderData: keepPreviousData,
+  })
+
+/** The parts of a place that are asked for, in the order asked for. */
+export const useParts = (
+  a: At,
+  n: Narrow,
+  by: { words: string; kind: string; only: PartOnly | ''; sort: PartSort; up: boolean },
+  count: number,
+) =>
+  useQuery({
+    queryKey: keys.view('parts', a, n.feature, n.role, by.words, by.kind, by.only, by.sort, by.up, count),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/parts', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              feature: n.feature || undefined,
+              role: n.role || undefined,
+              words: by.words || undefined,
+              kind: by.kind || undefined,
+              only: by.only || undefined,
+              sort: by.sort,
+              up: by.up || undefined,
+              count,
+            },
+          },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  })
+
+/** One part with what it is made of, who uses it, and what it uses. */
+export const usePart = (a: At, name: string) =>
+  useQuery({
+    queryKey: keys.view('part', a, name),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/part', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, name } },
+        }),
+      ),
   })
 
 export const useGrid = (a: At) =>

@@ -470,6 +470,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID part */
+        get: operations["get-api-codebases-by-id-part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID parts */
+        get: operations["get-api-codebases-by-id-parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/places": {
         parameters: {
             query?: never;
@@ -1317,6 +1351,13 @@ export interface components {
             /** Format: double */
             width: number;
         };
+        Duty: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            line: number;
+            name: string;
+        };
         Entity: {
             /** Format: int64 */
             line: number;
@@ -1756,6 +1797,20 @@ export interface components {
             /** Format: int64 */
             there_only: number;
         };
+        Member: {
+            /** Format: int64 */
+            end_line: number;
+            exported: boolean;
+            kind: string;
+            /** Format: int64 */
+            line: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description definitions elsewhere that call or read it
+             */
+            users: number;
+        };
         Mend: {
             /** Format: double */
             gain: number;
@@ -1845,6 +1900,26 @@ export interface components {
              */
             untold: number;
         };
+        OnePart: {
+            /** @description how it begins, as written */
+            head: string;
+            /** @description members that hang together by calls, where there are several such groups */
+            jobs: string[][];
+            /**
+             * Format: int64
+             * @description further ends that are not listed
+             */
+            left: number;
+            /** @description what it is made of, by line */
+            members: components["schemas"]["Member"][];
+            name: string;
+            path: string;
+            tests: components["schemas"]["TestOfHandler"][];
+            twins: components["schemas"]["TwinPlace"][];
+            /** @description tests left out */
+            users: components["schemas"]["CallEnd"][];
+            uses: components["schemas"]["CallEnd"][];
+        };
         Origin: {
             author: string;
             based_on: string;
@@ -1900,17 +1975,54 @@ export interface components {
             sketch: number;
         };
         Part: {
-            /**
-             * Format: int64
-             * @description own program text, tests left out
-             */
+            built: string;
+            duties: components["schemas"]["Duty"][];
+            /** Format: int64 */
+            end_line: number;
+            kind: string;
+            /** Format: int64 */
+            line: number;
+            /** Format: int64 */
             lines: number;
             name: string;
+            /** Format: int64 */
+            offers: number;
             path: string;
-            /** Format: double */
-            w: number;
-            /** Format: double */
-            x: number;
+            role: string;
+            /** Format: int64 */
+            takes: number;
+            tested: boolean;
+            /** Format: int64 */
+            twins: number;
+            /** Format: int64 */
+            users: number;
+            /** Format: int64 */
+            uses: number;
+        };
+        PartList: {
+            /**
+             * Format: int64
+             * @description parts of the place
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description those that are asked for
+             */
+            count: number;
+            /** @description the names of the duties, in their order */
+            duties: string[];
+            /** Format: int64 */
+            from: number;
+            /** @description how many of all are of each kind */
+            kinds: {
+                [key: string]: number;
+            };
+            /** @description how many each of the filters leaves */
+            only: {
+                [key: string]: number;
+            };
+            parts: components["schemas"]["Part"][];
         };
         Patch: {
             assignee?: string;
@@ -1931,6 +2043,19 @@ export interface components {
             name: string;
             /** Format: double */
             score: number;
+        };
+        Pile: {
+            /**
+             * Format: int64
+             * @description own program text, tests left out
+             */
+            lines: number;
+            name: string;
+            path: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
         };
         Place: {
             /** @description qualified name of the definition, empty when none */
@@ -2176,7 +2301,7 @@ export interface components {
             /** Format: double */
             height: number;
             notes: string[];
-            parts: components["schemas"]["Part"][];
+            parts: components["schemas"]["Pile"][];
             place: string;
             /**
              * Format: double
@@ -4210,6 +4335,136 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-part": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                name: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnePart"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-parts": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description one feature alone; - for what belongs to none */
+                feature?: string;
+                /** @description one role alone */
+                role?: string;
+                /** @description of the name or the path */
+                words?: string;
+                /** @description one kind alone */
+                kind?: string;
+                /** @description with several duties, with twins, used by nobody, reached by no test */
+                only?: "duties" | "twins" | "unused" | "untested";
+                sort?: "weight" | "name" | "lines" | "takes" | "offers" | "duties" | "uses" | "users" | "twins";
+                /** @description the smallest first */
+                up?: boolean;
+                from?: number;
+                count?: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartList"];
                 };
             };
             /** @description Not Found */

@@ -88,9 +88,9 @@ export function Score({ score, strains, titles }: { score: Legibility; strains: 
         generated, vendored, binary or out of scope.
       </p>
       {score.tests !== null && (
-        <p className="faint" title="Tests are told apart: they do not enter the score.">
-          Tests by their own rules: {points(score.tests)} of 100
-        </p>
+        <small title="Tests are told apart: they do not enter the score.">
+          Tests by their own rules: {points(score.tests)} of 100.
+        </small>
       )}
     </section>
   )

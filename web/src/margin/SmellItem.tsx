@@ -3,7 +3,7 @@ import { Emphasised } from '../parts/Emphasised'
 import { PlaceLink } from '../place/PlaceLink'
 import { useReview } from '../review/review'
 import { inkStep } from '../theme/ink'
-import { SilenceField } from './SilenceField'
+import { SilenceField } from '../review/SilenceField'
 
 type RuleText = Margin['titles'][string]
 

@@ -1,5 +1,5 @@
 import type { Smell } from '../api/types'
-import { SilenceField } from '../margin/SilenceField'
+import { SilenceField } from '../review/SilenceField'
 import { useWhere } from '../place/place'
 import { useReview } from '../review/review'
 import { counted } from '../theme/ink'

@@ -1,6 +1,6 @@
 import type { Smell } from '../api/types'
 import { Emphasised } from '../parts/Emphasised'
-import { SilenceField } from '../margin/SilenceField'
+import { SilenceField } from '../review/SilenceField'
 import { PlaceLink } from '../place/PlaceLink'
 import { useReview } from '../review/review'
 

@@ -1,0 +1,79 @@
+package server_test
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"testing"
+
+	"jantel/core/parts"
+	"jantel/core/testkit"
+	"jantel/server"
+
+	"github.com/stretchr/testify/require"
+)
+
+const lots = `-- bench/lots.py --
+class Lots:
+    def find(self, id):
+        return self.row(id)
+
+    def row(self, id):
+        return self.db.execute("SELECT * FROM lots WHERE id = ?", id)
+
+    def label(self, lot):
+        return self.sheet(lot)
+
+    def sheet(self, lot):
+        return lot
+-- bench/main.py --
+from lots import Lots
+
+def main():
+    Lots().find(1)
+
+def other():
+    Lots().label(1)
+-- bench/test_lots.py --
+from lots import Lots
+
+def test_find():
+    assert Lots().find(1)
+`
+
+func TestPartsAreListedNarrowedAndOpened(t *testing.T) {
+	dir := testkit.Tree(t, lots)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	list := func(query string) (l server.PartList) {
+		p.get(fmt.Sprintf("/api/codebases/%d/parts?%s", id, query), &l)
+		return l
+	}
+	all := list("")
+	require.Equal(t, 2, all.All, "the class, and the functions of the program; tests are none")
+	require.Equal(t, "Lots", all.Parts[0].Name, "the largest and most used first")
+	require.Equal(t, 2, all.Parts[0].Users)
+	require.True(t, all.Parts[0].Tested)
+	require.Equal(t, parts.Stores, all.Parts[0].Duties[0].Name)
+	require.Equal(t, 6, all.Parts[0].Duties[0].Line)
+	require.Equal(t, map[string]int{"class": 1, "functions": 1}, all.Kinds)
+	require.Equal(t, "main.py", list("only=unused").Parts[0].Name)
+	require.Equal(t, "main.py", list("only=untested").Parts[0].Name)
+	require.Equal(t, all.Only["untested"], list("only=untested").Count)
+	require.Empty(t, list("words=nowhere").Parts)
+	require.Equal(t, "main.py", list("sort=lines&up=true").Parts[0].Name)
+	require.Equal(t, "Lots", list("kind=class").Parts[0].Name)
+	require.Equal(t, "main.py", list("from=1&count=1").Parts[0].Name)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/parts?at=nowhere", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+
+	var one server.OnePart
+	p.get(fmt.Sprintf("/api/codebases/%d/part?at=bench/lots.py&name=%s", id, url.QueryEscape("Lots")), &one)
+	require.Equal(t, "class Lots:", one.Head)
+	require.Len(t, one.Members, 5)
+	require.Equal(t, [][]string{{"find", "row"}, {"label", "sheet"}}, one.Jobs, "two jobs that share nothing")
+	require.Len(t, one.Users, 2, "tests are told apart")
+	require.Equal(t, "bench/test_lots.py", one.Tests[0].Path)
+	r, _ = p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/part?at=bench/lots.py&name=Boxes", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}

@@ -1,0 +1,142 @@
+import { usePart } from '../api/queries'
+import type { CallEnd, OnePart as Opened, Part } from '../api/types'
+import { More, useSome } from '../parts/More'
+import { PlaceLink } from '../place/PlaceLink'
+import { useWhere } from '../place/place'
+import { counted, figure } from '../theme/ink'
+
+const lastName = (name: string) => name.slice(name.lastIndexOf('.') + 1)
+
+/** A part opened in its place: how it begins, what it does where, what it is made of, who uses it. */
+export function OnePart({ p }: { p: Part }) {
+  const { where } = useWhere()
+  const part = usePart({ ...where, at: p.path }, p.name)
+  if (part.isError) return <p className="warn">{part.error.message}</p>
+  const o = part.data
+  if (!o || o.name !== p.name || o.path !== p.path) return <p className="faint onepart">…</p>
+  return (
+    <div className="onepart" role="group" aria-label={`The part ${p.name}`}>
+      {o.head && <pre className="head">{o.head}</pre>}
+      {p.duties.length > 0 && (
+        <p>
+          {p.duties.map((d, i) => (
+            <span key={d.name}>
+              {i > 0 && '; '}
+              {d.name} <PlaceLink path={p.path} line={d.line} as={`line ${d.line}`} />
+              {d.count > 1 && <small> and {counted(d.count - 1, 'more place')}</small>}
+            </span>
+          ))}
+          .
+        </p>
+      )}
+      <Jobs o={o} />
+      <div className="partends">
+        <Members o={o} />
+        <Ends title="Used by" list={o.users} own={o.path} none="nobody that was found" />
+        <Ends title="Uses" list={o.uses} own={o.path} none="no other part" />
+        <Twins o={o} />
+        <section>
+          <h3>Tests {figure(o.tests.length)}</h3>
+          <ul>
+            {o.tests.slice(0, 8).map((t) => (
+              <li key={t.path}>
+                <PlaceLink path={t.path} max={30} /> <small>{t.kind}</small>
+              </li>
+            ))}
+            {o.tests.length > 8 && <li className="faint">{counted(o.tests.length - 8, 'more')}</li>}
+            {o.tests.length === 0 && <li className="faint">none was found that reaches it</li>}
+          </ul>
+        </section>
+      </div>
+      {o.left > 0 && <p className="faint">{counted(o.left, 'further end')} not listed.</p>}
+    </div>
+  )
+}
+
+/** What hangs together inside, where there are several such groups: jobs that could stand apart. */
+function Jobs({ o }: { o: Opened }) {
+  if (o.jobs.length < 2) return null
+  return (
+    <p>
+      <b>{figure(o.jobs.length)} groups of its functions do not call each other</b>:{' '}
+      {o.jobs.slice(0, 6).map((names, i) => (
+        <span key={names[0]}>
+          {i > 0 && ' · '}
+          <span className="mono">
+            {names.slice(0, 5).join(', ')}
+            {names.length > 5 && ` and ${names.length - 5} more`}
+          </span>
+        </span>
+      ))}
+      .
+    </p>
+  )
+}
+
+function Members({ o }: { o: Opened }) {
+  const some = useSome(o.members, 12)
+  if (o.members.length === 0) return null
+  return (
+    <section>
+      <h3>Made of {figure(o.members.length)}</h3>
+      <ul>
+        {some.shown.map((m) => (
+          <li key={`${m.name} ${m.line}`}>
+            <PlaceLink path={o.path} line={m.line} as={m.name} />{' '}
+            <small>
+              {counted(m.end_line - m.line + 1, 'line')}
+              {m.users > 0 && `, used from ${counted(m.users, 'place')}`}
+            </small>
+          </li>
+        ))}
+        <More some={some} />
+      </ul>
+    </section>
+  )
+}
+
+function Ends({ title, list, own, none }: { title: string; list: readonly CallEnd[]; own: string; none: string }) {
+  const some = useSome(list, 12)
+  return (
+    <section>
+      <h3>
+        {title} {figure(list.length)}
+      </h3>
+      <ul>
+        {some.shown.map((e) => (
+          <li key={`${e.path} ${e.name}`}>
+            <PlaceLink path={e.path} line={e.line} as={lastName(e.name) || 'top of the file'} />{' '}
+            <small title={e.path}>
+              {e.path === own ? '' : e.path.slice(e.path.lastIndexOf('/') + 1)}
+              {e.sure ? '' : ' (may be)'}
+            </small>
+          </li>
+        ))}
+        <More some={some} />
+        {list.length === 0 && <li className="faint">{none}</li>}
+      </ul>
+    </section>
+  )
+}
+
+function Twins({ o }: { o: Opened }) {
+  const { where } = useWhere()
+  if (o.twins.length === 0) return null
+  return (
+    <section>
+      <h3>Nearly the same {figure(o.twins.length)}</h3>
+      <ul>
+        {o.twins.slice(0, 8).map((t) => (
+          <li key={`${t.path} ${t.line}`}>
+            <PlaceLink path={t.path} line={t.line} max={28} />{' '}
+            <a
+              href={`/c/${where.id}/code?${new URLSearchParams({ at: o.path, with: t.path, ...(where.survey ? { survey: String(where.survey) } : {}) })}`}
+            >
+              the lines that differ
+            </a>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
