@@ -75,7 +75,7 @@ const (
 	OverrulePurpose = "purpose"
 	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
 	OverruleWord    = "word"   // a word of names and folders stands for a role; an empty value takes it out of the lexicon
-	OverruleRule    = "rule" // it rests: what it hits is listed and does not count; the value is why
+	OverruleRule    = "rule"   // it rests: what it hits is listed and does not count; the value is why
 	OverruleLink    = "link"   // a dependency that no line tells: the target is two files with a tab between, the value why
 )
 
@@ -361,7 +361,7 @@ type Judgement struct {
 	Legibility Legibility
 	Strains    []Strain
 	Raise      []Mend // what would raise the total most
-	Judged     int // judged lines
+	Judged     int    // judged lines
 	AllLines   int
 	Notes      []Note // what could not be told, and why
 
