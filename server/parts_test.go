@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"jantel/core/parts"
+	"jantel/core/reach"
 	"jantel/core/testkit"
 	"jantel/server"
 
@@ -75,5 +76,26 @@ func TestPartsAreListedNarrowedAndOpened(t *testing.T) {
 	require.Len(t, one.Users, 2, "tests are told apart")
 	require.Equal(t, "bench/test_lots.py", one.Tests[0].Path)
 	r, _ = p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/part?at=bench/lots.py&name=Boxes", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestReachIsToldOfFilesFoldersAndDefinitions(t *testing.T) {
+	dir := testkit.Tree(t, lots)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	of := func(query string) (x reach.Reach) {
+		p.get(fmt.Sprintf("/api/codebases/%d/reach?%s", id, query), &x)
+		return x
+	}
+	file := of("at=bench/lots.py")
+	require.Equal(t, 1, file.Files)
+	require.Equal(t, "bench/main.py", file.Steps[0].Places[0].Path)
+	require.Equal(t, "bench/test_lots.py", file.Tests[0].Path)
+	find := of("at=bench/lots.py&line=2")
+	require.Equal(t, "main", find.Steps[0].Places[0].Name)
+	require.Equal(t, 1, find.Steps[0].Count, "the other function labels, and does not find")
+	require.Equal(t, 1, of("at=bench/main.py").Along.Files)
+	require.Zero(t, of("at=bench").Files)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/reach?at=nowhere", id), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
 }

@@ -21,6 +21,7 @@ func (s *Server) registerViews(api huma.API) {
 	huma.Get(api, "/api/codebases/{id}/smells", s.smells, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	s.registerDesk(api)
 	s.registerParts(api)
+	s.registerReach(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	s.registerDrawings(api)
 	s.registerDeclared(api)

@@ -201,7 +201,7 @@ func FolderCycles(ls []model.Link, in func(path string) bool) []model.Cycle {
 	var between []model.Link
 	for i := range ls {
 		l := ls[i]
-		if !Directs(l.Kind) || l.Kind == model.LinkLazyImport || !in(l.From) || !in(l.To) {
+		if !Directs(l.Kind) || l.Kind == model.LinkLazyImport || l.TypeOnly || !in(l.From) || !in(l.To) {
 			continue
 		}
 		a, b := model.FolderOf(l.From), model.FolderOf(l.To)

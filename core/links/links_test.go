@@ -129,3 +129,16 @@ func TestALargeRingIsCutGreedilyAndSaysSo(t *testing.T) {
 	require.True(t, acyclic(loops))
 	require.Less(t, len(c[0].Break), 25)
 }
+
+func TestTypesAloneCloseNoRing(t *testing.T) {
+	all := func(string) bool { return true }
+	ring := []model.Link{
+		{From: "desk/lots.ts", To: "vault/shelf.ts", Kind: model.LinkImport},
+		{From: "vault/shelf.ts", To: "desk/lots.ts", Kind: model.LinkImport},
+	}
+	require.Len(t, links.FileCycles(ring, all), 1)
+	require.Len(t, links.FolderCycles(ring, all), 1)
+	ring[1].TypeOnly = true
+	require.Empty(t, links.FileCycles(ring, all))
+	require.Empty(t, links.FolderCycles(ring, all))
+}

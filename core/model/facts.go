@@ -32,6 +32,8 @@ type Import struct {
 	Names []string // names taken from the module, sorted; "*" for all
 	Alias string   // the local name of the whole module
 	As    []string // of a re-export: what each of Names is called outside
+	// Types: only types are taken; nothing of it is there when it runs.
+	Types bool
 }
 
 // Use is something taken from a module by name and put to work: a component

@@ -1937,8 +1937,8 @@ func (z *Flag) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Import) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 6
-	o = append(o, 0x96)
+	// array header, size 7
+	o = append(o, 0x97)
 	o = msgp.AppendString(o, z.Text)
 	o = msgp.AppendInt(o, z.Line)
 	o = msgp.AppendUint8(o, packLinkKind(z.Kind))
@@ -1951,6 +1951,7 @@ func (z *Import) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0002 := range z.As {
 		o = msgp.AppendString(o, z.As[za0002])
 	}
+	o = msgp.AppendBool(o, z.Types)
 	return
 }
 
@@ -1962,8 +1963,8 @@ func (z *Import) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 6 {
-		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
+	if zb0001 != 7 {
+		err = msgp.ArrayError{Wanted: 7, Got: zb0001}
 		return
 	}
 	z.Text, bts, err = msgp.ReadStringBytes(bts)
@@ -2034,6 +2035,11 @@ func (z *Import) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	z.Types, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Types")
+		return
+	}
 	o = bts
 	return
 }
@@ -2048,6 +2054,7 @@ func (z *Import) Msgsize() (s int) {
 	for za0002 := range z.As {
 		s += msgp.StringPrefixSize + len(z.As[za0002])
 	}
+	s += msgp.BoolSize
 	return
 }
 

@@ -176,6 +176,8 @@ type Link struct {
 	Text  string   `json:"text"`
 	Sure  bool     `json:"sure"`
 	Names []string `json:"names,omitempty"`
+	// TypeOnly: it is there for types alone.
+	TypeOnly bool `json:"type_only"`
 }
 
 // External is a dependency on a package outside the codebase. Version is nil

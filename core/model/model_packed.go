@@ -440,8 +440,8 @@ func (z *History) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Link) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 7
-	o = append(o, 0x97)
+	// array header, size 8
+	o = append(o, 0x98)
 	o = msgp.AppendString(o, z.From)
 	o = msgp.AppendString(o, z.To)
 	o, err = z.Kind.MarshalMsg(o)
@@ -456,6 +456,7 @@ func (z *Link) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0001 := range z.Names {
 		o = msgp.AppendString(o, z.Names[za0001])
 	}
+	o = msgp.AppendBool(o, z.TypeOnly)
 	return
 }
 
@@ -467,8 +468,8 @@ func (z *Link) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 7 {
-		err = msgp.ArrayError{Wanted: 7, Got: zb0001}
+	if zb0001 != 8 {
+		err = msgp.ArrayError{Wanted: 8, Got: zb0001}
 		return
 	}
 	z.From, bts, err = msgp.ReadStringBytes(bts)
@@ -523,6 +524,11 @@ func (z *Link) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	z.TypeOnly, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "TypeOnly")
+		return
+	}
 	o = bts
 	return
 }
@@ -533,6 +539,7 @@ func (z *Link) Msgsize() (s int) {
 	for za0001 := range z.Names {
 		s += msgp.StringPrefixSize + len(z.Names[za0001])
 	}
+	s += msgp.BoolSize
 	return
 }
 

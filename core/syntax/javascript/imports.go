@@ -18,6 +18,7 @@ func (r *reader) importStatement(i int) int {
 	t := taken{names: map[string]bool{}, locals: map[string]string{}}
 	j := i + 1
 	if s.Is(j, "type") && !s.Any(j+1, "from", ",", "=") {
+		t.types = true
 		j++
 	}
 	for ; j < s.Len(); j++ {
@@ -54,6 +55,7 @@ type taken struct {
 	names  map[string]bool
 	alias  string            // the name of the whole, or of the default
 	locals map[string]string // what each name here is called there
+	types  bool              // only types are taken
 }
 
 func (t *taken) as(alias, name string) {
@@ -64,10 +66,13 @@ func (t *taken) as(alias, name string) {
 // takenNames reads "{ a, b as c, type D }".
 func (r *reader) takenNames(open int, t *taken) {
 	s := r.s
+	types := !s.Is(open-1, ",") // nothing is taken besides
+	defer func() { t.types = t.types || types && len(t.names) > 0 }()
 	for k := open + 1; k < s.Close(open); k++ {
 		if !s.IsIdent(k) || !s.Any(k-1, "{", ",", "type") || s.Match(k, "type", syntax.Name) && !s.Is(k+1, "as") {
 			continue
 		}
+		types = types && s.Is(k-1, "type")
 		t.names[s.Text(k)] = true
 		local := k
 		if s.Is(k+1, "as") {
@@ -82,7 +87,7 @@ func (r *reader) takenNames(open int, t *taken) {
 func (r *reader) takenFrom(i, module int, t *taken) int {
 	s := r.s
 	text := s.Unquote(module)
-	r.add(model.Import{Kind: model.LinkImport, Line: s.Line(i), Text: text, Alias: t.alias, Names: syntax.SortedSet(t.names)})
+	r.add(model.Import{Kind: model.LinkImport, Line: s.Line(i), Text: text, Alias: t.alias, Names: syntax.SortedSet(t.names), Types: t.types})
 	for local, name := range t.locals {
 		r.locals[local] = model.Use{Module: text, Name: name}
 	}
@@ -99,10 +104,11 @@ func (r *reader) takenFrom(i, module int, t *taken) int {
 func (r *reader) exportList(i int) int {
 	s := r.s
 	j := i + 1
-	if s.Is(j, "type") {
+	types := s.Is(j, "type")
+	if types {
 		j++
 	}
-	im := model.Import{Kind: model.LinkReExport, Line: s.Line(i)}
+	im := model.Import{Kind: model.LinkReExport, Line: s.Line(i), Types: types}
 	var local, outer []string
 	if s.Is(j, "*") {
 		local = append(local, "*")

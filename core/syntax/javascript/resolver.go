@@ -291,7 +291,7 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) string 
 	case a.to != "":
 		if a.to != f.Path {
 			out.Links = append(out.Links, model.Link{
-				From: f.Path, To: a.to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names,
+				From: f.Path, To: a.to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names, TypeOnly: im.Types,
 			})
 		}
 	case a.reason != "":

@@ -3,6 +3,7 @@ package languages_test
 import (
 	"testing"
 
+	"jantel/core/syntax"
 	"jantel/core/testkit"
 
 	"github.com/stretchr/testify/require"
@@ -387,4 +388,23 @@ if b:
     from . import none
 `, links: []string{"use.py -> vault/box.py", "use.py -> vault/__init__.py", "use.py -> vault/box.py", "use.py -> vault/lots.py", "vault/__init__.py -> vault/lots.py"}, external: []string{"os"}, unresolved: []string{"."}},
 	})
+}
+
+func TestImportsOfTypesAloneAreTold(t *testing.T) {
+	f := syntax.Named("TypeScript").Read("TypeScript", []byte(`import type { Lot } from './a'
+import { type Box, type Shelf as S } from './b'
+import { type Box, weigh } from './c'
+import dry, { type Seed } from './d'
+import type from './e'
+import './f'
+export type { Lot } from './g'
+export { weigh } from './h'
+`))
+	var only []string
+	for _, im := range f.Imports {
+		if im.Types {
+			only = append(only, im.Text)
+		}
+	}
+	require.Equal(t, []string{"./a", "./b", "./g"}, only)
 }

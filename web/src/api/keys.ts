@@ -45,6 +45,7 @@ export type Name =
   | 'desk'
   | 'parts'
   | 'part'
+  | 'reach'
   | 'routes'
   | 'journey'
   | 'definition'
@@ -83,6 +84,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'desk',
     'parts',
     'part',
+    'reach',
     'routes',
     'journey',
     'definition',

@@ -165,6 +165,20 @@ export const usePart = (a: At, name: string) =>
       ),
   })
 
+/** What a change at a place may touch: of the definition that holds a line, else of all of it. */
+export const useReach = (a: At, line: number, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.view('reach', a, line),
+    enabled,
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/reach', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line: line || undefined } },
+        }),
+      ),
+  })
+
 export const useGrid = (a: At) =>
   useView('weave', a, () => answer(api.GET('/api/codebases/{id}/weave', params(a))), { keep: true })
 

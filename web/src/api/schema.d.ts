@@ -521,6 +521,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID reach */
+        get: operations["get-api-codebases-by-id-reach"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/read": {
         parameters: {
             query?: never;
@@ -1116,6 +1133,13 @@ export interface components {
             faults: components["schemas"]["Fault"][];
             text: string;
         };
+        ChangedTogether: {
+            path: string;
+            /** Format: double */
+            share: number;
+            /** Format: int64 */
+            times: number;
+        };
         Charter: {
             apart: components["schemas"]["Area"][];
             exceptions: components["schemas"]["Exception"][];
@@ -1231,6 +1255,12 @@ export interface components {
              * @description innermost folders below the place it lies in, tests left out
              */
             scatter: number;
+        };
+        ComesAlong: {
+            cuts: components["schemas"]["Saving"][];
+            /** Format: int64 */
+            files: number;
+            list: components["schemas"]["Reached"][];
         };
         Cut: {
             /** Format: int64 */
@@ -1497,6 +1527,11 @@ export interface components {
             messages: components["schemas"]["MessageRow"][];
             requests: components["schemas"]["RequestRow"][];
         };
+        FolderReach: {
+            /** Format: int64 */
+            files: number;
+            path: string;
+        };
         FolderShown: {
             /** @enum {string} */
             kind: "folder" | "git" | "archive";
@@ -1646,6 +1681,7 @@ export interface components {
             sure: boolean;
             text: string;
             to: string;
+            type_only: boolean;
         };
         List: {
             /**
@@ -2121,6 +2157,33 @@ export interface components {
             reason: string;
             smell: string;
         };
+        Reach: {
+            along: components["schemas"]["ComesAlong"];
+            /** Format: int64 */
+            by_types: number;
+            /** Format: int64 */
+            files: number;
+            folders: components["schemas"]["FolderReach"][];
+            steps: components["schemas"]["ReachStep"][];
+            tests: components["schemas"]["Reached"][];
+            together: components["schemas"]["ChangedTogether"][];
+        };
+        ReachStep: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            distance: number;
+            places: components["schemas"]["Reached"][];
+        };
+        Reached: {
+            /** Format: int64 */
+            distance: number;
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+            sure: boolean;
+        };
         Reason: {
             /** Format: int64 */
             line: number;
@@ -2290,6 +2353,14 @@ export interface components {
             purpose: string;
             says: string;
             text: string;
+        };
+        Saving: {
+            from: string;
+            /** Format: int64 */
+            line: number;
+            /** Format: int64 */
+            saves: number;
+            to: string;
         };
         Section: {
             blocks: components["schemas"]["Block"][];
@@ -4526,6 +4597,65 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-reach": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description a line of the definition that is meant; 0 for the whole place */
+                line?: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reach"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -49,6 +49,7 @@ export type Margin = Omit<Schemas['Margin'], 'score'> & { score: Legibility | nu
 export type Desk = Schemas['Desk']
 export type OnePart = Schemas['OnePart']
 export type Part = Schemas['Part']
+export type Reach = Schemas['Reach']
 export type PartList = Schemas['PartList']
 export type PartOnly = 'duties' | 'twins' | 'unused' | 'untested'
 export type PartSort = 'weight' | 'name' | 'lines' | 'takes' | 'offers' | 'duties' | 'uses' | 'users' | 'twins'

@@ -12,6 +12,7 @@ import { Facts } from './Facts'
 import { FindingsHere } from './FindingsHere'
 import { History } from './History'
 import { Jot } from './Jot'
+import { ReachHere } from './ReachHere'
 import { Score } from './Score'
 import { SmellsHere } from './SmellsHere'
 
@@ -74,6 +75,9 @@ function About({ m }: { m: Margin }) {
       </button>
       {where.view !== 'code' && <PlaceActions path={m.path} view={m.kind === 'file' ? 'code' : 'layout'} />}
       {m.history && <History h={m.history} />}
+      {m.path !== '.' && (
+        <ReachHere path={m.path} line={m.kind === 'file' && where.view === 'code' && !where.pick ? where.line : 0} />
+      )}
       {m.score && <Score score={m.score} strains={m.strains} titles={m.titles} />}
       <SmellsHere m={m} />
       <FindingsHere m={m} />
