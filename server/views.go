@@ -22,6 +22,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerDesk(api)
 	s.registerParts(api)
 	s.registerReach(api)
+	s.registerNames(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	s.registerDrawings(api)
 	s.registerDeclared(api)

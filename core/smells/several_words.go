@@ -20,19 +20,9 @@ var severalWordsRule = &Rule{
 	Parameters: []Parameter{{"words", "verbs that mean the same, for one thing in one role", 3, 2, 2}},
 }
 
-// synonyms are verbs that say the same of what is done to a thing.
-var synonyms = [][]string{
-	{"get", "fetch", "load", "retrieve", "find", "lookup"},
-	{"delete", "remove", "destroy", "erase"},
-	{"create", "make", "build", "new", "generate"},
-	{"update", "modify", "change", "edit"},
-	{"show", "display", "render", "draw"},
-	{"check", "validate", "verify"},
-}
-
 var verbGroup = func() map[string]int {
 	out := map[string]int{}
-	for i, g := range synonyms {
+	for i, g := range naming.SameAction {
 		for _, v := range g {
 			out[v] = i
 		}

@@ -46,6 +46,7 @@ export type Name =
   | 'parts'
   | 'part'
   | 'reach'
+  | 'names'
   | 'routes'
   | 'journey'
   | 'definition'
@@ -85,6 +86,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'parts',
     'part',
     'reach',
+    'names',
     'routes',
     'journey',
     'definition',

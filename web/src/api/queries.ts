@@ -179,6 +179,22 @@ export const useReach = (a: At, line: number, enabled: boolean) =>
       ),
   })
 
+/** How the code of a place speaks, with the words that are asked for. */
+export const useNames = (a: At, words: string, short: boolean) =>
+  useQuery({
+    queryKey: keys.view('names', a, words, short),
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/names', {
+          params: {
+            path: { id: a.id },
+            query: { at: a.at, survey: a.survey || undefined, words: words || undefined, short: short || undefined },
+          },
+        }),
+      ),
+  })
+
 export const useGrid = (a: At) =>
   useView('weave', a, () => answer(api.GET('/api/codebases/{id}/weave', params(a))), { keep: true })
 

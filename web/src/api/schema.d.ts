@@ -418,6 +418,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID names */
+        get: operations["get-api-codebases-by-id-names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/narrowed": {
         parameters: {
             query?: never;
@@ -833,6 +850,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Action: {
+            things: components["schemas"]["Thing"][];
+            verbs: components["schemas"]["Kinds"][];
+        };
         Area: {
             name: string;
             places: string[];
@@ -1075,6 +1096,11 @@ export interface components {
             path: string;
             sure: boolean;
         };
+        Cased: {
+            case: string;
+            /** Format: int64 */
+            count: number;
+        };
         Cell: {
             /**
              * Format: int64
@@ -1261,6 +1287,14 @@ export interface components {
             /** Format: int64 */
             files: number;
             list: components["schemas"]["Reached"][];
+        };
+        Convention: {
+            cases: components["schemas"]["Cased"][];
+            /** Format: int64 */
+            count: number;
+            kind: string;
+            language: string;
+            outliers: components["schemas"]["NamePlace"][];
         };
         Cut: {
             /** Format: int64 */
@@ -1634,6 +1668,11 @@ export interface components {
             /** Format: int64 */
             words: number;
         };
+        Kinds: {
+            /** Format: int64 */
+            count: number;
+            kind: string;
+        };
         Layer: {
             holds: string[];
             may: string[];
@@ -1872,6 +1911,35 @@ export interface components {
             /** Format: double */
             score: number;
             verdict: string;
+        };
+        NamePlace: {
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+        };
+        Names: {
+            actions: components["schemas"]["Action"][];
+            /**
+             * Format: int64
+             * @description different words
+             */
+            all: number;
+            conventions: components["schemas"]["Convention"][];
+            /**
+             * Format: int64
+             * @description those that are asked for
+             */
+            found: number;
+            /** Format: int64 */
+            names: number;
+            /**
+             * Format: int64
+             * @description smells of names at the place
+             */
+            smells: number;
+            verbs: components["schemas"]["Verb"][];
+            words: components["schemas"]["Word"][];
         };
         Narrowed: {
             /** Format: int64 */
@@ -2599,6 +2667,11 @@ export interface components {
             kind: string;
             path: string;
         };
+        Thing: {
+            place: components["schemas"]["NamePlace"];
+            thing: string;
+            verbs: string[];
+        };
         Tie: {
             /** @description the charter forbids it */
             breach: boolean;
@@ -2697,6 +2770,15 @@ export interface components {
             sure: boolean;
             text: string;
         };
+        Verb: {
+            /** Format: int64 */
+            broken: number;
+            /** Format: int64 */
+            count: number;
+            places: components["schemas"]["NamePlace"][];
+            promise: boolean;
+            verb: string;
+        };
         Way: {
             /**
              * Format: int64
@@ -2733,6 +2815,16 @@ export interface components {
             line: number;
             path: string;
             what: string;
+        };
+        Word: {
+            /** Format: int64 */
+            count: number;
+            /** Format: int64 */
+            files: number;
+            kinds: components["schemas"]["Kinds"][];
+            long: string;
+            places: components["schemas"]["NamePlace"][];
+            word: string;
         };
     };
     responses: never;
@@ -4201,6 +4293,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Margin"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-names": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description part of a word, or of what it shortens */
+                words?: string;
+                /** @description words that shorten others alone */
+                short?: boolean;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Names"];
                 };
             };
             /** @description Not Found */

@@ -30,7 +30,7 @@ export const deskColumns = ({ titles, marks, isRecorded, onMark, at }: Looks): C
   },
   {
     id: 'ink',
-    title: '',
+    title: <span className="hidden">strength</span>,
     hint: 'more ink, more trouble',
     width: '24px',
     cell: (s) => <span className={`ink k${inkStep(s.strength)}`} title={`strength ${s.strength.toFixed(2)} of 1`} />,

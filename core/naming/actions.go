@@ -1,0 +1,12 @@
+package naming
+
+// SameAction are verbs that say the same of what is done to a thing, a row for
+// each action.
+var SameAction = [][]string{
+	{"get", "fetch", "load", "retrieve", "find", "lookup"},
+	{"delete", "remove", "destroy", "erase"},
+	{"create", "make", "build", "new", "generate"},
+	{"update", "modify", "change", "edit"},
+	{"show", "display", "render", "draw"},
+	{"check", "validate", "verify"},
+}

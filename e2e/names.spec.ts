@@ -1,0 +1,52 @@
+// The names: their words, how they are written, their verbs; and what a change may touch, told in the margin.
+import { expect, margin, open, test } from './jantel'
+
+test('a word is found, opened, and followed to where it stands', async ({ page, demo }) => {
+  await open(page, demo, 'names')
+  const grid = page.getByRole('grid', { name: 'Words; arrows move, Enter opens' })
+  await expect(grid).toBeFocused()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/word=label/)
+  await page.getByPlaceholder('part of a word').fill('picker')
+  await expect(grid.getByRole('row')).toHaveCount(2)
+  await grid.focus()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await grid.getByRole('link', { name: 'ShelfPicker', exact: true }).first().click()
+  await expect(page).toHaveURL(/code\?at=.*ShelfPicker/)
+})
+
+test('how names are written and what verbs promise are told in sentences', async ({ page, demo }) => {
+  await open(page, demo, 'names')
+  await page.getByRole('button', { name: 'how they are written' }).click()
+  await expect(page.getByText(/files in TypeScript, written in 2 ways/)).toBeVisible()
+  await expect(page.getByRole('link', { name: 'use_labels.ts' })).toBeVisible()
+  await page.getByRole('button', { name: 'verbs and promises' }).click()
+  await expect(page.getByRole('heading', { name: 'Several verbs for one action' })).toBeVisible()
+  await expect(page.getByText('drying: get, fetch, find')).toBeVisible()
+  await page.getByRole('link', { name: /smells of names/ }).click()
+  await expect(page.getByRole('navigation', { name: 'Groups of smells' })).toBeVisible()
+  await expect(page).toHaveURL(/group=facet&key=Names/)
+})
+
+test('a change is weighed in the margin: who is affected, which tests, what comes along', async ({ page, demo }) => {
+  await open(page, demo, 'code', 'counter/src/logic/requests.ts')
+  await margin(page).getByText('What a change here may touch').click()
+  await expect(
+    margin(page)
+      .getByText(/directly/)
+      .first(),
+  ).toBeVisible()
+  await margin(page)
+    .getByText(/Taken elsewhere/)
+    .click()
+  await expect(
+    margin(page)
+      .getByText(/fewer without/)
+      .first(),
+  ).toBeVisible()
+  await open(page, demo, 'layout', 'shared/src/types')
+  await margin(page).getByText('What a change here may touch').click()
+  await expect(margin(page).getByText(/through types alone/)).toBeVisible()
+})
