@@ -13,6 +13,9 @@ const at: Record<string, { at?: string; more?: string }> = {
   weave: { at: 'bench' },
   dependencies: { at: 'counter/src' },
   findings: { more: 'open=1' },
+  parts: { more: 'only=duties&part=desk%2Fsrc%2Fcomponents%2FShelfPicker.tsx+ShelfPicker' },
+  names: { more: 'side=verbs' },
+  smells: { more: 'key=near-twin' },
 }
 
 const pictures = [

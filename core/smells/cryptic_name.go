@@ -2,6 +2,7 @@ package smells
 
 import (
 	"fmt"
+	"strings"
 
 	"jantel/core/model"
 )
@@ -14,12 +15,17 @@ var crypticNameRule = &Rule{
 	Remedy:   "Write it out.",
 }
 
+// shortWords are words of one or two letters that are read out as they stand.
+var shortWords = map[string]bool{
+	"$": true, "_": true, "up": true, "of": true, "go": true, "do": true, "to": true, "is": true, "on": true, "in": true, "at": true,
+	"by": true, "as": true, "or": true, "if": true, "io": true, "db": true, "ui": true, "id": true, "ok": true, "no": true, "my": true,
+}
+
 func crypticName(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		for _, d := range f.Facts.Definitions {
 			if (d.Kind == model.DefFunction || d.Kind == model.DefClass) && d.Exported && d.Parent == "" && len(d.Name) <= 2 &&
-				len(d.Name) > 0 && d.EndLine-d.Line >= 4 && d.Name != "$" && d.Name != "_" && d.Name != "up" && d.Name != "of" &&
-				d.Name != "go" && d.Name != "do" && d.Name != "to" && d.Name != "is" && d.Name != "on" && d.Name != "io" && d.Name != "db" {
+				len(d.Name) > 0 && d.EndLine-d.Line >= 4 && !shortWords[strings.ToLower(d.Name)] {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3,
 					touches: []string{f.Path},

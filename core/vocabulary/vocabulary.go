@@ -78,11 +78,11 @@ type Verb struct {
 type Action struct {
 	Verbs []Kinds `json:"verbs"`
 	// Things are what several of the verbs are said of, with those verbs.
-	Things []Thing `json:"things"`
+	Things []ActedOn `json:"things"`
 }
 
-// Thing is what an action is done to.
-type Thing struct {
+// ActedOn is what an action is done to.
+type ActedOn struct {
 	Thing string    `json:"thing"`
 	Verbs []string  `json:"verbs"`
 	Place NamePlace `json:"place"`
@@ -366,7 +366,7 @@ func (v *teller) conventions() []Convention {
 func (v *teller) actions() []Action {
 	out := []Action{}
 	for i, row := range naming.SameAction {
-		a := Action{Verbs: []Kinds{}, Things: []Thing{}}
+		a := Action{Verbs: []Kinds{}, Things: []ActedOn{}}
 		for _, w := range row {
 			if x := v.verbs[w]; x != nil {
 				a.Verbs = append(a.Verbs, Kinds{w, x.Count})
@@ -377,7 +377,7 @@ func (v *teller) actions() []Action {
 		}
 		slices.SortStableFunc(a.Verbs, func(a, b Kinds) int { return cmp.Compare(b.Count, a.Count) })
 		for thing, by := range v.said {
-			t := Thing{Thing: thing}
+			t := ActedOn{Thing: thing}
 			for _, w := range row {
 				if at, ok := by[w]; ok {
 					t.Verbs = append(t.Verbs, w)
@@ -388,7 +388,7 @@ func (v *teller) actions() []Action {
 				a.Things = append(a.Things, t)
 			}
 		}
-		slices.SortFunc(a.Things, func(a, b Thing) int {
+		slices.SortFunc(a.Things, func(a, b ActedOn) int {
 			return cmp.Or(cmp.Compare(len(b.Verbs), len(a.Verbs)), cmp.Compare(a.Thing, b.Thing))
 		})
 		a.Things = a.Things[:min(mostThings, len(a.Things))]

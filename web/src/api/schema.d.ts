@@ -850,8 +850,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ActedOn: {
+            place: components["schemas"]["NamePlace"];
+            thing: string;
+            verbs: string[];
+        };
         Action: {
-            things: components["schemas"]["Thing"][];
+            things: components["schemas"]["ActedOn"][];
             verbs: components["schemas"]["Kinds"][];
         };
         Area: {
@@ -2666,11 +2671,6 @@ export interface components {
             distance: number;
             kind: string;
             path: string;
-        };
-        Thing: {
-            place: components["schemas"]["NamePlace"];
-            thing: string;
-            verbs: string[];
         };
         Tie: {
             /** @description the charter forbids it */
