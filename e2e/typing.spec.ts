@@ -97,7 +97,7 @@ test('after silencing, after opening a finding and when the focus was lost nothi
   await margin(page).getByRole('button', { name: 'Silence it' }).click({ noWaitAfter: true })
   await fast(page, typed)
   await expect(page.getByLabel('Reason for silencing')).toHaveValue(typed)
-  const silenced = page.waitForRequest((r) => r.url().endsWith('/silence'))
+  const silenced = page.waitForRequest((r) => r.url().endsWith('/silences'))
   await page.keyboard.press('Enter')
   await silenced
   await expect(page.getByRole('status').filter({ hasText: 'Silenced:' })).toBeVisible()

@@ -192,11 +192,11 @@ type jsonRoute struct {
 	HandlerPath *string `json:"handler_path"` // null when it is written in place or could not be followed
 	HandlerName *string `json:"handler_name"`
 	InPlace     bool    `json:"in_place"`
-	Name        *string `json:"name"` // null: it is not told yet
+	Name        *string `json:"name"` // null: it has none
 	// Guards are what is asked before it answers, as far as it is written at the
 	// route or marked at what answers.
 	Guards  []string `json:"guards"`
-	Answers *string  `json:"answers"` // null: it is not told yet
+	Answers *string  `json:"answers"` // null: it could not be told
 }
 
 func routesOf(s *model.Survey) []jsonRoute {
@@ -204,7 +204,7 @@ func routesOf(s *model.Survey) []jsonRoute {
 	for _, r := range routes.Of(s) {
 		out = append(out, jsonRoute{
 			Method: r.Method, Pattern: r.Pattern, Path: r.Path, Line: r.Line, HandlerPath: maybe(r.HandlerPath),
-			HandlerName: maybe(r.HandlerName), InPlace: r.InPlace, Guards: list(r.Guards),
+			HandlerName: maybe(r.HandlerName), InPlace: r.InPlace, Guards: list(r.Guards), Name: maybe(r.Name), Answers: maybe(r.Answers),
 		})
 	}
 	return out

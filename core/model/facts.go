@@ -124,6 +124,7 @@ type Facts struct {
 	Cases       []TestCase
 	Asides      []Stretch // comments that are code
 	StyleBlocks []Stretch // styles written at the top of a file of code
+	Answers     []Mention // where an answer to a request is handed over, by its kind
 	OuterStyles []Mention // styles that place what they are set on among others, by name
 }
 
@@ -186,6 +187,7 @@ type RouteFact struct {
 	Handler string   // what answers, as written; "" when it is not told or written in place
 	InPlace bool     // what answers is written where the route is
 	Guards  []string // what is asked before it answers, as written, in order
+	Name    string   // that it is given; "" for none
 }
 
 // CallFact is a request that the code sends over HTTP, as far as it is written
@@ -212,6 +214,10 @@ type OperationFact struct {
 	Entity string
 	What   string
 	Line   int
+	ByName bool // told by a name alone: it counts where something of that name is kept
+	// Via is the member of a repository that is called, "LotRepository.find": where
+	// that has a body of its own, the body does it. "" where there is none.
+	Via string
 }
 
 // MessageFact is a message sent or received by name.

@@ -453,8 +453,8 @@ func (z EntityFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 45
-	o = append(o, 0xdc, 0x0, 0x2d)
+	// array header, size 46
+	o = append(o, 0xdc, 0x0, 0x2e)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -574,11 +574,11 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Operations)))
 	for za0014 := range z.Operations {
-		// array header, size 3
-		o = append(o, 0x93)
-		o = msgp.AppendString(o, z.Operations[za0014].Entity)
-		o = msgp.AppendString(o, z.Operations[za0014].What)
-		o = msgp.AppendInt(o, z.Operations[za0014].Line)
+		o, err = z.Operations[za0014].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Operations", za0014)
+			return
+		}
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Messages)))
 	for za0015 := range z.Messages {
@@ -704,12 +704,19 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendInt(o, z.StyleBlocks[za0028].From)
 		o = msgp.AppendInt(o, z.StyleBlocks[za0028].To)
 	}
-	o = msgp.AppendArrayHeader(o, uint32(len(z.OuterStyles)))
-	for za0029 := range z.OuterStyles {
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Answers)))
+	for za0029 := range z.Answers {
 		// array header, size 2
 		o = append(o, 0x92)
-		o = msgp.AppendString(o, z.OuterStyles[za0029].Name)
-		o = msgp.AppendInt(o, z.OuterStyles[za0029].Line)
+		o = msgp.AppendString(o, z.Answers[za0029].Name)
+		o = msgp.AppendInt(o, z.Answers[za0029].Line)
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.OuterStyles)))
+	for za0030 := range z.OuterStyles {
+		// array header, size 2
+		o = append(o, 0x92)
+		o = msgp.AppendString(o, z.OuterStyles[za0030].Name)
+		o = msgp.AppendInt(o, z.OuterStyles[za0030].Line)
 	}
 	return
 }
@@ -722,8 +729,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 45 {
-		err = msgp.ArrayError{Wanted: 45, Got: zb0001}
+	if zb0001 != 46 {
+		err = msgp.ArrayError{Wanted: 46, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1184,46 +1191,26 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		z.Operations = make([]OperationFact, zb0020)
 	}
 	for za0014 := range z.Operations {
-		var zb0021 uint32
-		zb0021, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		bts, err = z.Operations[za0014].UnmarshalMsg(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Operations", za0014)
 			return
 		}
-		if zb0021 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0021}
-			return
-		}
-		z.Operations[za0014].Entity, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Operations", za0014, "Entity")
-			return
-		}
-		z.Operations[za0014].What, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Operations", za0014, "What")
-			return
-		}
-		z.Operations[za0014].Line, bts, err = msgp.ReadIntBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Operations", za0014, "Line")
-			return
-		}
 	}
-	var zb0022 uint32
-	zb0022, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0021 uint32
+	zb0021, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Messages")
 		return
 	}
-	if zb0022 > z0914a1belimitArrays {
+	if zb0021 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Messages) >= int(zb0022) {
-		z.Messages = (z.Messages)[:zb0022]
+	if cap(z.Messages) >= int(zb0021) {
+		z.Messages = (z.Messages)[:zb0021]
 	} else {
-		z.Messages = make([]MessageFact, zb0022)
+		z.Messages = make([]MessageFact, zb0021)
 	}
 	for za0015 := range z.Messages {
 		bts, err = z.Messages[za0015].UnmarshalMsg(bts)
@@ -1232,30 +1219,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0023 uint32
-	zb0023, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0022 uint32
+	zb0022, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Literals")
 		return
 	}
-	if zb0023 > z0914a1belimitArrays {
+	if zb0022 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Literals) >= int(zb0023) {
-		z.Literals = (z.Literals)[:zb0023]
+	if cap(z.Literals) >= int(zb0022) {
+		z.Literals = (z.Literals)[:zb0022]
 	} else {
-		z.Literals = make([]Literal, zb0023)
+		z.Literals = make([]Literal, zb0022)
 	}
 	for za0016 := range z.Literals {
-		var zb0024 uint32
-		zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0023 uint32
+		zb0023, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Literals", za0016)
 			return
 		}
-		if zb0024 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0024}
+		if zb0023 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0023}
 			return
 		}
 		z.Literals[za0016].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1274,30 +1261,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0025 uint32
-	zb0025, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0024 uint32
+	zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Runs")
 		return
 	}
-	if zb0025 > z0914a1belimitArrays {
+	if zb0024 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Runs) >= int(zb0025) {
-		z.Runs = (z.Runs)[:zb0025]
+	if cap(z.Runs) >= int(zb0024) {
+		z.Runs = (z.Runs)[:zb0024]
 	} else {
-		z.Runs = make([]RunFact, zb0025)
+		z.Runs = make([]RunFact, zb0024)
 	}
 	for za0017 := range z.Runs {
-		var zb0026 uint32
-		zb0026, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0025 uint32
+		zb0025, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Runs", za0017)
 			return
 		}
-		if zb0026 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0026}
+		if zb0025 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0025}
 			return
 		}
 		z.Runs[za0017].Kind, bts, err = msgp.ReadStringBytes(bts)
@@ -1320,57 +1307,57 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Prints = nil
 	} else {
-		var zb0027 uint32
-		zb0027, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0026 uint32
+		zb0026, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Prints")
 			return
 		}
-		if zb0027 > z0914a1belimitArrays {
+		if zb0026 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Prints == nil || uint32(cap(z.Prints)) < zb0027 {
-			z.Prints = make([]byte, zb0027)
+		if z.Prints == nil || uint32(cap(z.Prints)) < zb0026 {
+			z.Prints = make([]byte, zb0026)
 		} else {
-			z.Prints = z.Prints[:zb0027]
+			z.Prints = z.Prints[:zb0026]
 		}
-		if uint32(len(bts)) < zb0027 {
+		if uint32(len(bts)) < zb0026 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Prints, bts[:zb0027])
-		bts = bts[zb0027:]
+		copy(z.Prints, bts[:zb0026])
+		bts = bts[zb0026:]
 	}
 	z.Tokens, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	var zb0028 uint32
-	zb0028, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0027 uint32
+	zb0027, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Spans")
 		return
 	}
-	if zb0028 > z0914a1belimitArrays {
+	if zb0027 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Spans) >= int(zb0028) {
-		z.Spans = (z.Spans)[:zb0028]
+	if cap(z.Spans) >= int(zb0027) {
+		z.Spans = (z.Spans)[:zb0027]
 	} else {
-		z.Spans = make([]Span, zb0028)
+		z.Spans = make([]Span, zb0027)
 	}
 	for za0018 := range z.Spans {
-		var zb0029 uint32
-		zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0028 uint32
+		zb0028, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Spans", za0018)
 			return
 		}
-		if zb0029 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0029}
+		if zb0028 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0028}
 			return
 		}
 		z.Spans[za0018].Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -1387,27 +1374,27 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			bts = bts[1:]
 			z.Spans[za0018].Prints = nil
 		} else {
-			var zb0030 uint32
-			zb0030, bts, err = msgp.ReadBytesHeader(bts)
+			var zb0029 uint32
+			zb0029, bts, err = msgp.ReadBytesHeader(bts)
 			if err != nil {
 				err = msgp.WrapError(err, "Spans", za0018, "Prints")
 				return
 			}
-			if zb0030 > z0914a1belimitArrays {
+			if zb0029 > z0914a1belimitArrays {
 				err = msgp.ErrLimitExceeded
 				return
 			}
-			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0030 {
-				z.Spans[za0018].Prints = make([]byte, zb0030)
+			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0029 {
+				z.Spans[za0018].Prints = make([]byte, zb0029)
 			} else {
-				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0030]
+				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0029]
 			}
-			if uint32(len(bts)) < zb0030 {
+			if uint32(len(bts)) < zb0029 {
 				err = msgp.ErrShortBytes
 				return
 			}
-			copy(z.Spans[za0018].Prints, bts[:zb0030])
-			bts = bts[zb0030:]
+			copy(z.Spans[za0018].Prints, bts[:zb0029])
+			bts = bts[zb0029:]
 		}
 	}
 	z.Charter, bts, err = msgp.ReadStringBytes(bts)
@@ -1415,30 +1402,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Charter")
 		return
 	}
-	var zb0031 uint32
-	zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0030 uint32
+	zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Selectors")
 		return
 	}
-	if zb0031 > z0914a1belimitArrays {
+	if zb0030 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Selectors) >= int(zb0031) {
-		z.Selectors = (z.Selectors)[:zb0031]
+	if cap(z.Selectors) >= int(zb0030) {
+		z.Selectors = (z.Selectors)[:zb0030]
 	} else {
-		z.Selectors = make([]Mention, zb0031)
+		z.Selectors = make([]Mention, zb0030)
 	}
 	for za0019 := range z.Selectors {
-		var zb0032 uint32
-		zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0031 uint32
+		zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Selectors", za0019)
 			return
 		}
-		if zb0032 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0032}
+		if zb0031 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0031}
 			return
 		}
 		z.Selectors[za0019].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1452,30 +1439,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0033 uint32
-	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0032 uint32
+	zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tags")
 		return
 	}
-	if zb0033 > z0914a1belimitArrays {
+	if zb0032 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Tags) >= int(zb0033) {
-		z.Tags = (z.Tags)[:zb0033]
+	if cap(z.Tags) >= int(zb0032) {
+		z.Tags = (z.Tags)[:zb0032]
 	} else {
-		z.Tags = make([]Mention, zb0033)
+		z.Tags = make([]Mention, zb0032)
 	}
 	for za0020 := range z.Tags {
-		var zb0034 uint32
-		zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0033 uint32
+		zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Tags", za0020)
 			return
 		}
-		if zb0034 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0034}
+		if zb0033 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0033}
 			return
 		}
 		z.Tags[za0020].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1489,20 +1476,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0035 uint32
-	zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0034 uint32
+	zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Hints")
 		return
 	}
-	if zb0035 > z0914a1belimitArrays {
+	if zb0034 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Hints) >= int(zb0035) {
-		z.Hints = (z.Hints)[:zb0035]
+	if cap(z.Hints) >= int(zb0034) {
+		z.Hints = (z.Hints)[:zb0034]
 	} else {
-		z.Hints = make([]Hint, zb0035)
+		z.Hints = make([]Hint, zb0034)
 	}
 	for za0021 := range z.Hints {
 		bts, err = z.Hints[za0021].UnmarshalMsg(bts)
@@ -1511,20 +1498,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0036 uint32
-	zb0036, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0035 uint32
+	zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Wired")
 		return
 	}
-	if zb0036 > z0914a1belimitArrays {
+	if zb0035 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Wired) >= int(zb0036) {
-		z.Wired = (z.Wired)[:zb0036]
+	if cap(z.Wired) >= int(zb0035) {
+		z.Wired = (z.Wired)[:zb0035]
 	} else {
-		z.Wired = make([]WiredFact, zb0036)
+		z.Wired = make([]WiredFact, zb0035)
 	}
 	for za0022 := range z.Wired {
 		bts, err = z.Wired[za0022].UnmarshalMsg(bts)
@@ -1537,42 +1524,42 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Body = nil
 	} else {
-		var zb0037 uint32
-		zb0037, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0036 uint32
+		zb0036, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Body")
 			return
 		}
-		if zb0037 > z0914a1belimitArrays {
+		if zb0036 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Body == nil || uint32(cap(z.Body)) < zb0037 {
-			z.Body = make([]byte, zb0037)
+		if z.Body == nil || uint32(cap(z.Body)) < zb0036 {
+			z.Body = make([]byte, zb0036)
 		} else {
-			z.Body = z.Body[:zb0037]
+			z.Body = z.Body[:zb0036]
 		}
-		if uint32(len(bts)) < zb0037 {
+		if uint32(len(bts)) < zb0036 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Body, bts[:zb0037])
-		bts = bts[zb0037:]
+		copy(z.Body, bts[:zb0036])
+		bts = bts[zb0036:]
 	}
-	var zb0038 uint32
-	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0037 uint32
+	zb0037, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Insides")
 		return
 	}
-	if zb0038 > z0914a1belimitArrays {
+	if zb0037 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Insides) >= int(zb0038) {
-		z.Insides = (z.Insides)[:zb0038]
+	if cap(z.Insides) >= int(zb0037) {
+		z.Insides = (z.Insides)[:zb0037]
 	} else {
-		z.Insides = make([]Inside, zb0038)
+		z.Insides = make([]Inside, zb0037)
 	}
 	for za0023 := range z.Insides {
 		bts, err = z.Insides[za0023].UnmarshalMsg(bts)
@@ -1581,20 +1568,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0039 uint32
-	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0038 uint32
+	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Choices")
 		return
 	}
-	if zb0039 > z0914a1belimitArrays {
+	if zb0038 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Choices) >= int(zb0039) {
-		z.Choices = (z.Choices)[:zb0039]
+	if cap(z.Choices) >= int(zb0038) {
+		z.Choices = (z.Choices)[:zb0038]
 	} else {
-		z.Choices = make([]Choice, zb0039)
+		z.Choices = make([]Choice, zb0038)
 	}
 	for za0024 := range z.Choices {
 		bts, err = z.Choices[za0024].UnmarshalMsg(bts)
@@ -1603,20 +1590,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0040 uint32
-	zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0039 uint32
+	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Flags")
 		return
 	}
-	if zb0040 > z0914a1belimitArrays {
+	if zb0039 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Flags) >= int(zb0040) {
-		z.Flags = (z.Flags)[:zb0040]
+	if cap(z.Flags) >= int(zb0039) {
+		z.Flags = (z.Flags)[:zb0039]
 	} else {
-		z.Flags = make([]Flag, zb0040)
+		z.Flags = make([]Flag, zb0039)
 	}
 	for za0025 := range z.Flags {
 		bts, err = z.Flags[za0025].UnmarshalMsg(bts)
@@ -1625,20 +1612,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0041 uint32
-	zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0040 uint32
+	zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Cases")
 		return
 	}
-	if zb0041 > z0914a1belimitArrays {
+	if zb0040 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Cases) >= int(zb0041) {
-		z.Cases = (z.Cases)[:zb0041]
+	if cap(z.Cases) >= int(zb0040) {
+		z.Cases = (z.Cases)[:zb0040]
 	} else {
-		z.Cases = make([]TestCase, zb0041)
+		z.Cases = make([]TestCase, zb0040)
 	}
 	for za0026 := range z.Cases {
 		bts, err = z.Cases[za0026].UnmarshalMsg(bts)
@@ -1647,30 +1634,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0042 uint32
-	zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0041 uint32
+	zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Asides")
 		return
 	}
-	if zb0042 > z0914a1belimitArrays {
+	if zb0041 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Asides) >= int(zb0042) {
-		z.Asides = (z.Asides)[:zb0042]
+	if cap(z.Asides) >= int(zb0041) {
+		z.Asides = (z.Asides)[:zb0041]
 	} else {
-		z.Asides = make([]Stretch, zb0042)
+		z.Asides = make([]Stretch, zb0041)
 	}
 	for za0027 := range z.Asides {
-		var zb0043 uint32
-		zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0042 uint32
+		zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Asides", za0027)
 			return
 		}
-		if zb0043 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0043}
+		if zb0042 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0042}
 			return
 		}
 		z.Asides[za0027].From, bts, err = msgp.ReadIntBytes(bts)
@@ -1684,30 +1671,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0044 uint32
-	zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0043 uint32
+	zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "StyleBlocks")
 		return
 	}
-	if zb0044 > z0914a1belimitArrays {
+	if zb0043 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.StyleBlocks) >= int(zb0044) {
-		z.StyleBlocks = (z.StyleBlocks)[:zb0044]
+	if cap(z.StyleBlocks) >= int(zb0043) {
+		z.StyleBlocks = (z.StyleBlocks)[:zb0043]
 	} else {
-		z.StyleBlocks = make([]Stretch, zb0044)
+		z.StyleBlocks = make([]Stretch, zb0043)
 	}
 	for za0028 := range z.StyleBlocks {
-		var zb0045 uint32
-		zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0044 uint32
+		zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "StyleBlocks", za0028)
 			return
 		}
-		if zb0045 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0045}
+		if zb0044 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0044}
 			return
 		}
 		z.StyleBlocks[za0028].From, bts, err = msgp.ReadIntBytes(bts)
@@ -1721,40 +1708,77 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0046 uint32
-	zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0045 uint32
+	zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Answers")
+		return
+	}
+	if zb0045 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Answers) >= int(zb0045) {
+		z.Answers = (z.Answers)[:zb0045]
+	} else {
+		z.Answers = make([]Mention, zb0045)
+	}
+	for za0029 := range z.Answers {
+		var zb0046 uint32
+		zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Answers", za0029)
+			return
+		}
+		if zb0046 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0046}
+			return
+		}
+		z.Answers[za0029].Name, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Answers", za0029, "Name")
+			return
+		}
+		z.Answers[za0029].Line, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Answers", za0029, "Line")
+			return
+		}
+	}
+	var zb0047 uint32
+	zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "OuterStyles")
 		return
 	}
-	if zb0046 > z0914a1belimitArrays {
+	if zb0047 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.OuterStyles) >= int(zb0046) {
-		z.OuterStyles = (z.OuterStyles)[:zb0046]
+	if cap(z.OuterStyles) >= int(zb0047) {
+		z.OuterStyles = (z.OuterStyles)[:zb0047]
 	} else {
-		z.OuterStyles = make([]Mention, zb0046)
+		z.OuterStyles = make([]Mention, zb0047)
 	}
-	for za0029 := range z.OuterStyles {
-		var zb0047 uint32
-		zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	for za0030 := range z.OuterStyles {
+		var zb0048 uint32
+		zb0048, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "OuterStyles", za0029)
+			err = msgp.WrapError(err, "OuterStyles", za0030)
 			return
 		}
-		if zb0047 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0047}
+		if zb0048 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0048}
 			return
 		}
-		z.OuterStyles[za0029].Name, bts, err = msgp.ReadStringBytes(bts)
+		z.OuterStyles[za0030].Name, bts, err = msgp.ReadStringBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "OuterStyles", za0029, "Name")
+			err = msgp.WrapError(err, "OuterStyles", za0030, "Name")
 			return
 		}
-		z.OuterStyles[za0029].Line, bts, err = msgp.ReadIntBytes(bts)
+		z.OuterStyles[za0030].Line, bts, err = msgp.ReadIntBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "OuterStyles", za0029, "Line")
+			err = msgp.WrapError(err, "OuterStyles", za0030, "Line")
 			return
 		}
 	}
@@ -1823,7 +1847,7 @@ func (z *Facts) Msgsize() (s int) {
 	}
 	s += msgp.ArrayHeaderSize
 	for za0014 := range z.Operations {
-		s += 1 + msgp.StringPrefixSize + len(z.Operations[za0014].Entity) + msgp.StringPrefixSize + len(z.Operations[za0014].What) + msgp.IntSize
+		s += z.Operations[za0014].Msgsize()
 	}
 	s += msgp.ArrayHeaderSize
 	for za0015 := range z.Messages {
@@ -1874,8 +1898,12 @@ func (z *Facts) Msgsize() (s int) {
 		s += z.Cases[za0026].Msgsize()
 	}
 	s += msgp.ArrayHeaderSize + (len(z.Asides) * (9 + msgp.IntSize + msgp.IntSize)) + msgp.ArrayHeaderSize + (len(z.StyleBlocks) * (9 + msgp.IntSize + msgp.IntSize)) + msgp.ArrayHeaderSize
-	for za0029 := range z.OuterStyles {
-		s += 1 + msgp.StringPrefixSize + len(z.OuterStyles[za0029].Name) + msgp.IntSize
+	for za0029 := range z.Answers {
+		s += 1 + msgp.StringPrefixSize + len(z.Answers[za0029].Name) + msgp.IntSize
+	}
+	s += msgp.ArrayHeaderSize
+	for za0030 := range z.OuterStyles {
+		s += 1 + msgp.StringPrefixSize + len(z.OuterStyles[za0030].Name) + msgp.IntSize
 	}
 	return
 }
@@ -2416,13 +2444,15 @@ func (z *MountFact) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
-func (z OperationFact) MarshalMsg(b []byte) (o []byte, err error) {
+func (z *OperationFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 3
-	o = append(o, 0x93)
+	// array header, size 5
+	o = append(o, 0x95)
 	o = msgp.AppendString(o, z.Entity)
 	o = msgp.AppendString(o, z.What)
 	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendBool(o, z.ByName)
+	o = msgp.AppendString(o, z.Via)
 	return
 }
 
@@ -2434,8 +2464,8 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 3 {
-		err = msgp.ArrayError{Wanted: 3, Got: zb0001}
+	if zb0001 != 5 {
+		err = msgp.ArrayError{Wanted: 5, Got: zb0001}
 		return
 	}
 	z.Entity, bts, err = msgp.ReadStringBytes(bts)
@@ -2453,13 +2483,23 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Line")
 		return
 	}
+	z.ByName, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "ByName")
+		return
+	}
+	z.Via, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Via")
+		return
+	}
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
-func (z OperationFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Entity) + msgp.StringPrefixSize + len(z.What) + msgp.IntSize
+func (z *OperationFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Entity) + msgp.StringPrefixSize + len(z.What) + msgp.IntSize + msgp.BoolSize + msgp.StringPrefixSize + len(z.Via)
 	return
 }
 
@@ -2989,8 +3029,8 @@ func (z *Project) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *RouteFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 7
-	o = append(o, 0x97)
+	// array header, size 8
+	o = append(o, 0x98)
 	o = msgp.AppendString(o, z.Method)
 	o = msgp.AppendString(o, z.Pattern)
 	o = msgp.AppendInt(o, z.Line)
@@ -3001,6 +3041,7 @@ func (z *RouteFact) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0001 := range z.Guards {
 		o = msgp.AppendString(o, z.Guards[za0001])
 	}
+	o = msgp.AppendString(o, z.Name)
 	return
 }
 
@@ -3012,8 +3053,8 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 7 {
-		err = msgp.ArrayError{Wanted: 7, Got: zb0001}
+	if zb0001 != 8 {
+		err = msgp.ArrayError{Wanted: 8, Got: zb0001}
 		return
 	}
 	z.Method, bts, err = msgp.ReadStringBytes(bts)
@@ -3068,6 +3109,11 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
 	o = bts
 	return
 }
@@ -3078,6 +3124,7 @@ func (z *RouteFact) Msgsize() (s int) {
 	for za0001 := range z.Guards {
 		s += msgp.StringPrefixSize + len(z.Guards[za0001])
 	}
+	s += msgp.StringPrefixSize + len(z.Name)
 	return
 }
 

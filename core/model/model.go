@@ -120,7 +120,19 @@ type Route struct {
 	// Guards are what is asked before it answers, in order: functions that stand
 	// before the handler, marks of the handler or its class that speak of rights.
 	Guards []string `json:"guards"`
+	Name   string   `json:"name"` // that it is given; "" for none
+	// Answers is what kind of answer it gives: one of the Answer…; "" where it is
+	// not told.
+	Answers string `json:"answers"`
 }
+
+// Kinds of answer.
+const (
+	AnswerPage     = "page"
+	AnswerData     = "data"
+	AnswerRedirect = "redirect"
+	AnswerFile     = "file"
+)
 
 // Directions of a message.
 const (

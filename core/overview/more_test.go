@@ -50,3 +50,25 @@ func TestWhatOthersWroteIsSaidAndLeadsThere(t *testing.T) {
 	}
 	require.NotContains(t, text(sheet(t, tree+"-- web/js/d.min.js --\nx()\n", "src", model.Brief{})), "Not judged")
 }
+
+func TestTheSheetLeadsOnByTheKindOfSystem(t *testing.T) {
+	server := `-- counter/app.ts --
+import express from 'express'
+import { show } from './handlers/lots'
+const app = express()
+app.get('/lots', show)
+app.listen(80)
+-- counter/handlers/lots.ts --
+export function show(req, res) { res.json([]) }
+`
+	screens := `-- desk/Card.tsx --
+export const Card = () => <p>card</p>
+-- desk/Page.tsx --
+import { Card } from './Card'
+export const Page = () => <Card />
+`
+	require.Equal(t, "journeys", sheet(t, server, ".", model.Brief{}).Then)
+	require.Equal(t, "parts", sheet(t, screens, ".", model.Brief{}).Then)
+	require.Equal(t, "parts", sheet(t, server+screens, "desk", model.Brief{}).Then)
+	require.Empty(t, sheet(t, "-- press/press.go --\npackage press\n\nfunc Press() {}\n", ".", model.Brief{}).Then)
+}

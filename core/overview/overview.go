@@ -64,14 +64,17 @@ type Sheet struct {
 	Strong    []Sentence           `json:"strong"`
 	Hurts     []Reason             `json:"hurts"`
 	ReadFirst []Reason             `json:"read_first"`
-	Ask       []Sentence           `json:"ask"`
-	Practices []Practice           `json:"practices"`
-	Modules   []ModulePattern      `json:"modules"`
-	Suspects  []Suspect            `json:"suspects" doc:"folders that look as if others had written them, of the whole codebase alone"`
-	Entries   []model.Evidence     `json:"entries"`
-	Notes     []model.Note         `json:"notes"`
-	NoteCount int                  `json:"note_count"`
-	Limited   bool                 `json:"limited"` // the brief leaves part of the codebase out
+	// Then is the view that leads on: journeys where requests come in, parts where
+	// things are drawn; "" elsewhere.
+	Then      string           `json:"then"`
+	Ask       []Sentence       `json:"ask"`
+	Practices []Practice       `json:"practices"`
+	Modules   []ModulePattern  `json:"modules"`
+	Suspects  []Suspect        `json:"suspects" doc:"folders that look as if others had written them, of the whole codebase alone"`
+	Entries   []model.Evidence `json:"entries"`
+	Notes     []model.Note     `json:"notes"`
+	NoteCount int              `json:"note_count"`
+	Limited   bool             `json:"limited"` // the brief leaves part of the codebase out
 }
 
 // ModulePattern is which pattern a module shows, and how it is cut.
@@ -145,6 +148,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 	sh.Runs = runs(s, j, place)
 	sh.Entries = Entries(j, place)
 	beside.Go(func() { sh.Practices = practices(s, j, place, len(sh.Entries) > 0) })
+	sh.Then = leadsOn(s, j, place)
 	sh.ReadFirst = readFirst(s, j, place, sh.Entries, used())
 	beside.Wait()
 	sh.Strong = strong(s, j, place, sh)

@@ -14,6 +14,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/parallel"
 	"jantel/core/reading"
+	"jantel/core/relations"
 )
 
 // Duties that a part can have.
@@ -66,6 +67,7 @@ type Part struct {
 func Of(r *reading.Reading, tested func(path, name string) bool) []Part {
 	g := calls.Of(r.Survey)
 	twins := twinsByPlace(r.Survey)
+	kept := keptAt(r.Survey)
 	each := make([][]Part, len(r.Files))
 	parallel.Each(len(r.Files), func(i int) {
 		f := r.Files[i]
@@ -76,7 +78,7 @@ func Of(r *reading.Reading, tested func(path, name string) bool) []Part {
 		for k := range each[i] {
 			p := &each[i][k]
 			p.Role = r.Roles[f.Path].Role
-			p.duties(f)
+			p.duties(f, kept[f.Path])
 			p.links(g, i, r)
 			p.built(f)
 			p.Twins = twins.of(p)
@@ -180,7 +182,7 @@ func (p *Part) holds(f *model.File, line int) bool {
 }
 
 // duties tells what it does, from what was read of its lines.
-func (p *Part) duties(f *model.File) {
+func (p *Part) duties(f *model.File, kept []int) {
 	found := map[string]*Duty{}
 	add := func(name string, line int) {
 		if !p.holds(f, line) {
@@ -205,8 +207,8 @@ func (p *Part) duties(f *model.File) {
 	for _, c := range f.Facts.Calls {
 		add(Asks, c.Line)
 	}
-	for _, o := range f.Facts.Operations {
-		add(Stores, o.Line)
+	for _, line := range kept {
+		add(Stores, line)
 	}
 	for _, r := range f.Facts.Routes {
 		add(Answers, r.Line)
@@ -239,6 +241,29 @@ func (p *Part) duties(f *model.File) {
 			p.Duties = append(p.Duties, *d)
 		}
 	}
+}
+
+// keptAt lists by file the lines that do something to what is kept.
+func keptAt(s *model.Survey) map[string][]int {
+	out := map[string][]int{}
+	for _, e := range relations.Entities(s) {
+		for _, places := range e.Operations {
+			for _, p := range places {
+				out[p.Path] = append(out[p.Path], p.Line)
+			}
+		}
+	}
+	for _, f := range s.Files {
+		if f.Facts == nil {
+			continue
+		}
+		for _, o := range f.Facts.Operations {
+			if !o.ByName && !slices.Contains(out[f.Path], o.Line) {
+				out[f.Path] = append(out[f.Path], o.Line)
+			}
+		}
+	}
+	return out
 }
 
 // links counts who uses it, tests left out, and what it uses besides itself.

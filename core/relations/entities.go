@@ -2,6 +2,7 @@ package relations
 
 import (
 	"cmp"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -38,13 +39,14 @@ func Entities(s *model.Survey) []model.Entity {
 	if len(at) == 0 {
 		return []model.Entity{}
 	}
+	bodies := bodiesOf(s)
 	for _, f := range s.Files {
 		if f.Facts == nil || f.Skipped != "" {
 			continue
 		}
 		for _, o := range f.Facts.Operations {
 			e := at[key(o.Entity)]
-			if e == nil {
+			if e == nil || o.Via != "" && bodies[o.Via] {
 				continue
 			}
 			places, place := e.Operations[o.What], model.Evidence{Path: f.Path, Line: o.Line}
@@ -65,6 +67,30 @@ func Entities(s *model.Survey) []model.Entity {
 	slices.SortFunc(out, func(a, b model.Entity) int {
 		return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
 	})
+	return out
+}
+
+// repositories are names of classes that keep things.
+var repositories = regexp.MustCompile(`(?:[Rr]epository|[Rr]epo|[Dd]ao|DAO|[Mm]apper)$`)
+
+// bodiesOf holds the methods of such classes, by their qualified names: what a
+// repository of the codebase's own does stands in its body.
+func bodiesOf(s *model.Survey) map[string]bool {
+	classes, out := map[string]bool{}, map[string]bool{}
+	for _, f := range s.Files {
+		if f.Facts == nil {
+			continue
+		}
+		for i := range f.Facts.Definitions {
+			d := &f.Facts.Definitions[i]
+			switch {
+			case d.Kind == model.DefClass && repositories.MatchString(d.Name):
+				classes[d.Name] = true
+			case d.Kind == model.DefMethod && classes[d.Parent]:
+				out[d.Parent+"."+d.Name] = true
+			}
+		}
+	}
 	return out
 }
 

@@ -52,7 +52,8 @@ func Of(s *model.Survey) []model.Route {
 				out = append(out, model.Route{
 					Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line,
 					HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line,
-					InPlace: r.InPlace, Guards: append(slices.Clone(r.Guards), j.marks(at, line)...),
+					InPlace: r.InPlace, Guards: append(slices.Clone(r.Guards), j.marks(at, line)...), Name: r.Name,
+					Answers: j.answer(f, &r, at, line),
 				})
 			}
 		}

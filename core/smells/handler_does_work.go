@@ -23,7 +23,7 @@ func handlerDoesWork(c *Context, _ *Rule) (out []hit) {
 		}
 		var ev []model.Evidence
 		for _, o := range f.Facts.Operations {
-			if n, l := f.Facts.Sign(model.SignSQL); n > 0 && l <= o.Line {
+			if n, l := f.Facts.Sign(model.SignSQL); n > 0 && l <= o.Line && !o.ByName {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: o.Line, Note: o.What + " " + o.Entity})
 			}
 		}

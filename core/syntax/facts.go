@@ -56,6 +56,7 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	if s.chains != nil {
 		f.Body = s.chains.pack(f.Definitions, moved, comesIn(f))
 	}
+	answers(f, s)
 	insides(f, s)
 	prints(f, s)
 	f.Hints = weigh(s)

@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"bytes"
 	"regexp"
 	"slices"
 	"strings"
@@ -31,10 +32,22 @@ func (t *traiter) models() {
 			continue
 		}
 		marked := slices.ContainsFunc(d.Marks, func(m string) bool { return entityMarks[m] })
-		if marked || slices.ContainsFunc(d.Bases, func(b string) bool { return t.keptAs(d, b) }) {
+		if marked || t.embeds(d) || slices.ContainsFunc(d.Bases, func(b string) bool { return t.keptAs(d, b) }) {
 			t.f.Entities = append(t.f.Entities, model.EntityFact{Name: d.Name, Line: d.Line, From: "model"})
 		}
 	}
+}
+
+// embeds reports whether a type holds the model of a mapper, or fields with its
+// marks.
+func (t *traiter) embeds(d *model.Definition) bool {
+	from := lineToken(t.s, d.Line)
+	for i := from; i < len(t.s.Tokens) && i < from+200 && int(t.s.Tokens[i].Line) <= d.EndLine; i++ {
+		if t.s.Match(i, "gorm", ".", "Model") || t.s.Kind(i) == Ident && strings.HasSuffix(t.s.Text(i), `ORM\Entity`) {
+			return true
+		}
+	}
+	return false
 }
 
 // keptAs reports whether a class that builds upon base is one that a mapper
@@ -46,9 +59,15 @@ func (t *traiter) keptAs(d *model.Definition, base string) bool {
 	case simple == "Base" && base != "ActiveRecord::Base":
 		return t.has(d, "__tablename__")
 	case simple == "Model" || simple == "Entity":
-		return base != simple || t.has(d, "fillable", "table", "casts", "guarded", "objects", "Meta", "id") || t.columns(d)
+		return base != simple || t.imports(`Eloquent\Model`) || t.columns(d) ||
+			t.has(d, "fillable", "table", "casts", "guarded", "objects", "Meta", "id")
 	}
 	return entityBases[simple]
+}
+
+// imports reports whether a file takes in a module that ends so.
+func (t *traiter) imports(end string) bool {
+	return slices.ContainsFunc(t.f.Imports, func(im model.Import) bool { return strings.HasSuffix(im.Text, end) })
 }
 
 // has reports whether a class defines one of the names.
@@ -142,6 +161,13 @@ func (t *traiter) createdModel(d definition) (entity, from string) {
 	return entity, "model"
 }
 
+// sets keeps what a context of a mapper holds sets of: DbSet<Lot>.
+func (t *traiter) sets(i int) {
+	if t.s.Match(i, "DbSet", "<", Name, ">") && len(t.f.Entities) < maxTraits {
+		t.f.Entities = append(t.f.Entities, model.EntityFact{Name: t.s.Text(i + 2), Line: t.s.Line(i), From: "model"})
+	}
+}
+
 func (t *traiter) definer(i int, args [][2]int) {
 	read := definitions[t.s.Text(i)]
 	if read == nil {
@@ -181,20 +207,28 @@ var operations = map[string]string{
 // Lot.objects.filter(…), prisma.lot.update(…), db.Create(&Lot{…}), query(Lot).
 func (t *traiter) operation(i, open int) {
 	w := t.s.Bytes(i)
-	if !operSieve.May(w) {
+	if !operSieve.May(w) && !mayDerive(w) || len(t.f.Operations) >= maxTraits {
 		return
 	}
-	what, ok := operations[string(w)]
-	if !ok || len(t.f.Operations) >= maxTraits {
+	what := operations[string(w)]
+	name, found := "", false
+	if what != "" {
+		if name, found = t.entityBefore(i); !found {
+			name = t.entityAmong(open)
+		}
+	}
+	if name == "" {
+		t.onInstance(i, open)
 		return
 	}
-	name, found := t.entityBefore(i)
-	if !found {
-		name = t.entityAmong(open)
-	}
-	if name != "" && len(name) < 80 {
+	if len(name) < 80 {
 		t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: t.s.Line(i)})
 	}
+}
+
+// mayDerive reports whether a word may be a query by its name: findByName.
+func mayDerive(w []byte) bool {
+	return len(w) > 5 && (w[0] == 'f' || w[0] == 'd' || w[0] == 'c' || w[0] == 'e' || w[0] == 'g') && bytes.Contains(w[3:], []byte("By"))
 }
 
 // mapperClients are what hold entities as their members.

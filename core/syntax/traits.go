@@ -12,13 +12,15 @@ import (
 // done to it, plans of jobs and checks of who may do something. Frameworks of
 // many languages call these alike, so that one list serves all.
 func traits(f *model.Facts, s *Stream, signs Signs) {
-	t := &traiter{f: f, s: s, signs: signs}
+	t := &traiter{f: f, s: s, signs: signs, stands: map[string]standsFor{}}
 	t.models()
 	for i := range s.Tokens {
 		switch s.Tokens[i].Kind {
 		case String, Text:
 			t.statement(i)
 		case Ident:
+			t.declared(i)
+			t.sets(i)
 			t.word(i)
 		}
 	}
@@ -33,11 +35,15 @@ type traiter struct {
 	s        *Stream
 	signs    Signs
 	literals map[string]model.Literal
+	stands   map[string]standsFor // what names stand for, as far as it is kept
 }
 
 func (t *traiter) word(i int) {
 	s := t.s
 	open := i + 1
+	if s.Ends && s.Is(i-1, ".") && !s.Is(open, "(") && instanceDoes[s.Text(i)] != "" {
+		t.onInstance(i, i)
+	}
 	if open >= len(s.Tokens) || s.Tokens[open].Start == s.Tokens[open].End || s.Tokens[open].Kind == Newline {
 		t.checks(i)
 		return
@@ -139,8 +145,10 @@ func init() {
 		names[n] = true
 	}
 	namesSieve = NewSieve(names)
-	for n := range operations {
-		operSieve.add(n)
+	for _, set := range []map[string]string{operations, instanceDoes, keeperDoes, repositoryDoes} {
+		for n := range set {
+			operSieve.add(n)
+		}
 	}
 }
 

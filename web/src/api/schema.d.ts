@@ -2334,6 +2334,7 @@ export interface components {
             name: string;
         };
         Route: {
+            answers: string;
             guards: string[];
             /** Format: int64 */
             handler_line: number;
@@ -2343,6 +2344,7 @@ export interface components {
             /** Format: int64 */
             line: number;
             method: string;
+            name: string;
             path: string;
             pattern: string;
         };
@@ -2512,6 +2514,7 @@ export interface components {
             /** @description folders that look as if others had written them, of the whole codebase alone */
             suspects: components["schemas"]["Suspect"][];
             system: components["schemas"]["Roster"][];
+            then: string;
             title: string;
             totals: components["schemas"]["Totals"];
             /** Format: int64 */

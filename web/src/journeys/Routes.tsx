@@ -45,11 +45,31 @@ const columns: Column<Route>[] = [
     cell: (r) => <Handler r={r} />,
   },
   {
+    id: 'answers',
+    title: 'with',
+    hint: 'what kind of answer it gives, where that could be told',
+    width: '62px',
+    value: (r) => r.answers,
+    cell: (r) => <small>{r.answers}</small>,
+  },
+  {
+    id: 'guards',
+    title: 'asks first',
+    hint: 'what is asked before it answers',
+    width: 'minmax(70px, 0.6fr)',
+    value: (r) => r.guards.length,
+    cell: (r) => (
+      <span className="cut mono" title={r.guards.join(', ')}>
+        {r.guards.join(', ')}
+      </span>
+    ),
+  },
+  {
     id: 'declared',
     title: 'declared in',
     width: 'minmax(120px, 1fr)',
     value: (r) => r.path,
-    cell: (r) => <PlaceLink path={r.path} line={r.line} max={26} />,
+    cell: (r) => <PlaceLink path={r.path} line={r.line} max={22} />,
   },
 ]
 

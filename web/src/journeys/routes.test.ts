@@ -11,6 +11,8 @@ const route = (method: string, pattern: string, handler_name = ''): Route => ({
   handler_name,
   in_place: false,
   guards: [],
+  name: '',
+  answers: '',
   handler_line: 0,
 })
 

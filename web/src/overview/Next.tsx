@@ -1,8 +1,13 @@
+import { Link } from 'react-router'
 import type { Sheet } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
+import { stay, urlOf, useWhere } from '../place/place'
+
+const leads: Record<string, string> = { journeys: 'Then follow one request', parts: 'Then open its parts' }
 
 /** How it is run, and the one step to take from here. */
 export function Next({ s }: { s: Sheet }) {
+  const { where } = useWhere()
   const run = s.runs.find((r) => r.purpose === 'run') ?? s.runs[0]
   const first = s.read_first[0]
   if (!run && !first) return null
@@ -19,9 +24,10 @@ export function Next({ s }: { s: Sheet }) {
       )}
       {first && (
         <>
-          Read next: <PlaceLink path={first.path} line={first.line} max={44} /> <small>{first.why}</small>
+          Read next: <PlaceLink path={first.path} line={first.line} max={44} /> <small>{first.why}</small>.{' '}
         </>
       )}
+      {s.then && <Link to={urlOf({ ...stay(where), view: s.then, at: where.at })}>{leads[s.then]}</Link>}
     </p>
   )
 }

@@ -1,0 +1,209 @@
+package languages_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"jantel/core/relations"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// What is done to entities by the usual mappers; written down before it was run.
+func TestOperationsOfMappers(t *testing.T) {
+	for name, c := range map[string]struct{ tree, want string }{
+		"Mongoose": {`-- lot.js --
+const { Schema, model } = require('mongoose')
+const Lot = model('Lot', new Schema({ name: String }))
+async function keep(body) {
+  const lot = new Lot(body)
+  await lot.save()
+  return Lot.findById(body.id)
+}
+const drop = (id) => Lot.deleteOne({ id })
+`, "Lot create 5; read 6; delete 8"},
+		"Prisma": {`-- schema.prisma --
+model Lot {
+  id Int @id
+}
+-- lots.ts --
+import { PrismaClient } from '@prisma/client'
+const prisma = new PrismaClient()
+export const keep = (data) => prisma.lot.create({ data })
+export const all = () => prisma.lot.findMany()
+export const name = (id) => prisma.lot.update({ where: { id } })
+export const drop = (id) => prisma.lot.delete({ where: { id } })
+`, "Lot create 3; read 4; update 5; delete 6"},
+		"Sequelize": {`-- lot.js --
+const { DataTypes } = require('sequelize')
+const Lot = sequelize.define('Lot', { name: DataTypes.STRING })
+async function rename(id, name) {
+  const lot = await Lot.findByPk(id)
+  lot.name = name
+  await lot.save()
+  await lot.destroy()
+}
+`, "Lot read 4; update 6; delete 7"},
+		"TypeORM": {`-- lot.ts --
+import { Entity, Column, Repository } from 'typeorm'
+@Entity()
+export class Lot { @Column() name: string }
+-- lots.ts --
+import { Lot } from './lot'
+export class Lots {
+  constructor(private lotRepository: Repository<Lot>) {}
+  all() { return this.lotRepository.find() }
+  keep(lot: Lot) { return this.lotRepository.save(lot) }
+  drop(id: string) { return this.lotRepository.delete(id) }
+}
+`, "Lot read 4; update 5; delete 6"},
+		"SQLAlchemy": {`-- lot.py --
+from sqlalchemy.orm import DeclarativeBase
+class Base(DeclarativeBase):
+    pass
+class Lot(Base):
+    __tablename__ = "lots"
+-- lots.py --
+from lot import Lot
+def keep(session):
+    lot = Lot()
+    session.add(lot)
+def all(session):
+    return session.query(Lot).all()
+def drop(session, lot):
+    session.delete(lot)
+`, "Lot create 4; read 6; delete 8"},
+		"Django": {`-- models.py --
+from django.db import models
+class Lot(models.Model):
+    name = models.TextField()
+-- views.py --
+from .models import Lot
+def keep(name):
+    lot = Lot(name=name)
+    lot.save()
+def all():
+    return Lot.objects.filter(name="a")
+def drop(lot):
+    lot.delete()
+`, "Lot create 4; read 6; delete 8"},
+		"Spring Data": {`-- Lot.java --
+@Entity
+public class Lot { @Id Long id; }
+-- LotRepository.java --
+public interface LotRepository extends JpaRepository<Lot, Long> { List<Lot> findByName(String name); }
+-- Lots.java --
+public class Lots {
+  private final LotRepository lots;
+  Lot keep(Lot lot) { return lots.save(lot); }
+  List<Lot> named(String n) { return lots.findByName(n); }
+  void drop(Long id) { lots.deleteById(id); }
+}
+`, "Lot read 4; update 3; delete 5"},
+		"JPA": {`-- Lot.java --
+@Entity
+public class Lot { @Id Long id; }
+-- Lots.java --
+public class Lots {
+  private EntityManager em;
+  void keep(Lot lot) { em.persist(lot); }
+  Lot one(Long id) { return em.find(Lot.class, id); }
+  void change(Lot lot) { em.merge(lot); }
+  void drop(Lot lot) { em.remove(lot); }
+}
+`, "Lot create 3; read 4; update 5; delete 6"},
+		"Entity Framework": {`-- Vault.cs --
+public class Lot { public int Id { get; set; } }
+public class Vault : DbContext {
+  public DbSet<Lot> Lots { get; set; }
+}
+public class Keeper {
+  private readonly Vault _context;
+  public void Keep(Lot lot) { _context.Lots.Add(lot); }
+  public Lot One(int id) { return _context.Lots.Find(id); }
+  public void Drop(Lot lot) { _context.Lots.Remove(lot); }
+}
+`, "Lot create 7; read 8; delete 9"},
+		"Dapper": {`-- Lots.cs --
+public class Lots {
+  public Lot One(int id) { return db.QuerySingle<Lot>("SELECT id, name FROM lots WHERE id = @id", new { id }); }
+  public void Keep(Lot lot) { db.Execute("INSERT INTO lots (name) VALUES (@Name)", lot); }
+}
+-- schema.sql --
+CREATE TABLE lots (id int);
+`, "lots create 3; read 2"},
+		"Eloquent": {`-- Lot.php --
+<?php
+use Illuminate\Database\Eloquent\Model;
+class Lot extends Model {}
+-- Lots.php --
+<?php
+class Lots {
+    function keep($name) { $lot = new Lot; $lot->name = $name; $lot->save(); }
+    function all() { return Lot::where('dry', true)->get(); }
+    function rename($lot, $name) { $lot->update(['name' => $name]); }
+    function drop($lot) { $lot->delete(); }
+}
+`, "Lot create 3; read 4; update 5; delete 6"},
+		"Doctrine": {`-- Lot.php --
+<?php
+#[ORM\Entity]
+class Lot {}
+-- Lots.php --
+<?php
+class Lots {
+    function keep(Lot $lot) { $this->em->persist($lot); }
+    function one($id) { return $this->em->find(Lot::class, $id); }
+    function drop(Lot $lot) { $this->em->remove($lot); }
+}
+`, "Lot create 3; read 4; delete 5"},
+		"ActiveRecord": {`-- lot.rb --
+class Lot < ApplicationRecord
+end
+-- lots.rb --
+class Lots
+  def keep(name)
+    lot = Lot.new(name: name)
+    lot.save!
+  end
+  def all
+    Lot.where(dry: true)
+  end
+  def drop(lot)
+    lot.destroy
+  end
+end
+`, "Lot create 4; read 7; delete 10"},
+		"GORM": {`-- lot.go --
+package lots
+import "gorm.io/gorm"
+type Lot struct { gorm.Model }
+func Keep(db *gorm.DB, lot *Lot) { db.Create(lot) }
+func All(db *gorm.DB) (all []Lot) { db.Find(&all); return }
+func One(db *gorm.DB, id int) (lot Lot) { db.First(&lot, id); return }
+func Drop(db *gorm.DB, lot *Lot) { db.Delete(lot) }
+`, "Lot create 4; read 5,6; delete 7"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			var got []string
+			for _, e := range relations.Entities(testkit.Survey(t, c.tree)) {
+				var done []string
+				for _, what := range []string{"create", "read", "update", "delete"} {
+					var lines []string
+					for _, p := range e.Operations[what] {
+						lines = append(lines, fmt.Sprint(p.Line))
+					}
+					if len(lines) > 0 {
+						done = append(done, what+" "+strings.Join(lines, ","))
+					}
+				}
+				got = append(got, e.Name+" "+strings.Join(done, "; "))
+			}
+			slices.Sort(got)
+			require.Equal(t, c.want, strings.Join(got, "\n"))
+		})
+	}
+}
