@@ -30,9 +30,13 @@ func asides(f *model.Facts, s *Stream) {
 			flush()
 			continue
 		}
-		// A branch that the preprocessor leaves out is no comment.
-		if text[0] == '#' && t.EndLine > t.Line {
+		if text[0] == '\n' || text[0] == '\r' || text[0] == '#' && t.EndLine > t.Line {
 			flush()
+			// A branch that the preprocessor leaves out is no comment, but for one
+			// that it always does.
+			if leftOut(s.Src, int(t.Start)) {
+				run.take(text, int(t.Line), int(t.EndLine)-1)
+			}
 			continue
 		}
 		if run.lines > 0 && int(t.Line) != run.last+1 {
@@ -41,6 +45,14 @@ func asides(f *model.Facts, s *Stream) {
 		run.take(text, int(t.Line), int(t.EndLine))
 	}
 	flush()
+}
+
+// leftOut reports whether the line that ends at a place is "#if 0".
+func leftOut(src []byte, end int) bool {
+	line := src[max(0, end-40):end]
+	line = line[bytes.LastIndexByte(line, '\n')+1:]
+	line = bytes.ReplaceAll(line, []byte(" "), nil)
+	return bytes.HasPrefix(line, []byte("#if0"))
 }
 
 // aside is a run of lines of comments.

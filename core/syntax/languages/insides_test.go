@@ -266,6 +266,104 @@ export function choose(box: Box) {
 //	print(l)
 func Find(id string) *Lot { return nil }
 `, ""},
+		"branches of a preprocessor are no comments, but for one": {"C", `int weigh(struct box *b) {
+#ifdef GRAMS
+	return b->grams;
+#else
+	int raw = read_scale(b);
+	if (raw < 0) raw = 0;
+	return raw / 28;
+#endif
+#if 0
+	log_scale(b);
+	reset_scale(b);
+	return 0;
+#endif
+}
+`, "code in comments 9-12"},
+		"branches in Kotlin": {"Kotlin", `fun plan(lots: List<Lot>) {
+    for (lot in lots) {
+        if (lot.wet) {
+            when (lot.kind) {
+                Kind.ORCHID -> while (lot.wet) { dry(lot) }
+                else -> return
+            }
+        }
+    }
+}
+`, "plan 4 deep at 5"},
+		"branches in Rust": {"Rust", `fn plan(lots: &[Lot]) -> u32 {
+    for lot in lots {
+        if let Some(kind) = lot.kind {
+            match kind {
+                Kind::Orchid => loop { break },
+                _ => {}
+            }
+        }
+    }
+    7
+}
+`, "plan 4 deep at 5"},
+		"branches in Perl": {"Perl", `sub plan {
+    my ($lots) = @_;
+    foreach my $lot (@$lots) {
+        if ($lot->{wet}) {
+            unless ($lot->{old}) {
+                while ($lot->{wet}) {
+                    dry($lot);
+                }
+            }
+        }
+    }
+}
+`, "plan 3 deep at 6"},
+		"branches in C#": {"C#", `class Plan {
+  public void Run(List<Lot> lots) {
+    foreach (var lot in lots) {
+      try {
+        if (lot.Wet) { do { Dry(lot); } while (lot.Wet); }
+      } catch (Broken e) {
+        if (lot.Old) { while (true) { Drop(lot); } }
+      }
+    }
+  }
+}
+`, "Plan.Run 4 deep at 7"},
+		"a choice by type in Kotlin and C#": {"Kotlin", `fun width(x: Any): Int {
+    return when (x) {
+        is Box -> 1
+        is Bag -> 2
+        is Shelf -> 3
+        is Vault -> 4
+        is Tray -> 5
+        else -> 0
+    }
+}
+`, "choice of 6 on x by type at 2"},
+		"what is asked for and set in PHP": {"PHP", `<?php
+class Lot {
+    private $isDry = false;
+    public function dry() { $this->isDry = true; }
+    public function getName() { return $this->name; }
+    public function getAll(array &$into) { $into[] = 1; }
+}
+`, "flag Lot.$isDry set 1"},
+		"a promise that raises needs no answer": {"Java", `class Checks {
+  void isDry(Lot lot) { if (lot.wet) { throw new IllegalStateException("wet"); } }
+  int getWeight() {
+    return
+        weight;
+  }
+}
+`, ""},
+		"cases in PHP and by marks in C#": {"C#", `public class LotTests {
+  [Fact]
+  public void Finds() { Assert.Equal(1, Find()); }
+  [Theory]
+  public void Dries() { Dry(); Task.Delay(10); }
+  public void TestNothing() { }
+}
+`, "case Finds 2-3 asserts\ncase Dries 4-5 calls Delay Dry, waits at 5"},
 		"cases of tests": {"TypeScript", `describe('lots', () => {
   it('is found', () => {
     expect(find('a')).toBe(1)

@@ -48,6 +48,17 @@ export function UnknownView({ name }: { name: string }) {
 /** Said where an address names a place that this survey does not hold. */
 export function UnknownPlace({ path, says }: { path: string; says: string }) {
   const { where } = useWhere()
+  // The whole of a codebase is always there: then it is the survey that is not.
+  if (path === '.')
+    return (
+      <section className="empty" role="alert">
+        <h1>This survey can not be shown</h1>
+        <p>{says}</p>
+        <p>
+          What was recorded is kept. <Link to="/">Survey the codebase again</Link> to go on.
+        </p>
+      </section>
+    )
   return (
     <section className="empty" role="alert">
       <h1>“{path}” is not here</h1>
