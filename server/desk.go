@@ -50,7 +50,7 @@ type DeskRule struct {
 	Rests     string      `json:"rests" doc:"why the rule rests here; empty when it does not"`
 }
 
-// DeskLimit is a figure of a rule, as it is at the stage of the brief.
+// DeskLimit is a figure of a rule: the charter's, else that of the brief's stage.
 type DeskLimit struct {
 	Meaning string  `json:"meaning"`
 	Value   float64 `json:"value"`
@@ -196,15 +196,12 @@ func ruleAt(o *judged, slug string) *DeskRule {
 		Slug: slug, Title: r.Title, Facet: r.Facet, Question: r.Question, Why: r.Why, Example: r.Example, Remedy: r.Remedy,
 		Limits: []DeskLimit{}, Dismissed: []Dismissal{},
 	}
+	at := smells.Context{Stage: o.Brief.Stage}
+	if o.Charter != nil {
+		at.Thresholds = o.Charter.Thresholds
+	}
 	for _, p := range r.Parameters {
-		v := p.Growing
-		switch o.Brief.Stage {
-		case model.Sketch:
-			v = p.Sketch
-		case model.InService:
-			v = p.InService
-		}
-		d.Limits = append(d.Limits, DeskLimit{Meaning: p.Meaning, Value: v})
+		d.Limits = append(d.Limits, DeskLimit{Meaning: p.Meaning, Value: at.Value(r, p.Name)})
 	}
 	for i := range o.Smells {
 		sm := &o.Smells[i]
@@ -230,23 +227,29 @@ type Silences struct {
 	By  string  `json:"by,omitempty"`
 }
 
-// silenceAll keeps what was said of several smells and tells it once, so that
-// the codebase is judged anew once.
+// silenceAll keeps with the id of each smell what it is about, so that the
+// lead's word outlives a change of the rule. Whatever was silenced can be let
+// count again, even when no survey holds it any more. All are told in one event,
+// so that the codebase is judged anew once; one that is not there stops all.
 func (s *Server) silenceAll(ctx context.Context, codebase int64, all Silences) error {
 	o, err := s.shelf.survey(ctx, codebase, 0)
 	if err != nil {
 		return err
 	}
-	for _, q := range all.All {
-		silence := model.Silence{Reason: q.Reason}
-		if q.Reason != "" {
-			sm := o.smell(q.Smell)
-			if sm == nil {
-				return errNoSmell
-			}
-			silence.SmellKey = sm.Key()
+	keys := make([]model.Silence, len(all.All))
+	for i, q := range all.All {
+		keys[i].Reason = q.Reason
+		if q.Reason == "" {
+			continue
 		}
-		if err := s.review.Silence(ctx, codebase, q.Smell, silence, all.By); err != nil {
+		sm := o.smell(q.Smell)
+		if sm == nil {
+			return errNoSmell
+		}
+		keys[i].SmellKey = sm.Key()
+	}
+	for i, q := range all.All {
+		if err := s.review.Silence(ctx, codebase, q.Smell, keys[i], all.By); err != nil {
 			return failure(err)
 		}
 	}

@@ -85,8 +85,10 @@ func TestTheDeskGroupsSmellsAndLetsARuleRest(t *testing.T) {
 	require.Zero(t, rests.Count)
 	require.Empty(t, rests.Rule.Dismissed, "no single one was dismissed")
 
-	r, _ := p.send(http.MethodPut, silences, server.Silences{All: []server.Quiet{{Smell: "none", Reason: "x"}}})
+	other := desk("quiet=true&words=stuff").Smells[0]
+	r, _ := p.send(http.MethodPut, silences, server.Silences{All: []server.Quiet{{Smell: other.ID, Reason: "x"}, {Smell: "none", Reason: "x"}}})
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	require.Empty(t, desk("quiet=true&words=stuff").Smells[0].Silenced, "all or none")
 	r, _ = p.send(http.MethodGet, at+"?at=nowhere", nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
 	r, _ = p.send(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id),

@@ -130,7 +130,8 @@ func TestSmellsAreListedInStretchesTheStrongestFirst(t *testing.T) {
 		require.Equal(t, got[i], sm.ID)
 		require.True(t, i == 0 || sm.Strength <= whole.Smells[i-1].Strength)
 	}
-	p.do(http.MethodPut, fmt.Sprintf("/api/codebases/%d/silence", id), server.Quiet{Smell: whole.Smells[0].ID, Reason: "agreed"}, nil)
+	p.do(http.MethodPut, fmt.Sprintf("/api/codebases/%d/silences", id),
+		server.Silences{All: []server.Quiet{{Smell: whole.Smells[0].ID, Reason: "agreed"}}}, nil)
 	var after server.SmellList
 	p.get(at, &after)
 	require.Equal(t, whole.Count-1, after.Count)

@@ -66,12 +66,6 @@ func (s *Server) registerMarks(api huma.API) {
 		s.changed(review.Happened{Codebase: in.ID, Part: review.PartMarks, What: "read", By: in.By})
 		return &body[Unmarked]{Unmarked{back, left}}, nil
 	}, func(o *huma.Operation) { o.DefaultStatus = http.StatusOK })
-	huma.Put(api, "/api/codebases/{id}/silence", func(ctx context.Context, in *struct {
-		CodebaseIn
-		Body Quiet
-	}) (*struct{}, error) {
-		return nil, s.silence(ctx, in.ID, in.Body)
-	})
 	huma.Get(api, "/api/settings", func(ctx context.Context, _ *struct{}) (*body[Settings], error) {
 		v := Settings{Single: true, Theme: "auto", Keys: map[string]string{}}
 		_, err := s.review.Setting(ctx, "interface", &v)
@@ -84,29 +78,6 @@ func (s *Server) registerMarks(api huma.API) {
 		err := s.review.SetSetting(ctx, "interface", in.Body)
 		return in, failure(err)
 	})
-}
-
-// silence keeps with the id of a smell what it is about, so that the lead's
-// word outlives a change of the rule. Whatever was silenced can be let count
-// again, even when no survey holds it any more.
-func (s *Server) silence(ctx context.Context, codebase int64, q Quiet) error {
-	silence := model.Silence{Reason: q.Reason}
-	if q.Reason != "" {
-		o, err := s.shelf.survey(ctx, codebase, 0)
-		if err != nil {
-			return err
-		}
-		sm := o.smell(q.Smell)
-		if sm == nil {
-			return errNoSmell
-		}
-		silence.SmellKey = sm.Key()
-	}
-	if err := s.review.Silence(ctx, codebase, q.Smell, silence, q.By); err != nil {
-		return failure(err)
-	}
-	s.changed(review.Happened{Codebase: codebase, Part: review.PartJudged, What: "silence", By: q.By})
-	return nil
 }
 
 // MarkRead sets or takes away the read marks of a file, or of all judged files

@@ -162,7 +162,7 @@ func (s *Server) onePart(ctx context.Context, in *struct {
 			Users: []CallEnd{}, Uses: []CallEnd{}, Twins: []model.TwinPlace{},
 		}
 		out.links(o, p)
-		out.Twins = append(out.Twins, twinsOf(o.facts, p)...)
+		out.Twins = append(out.Twins, parts.TwinsOf(o.facts, p)...)
 		file := o.facts.File(p.Path)
 		if p.Kind != parts.Functions {
 			out.Head = head(s.quote(ctx, file.Hash, p.Line, min(p.EndLine, p.Line+mostHead-1)))
@@ -302,24 +302,6 @@ func (g groups) named(refs []calls.Ref, file *model.File, p *parts.Part) [][]str
 		return [][]string{}
 	}
 	slices.SortFunc(out, func(a, b []string) int { return cmp.Or(cmp.Compare(len(b), len(a)), cmp.Compare(a[0], b[0])) })
-	return out
-}
-
-// twinsOf are the places that are nearly the same as a part, or as something in it.
-func twinsOf(s *model.Survey, p *parts.Part) (out []model.TwinPlace) {
-	for _, t := range s.Twins {
-		mine := slices.ContainsFunc(t.Members, func(m model.TwinPlace) bool {
-			return m.Path == p.Path && (m.Name == "" || p.Line <= m.Line && m.EndLine <= p.EndLine)
-		})
-		if !mine {
-			continue
-		}
-		for _, m := range t.Members {
-			if m.Path != p.Path && len(out) < 50 && !slices.Contains(out, m) {
-				out = append(out, m)
-			}
-		}
-	}
 	return out
 }
 

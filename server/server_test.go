@@ -552,11 +552,11 @@ func TestReadMarksBriefSilencesAndSettings(t *testing.T) {
 
 	p.get(base+"/margin?at=.", &margin)
 	score := *margin.Score.Total
-	p.do(http.MethodPut, base+"/silence", server.Quiet{Smell: margin.Smells[0].ID, Reason: "agreed on"}, nil)
+	p.do(http.MethodPut, base+"/silences", server.Silences{All: []server.Quiet{{Smell: margin.Smells[0].ID, Reason: "agreed on"}}}, nil)
 	p.get(base+"/margin?at=.", &margin)
 	require.Greater(t, *margin.Score.Total, score)
 	require.Equal(t, "agreed on", margin.Smells[0].Silenced, "and is still listed")
-	p.do(http.MethodPut, base+"/silence", server.Quiet{Smell: margin.Smells[0].ID}, nil)
+	p.do(http.MethodPut, base+"/silences", server.Silences{All: []server.Quiet{{Smell: margin.Smells[0].ID}}}, nil)
 	p.get(base+"/margin?at=.", &margin)
 	require.InDelta(t, score, *margin.Score.Total, 1e-9)
 

@@ -225,6 +225,11 @@ func judgeSmells(w *work) {
 	found, notes := smells.Find(w.rules)
 	w.in.Quiet.apply(found)
 	rest(found, w.in.Overrules)
+	for _, o := range w.in.Overrules {
+		if o.Kind == model.OverruleRule && smells.Named(o.Target) == nil {
+			notes = append(notes, model.Note{Path: ".", Text: "a rule was let rest that is not there: " + o.Target + "; it is kept"})
+		}
+	}
 	j.Smells, j.Notes = found, append(j.Notes, notes...)
 }
 

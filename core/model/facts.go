@@ -1,5 +1,7 @@
 package model
 
+import "slices"
+
 //go:generate go tool msgp -file facts.go -o facts_packed.go -io=false -tests=false -unexported
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
@@ -302,6 +304,22 @@ func (f *Facts) Sign(name SignName) (count, line int) {
 		}
 	}
 	return 0, 0
+}
+
+// NextRoute gives what finds the line of the route that follows a line, far away
+// for none.
+func (f *Facts) NextRoute() func(line int) int {
+	lines := make([]int, len(f.Routes))
+	for i := range f.Routes {
+		lines[i] = f.Routes[i].Line
+	}
+	slices.Sort(lines)
+	return func(line int) int {
+		if i, _ := slices.BinarySearch(lines, line+1); i < len(lines) {
+			return lines[i]
+		}
+		return 1 << 30
+	}
 }
 
 // Kinds of RunFact.

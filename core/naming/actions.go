@@ -10,3 +10,10 @@ var SameAction = [][]string{
 	{"show", "display", "render", "draw"},
 	{"check", "validate", "verify"},
 }
+
+// Asking are first words of names that promise yes or no, and that nothing
+// changes; Giving promise a value.
+var (
+	Asking = map[string]bool{"is": true, "has": true, "can": true, "should": true}
+	Giving = map[string]bool{"get": true, "find": true}
+)

@@ -61,6 +61,7 @@ type Part struct {
 	Tested  bool       `json:"tested"`
 	Role    model.Role `json:"role"`
 	defs    []int      // its definitions in the file
+	holding map[int]bool
 }
 
 // Of lists the parts of the codebase's own code, tests left out, by path and line.
@@ -77,11 +78,15 @@ func Of(r *reading.Reading, tested func(path, name string) bool) []Part {
 		each[i] = inFile(f)
 		for k := range each[i] {
 			p := &each[i][k]
+			p.holding = make(map[int]bool, len(p.defs))
+			for _, d := range p.defs {
+				p.holding[d] = true
+			}
 			p.Role = r.Roles[f.Path].Role
 			p.duties(f, kept[f.Path])
 			p.links(g, i, r)
 			p.built(f)
-			p.Twins = twins.of(p)
+			p.Twins = len(twins.of(p))
 			for _, d := range p.defs {
 				p.Tested = p.Tested || tested(f.Path, f.Facts.Definitions[d].Qualified())
 			}
@@ -118,9 +123,10 @@ func isPart(d *model.Definition, members int) bool {
 
 // inFile lists the parts of one file.
 func inFile(f *model.File) (out []Part) {
-	members := map[string][]int{}
+	members, defined := map[string][]int{}, map[string]bool{}
 	for i := range f.Facts.Definitions {
 		d := &f.Facts.Definitions[i]
+		defined[d.Qualified()] = true
 		members[d.Parent] = append(members[d.Parent], i)
 	}
 	rest := Part{Path: f.Path, Name: path.Base(f.Path), Kind: Functions}
@@ -137,7 +143,7 @@ func inFile(f *model.File) (out []Part) {
 			out = append(out, p)
 		case d.Kind == model.DefFunction && d.Parent == "":
 			rest.defs = append(rest.defs, i)
-		case d.Kind == model.DefMethod && !defined(f, d.Parent):
+		case d.Kind == model.DefMethod && !defined[d.Parent]:
 			// A method of a type that stands in another file of its package.
 			rest.defs = append(rest.defs, i)
 		}
@@ -148,10 +154,6 @@ func inFile(f *model.File) (out []Part) {
 		out = append(out, rest)
 	}
 	return out
-}
-
-func defined(f *model.File, name string) bool {
-	return slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool { return d.Qualified() == name })
 }
 
 // measure tells how many lines it has and how much it offers. Methods may stand
@@ -231,7 +233,7 @@ func (p *Part) duties(f *model.File, kept []int) {
 		add(Stores, line)
 	}
 	for _, in := range f.Facts.Insides {
-		if in.Branches >= 6 && slices.Contains(p.defs, in.Definition) {
+		if in.Branches >= 6 && p.holding[in.Definition] {
 			add(Reckons, f.Facts.Definitions[in.Definition].Line)
 		}
 	}
@@ -269,7 +271,7 @@ func keptAt(s *model.Survey) map[string][]int {
 // links counts who uses it, tests left out, and what it uses besides itself.
 func (p *Part) links(g *calls.Graph, file int, r *reading.Reading) {
 	users, uses := map[calls.Ref]bool{}, map[string]bool{}
-	own := func(r calls.Ref) bool { return int(r.File) == file && slices.Contains(p.defs, int(r.Definition)) }
+	own := func(r calls.Ref) bool { return int(r.File) == file && p.holding[int(r.Definition)] }
 	for _, i := range p.defs {
 		ref := calls.Ref{File: int32(file), Definition: int32(i)}
 		for _, e := range g.To(ref) {
@@ -327,19 +329,23 @@ func twinsByPlace(s *model.Survey) places {
 	return out
 }
 
-// of counts the places in other files that are nearly the same as a part, or as
-// something in it.
-func (t places) of(p *Part) int {
-	seen := map[string]bool{}
+// TwinsOf lists the places in other files that are nearly the same as a part, or
+// as something in it.
+func TwinsOf(s *model.Survey, p *Part) []model.TwinPlace { return twinsByPlace(s).of(p) }
+
+func (t places) of(p *Part) (out []model.TwinPlace) {
 	for _, m := range t[p.Path] {
 		if m.Name != "" && (m.Line < p.Line || p.EndLine < m.EndLine) {
 			continue
 		}
 		for _, o := range m.others {
-			if o.Path != p.Path {
-				seen[o.Path] = true
+			if o.Path != p.Path && len(out) < mostTwins && !slices.Contains(out, o) {
+				out = append(out, o)
 			}
 		}
 	}
-	return len(seen)
+	return out
 }
+
+// mostTwins bounds the twins of one part.
+const mostTwins = 200

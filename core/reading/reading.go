@@ -77,6 +77,16 @@ func (r *Reading) Role(path string) model.Role { return r.Roles[path].Role }
 // IsTest reports whether a file is one of the tests.
 func (r *Reading) IsTest(path string) bool { return r.Roles[path].Role == model.RoleTest }
 
+// HandsOn reports whether what is found in a file goes on by other ways than
+// being given back: it answers requests, or a framework calls it.
+func (r *Reading) HandsOn(path string) bool {
+	switch r.Roles[path].Role {
+	case model.RoleHandler, model.RoleRouting, model.RoleEntry, model.RoleMessage:
+		return true
+	}
+	return false
+}
+
 // IsSource reports whether a file is judged program text and no test.
 func (r *Reading) IsSource(f *model.File) bool {
 	return r.Judged[f.Path] && IsCode(f) && !r.IsTest(f.Path)

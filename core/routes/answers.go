@@ -9,18 +9,13 @@ const inPlace = 60
 // answer is the kind of answer that a route gives: the last that is handed over
 // on the lines of what answers, since errors are turned away before. "" where
 // none was seen there.
-func (j *joiner) answer(f *model.File, r *model.RouteFact, at string, line int) string {
+func (j *joiner) answer(f *model.File, r *model.RouteFact, next func(int) int, at string, line int) string {
 	from, to := line, 0
 	if at == "" || line == 0 {
 		if !r.InPlace {
 			return ""
 		}
-		at, from, to = f.Path, r.Line, r.Line+inPlace
-		for _, other := range f.Facts.Routes {
-			if other.Line > r.Line {
-				to = min(to, other.Line-1)
-			}
-		}
+		at, from, to = f.Path, r.Line, min(r.Line+inPlace, next(r.Line)-1)
 	}
 	g := j.s.File(at)
 	if g == nil || g.Facts == nil {

@@ -46,6 +46,7 @@ func Of(s *model.Survey) []model.Route {
 		if f.Facts == nil {
 			continue
 		}
+		next := f.Facts.NextRoute()
 		for _, r := range f.Facts.Routes {
 			at, line := j.handler(f, r.Handler)
 			for _, p := range j.prefixes(f.Path, r.On, map[string]bool{}) {
@@ -53,7 +54,7 @@ func Of(s *model.Survey) []model.Route {
 					Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line,
 					HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line,
 					InPlace: r.InPlace, Guards: append(slices.Clone(r.Guards), j.marks(at, line)...), Name: r.Name,
-					Answers: j.answer(f, &r, at, line),
+					Answers: j.answer(f, &r, next, at, line),
 				})
 			}
 		}

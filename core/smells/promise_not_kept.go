@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/syntax"
 )
 
@@ -15,19 +16,9 @@ var promiseNotKeptRule = &Rule{
 	Remedy:   "Name it for what it does, or let it do what it is named for.",
 }
 
-var (
-	// asking are first words of names that promise yes or no, and no change.
-	asking = map[string]bool{"is": true, "has": true, "can": true, "should": true}
-	// giving promise a value.
-	giving = map[string]bool{"get": true, "find": true}
-)
-
 func promiseNotKept(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
-		switch c.Roles[f.Path].Role {
-		// What answers a request, or is called back by a framework, hands its
-		// value on in other ways.
-		case model.RoleHandler, model.RoleRouting, model.RoleEntry, model.RoleMessage:
+		if c.HandsOn(f.Path) {
 			return
 		}
 		for _, in := range f.Facts.Insides {
@@ -38,10 +29,10 @@ func promiseNotKept(c *Context, _ *Rule) (out []hit) {
 			}
 			h := hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), touches: []string{f.Path}}
 			switch {
-			case (asking[word] || giving[word]) && !in.Gives:
+			case (naming.Asking[word] || naming.Giving[word]) && !in.Gives:
 				h.strength = 0.4
 				h.message = fmt.Sprintf("*%s* gives nothing back, though its name promises it", d.Name)
-			case asking[word] && len(in.Sets) > 0:
+			case naming.Asking[word] && len(in.Sets) > 0:
 				h.strength = 0.5
 				h.message = fmt.Sprintf("*%s* asks by its name, and sets *%s*", d.Name, in.Sets[0].Name)
 				for _, m := range in.Sets {

@@ -62,43 +62,20 @@ func unusedExport(c *Context, _ *Rule) (out []hit) {
 // whole, or in a way that names nothing.
 func (c *Context) taken() (names map[string]map[string]bool, whole map[string]bool) {
 	names, whole = map[string]map[string]bool{}, map[string]bool{}
-	at := map[string]map[int][]*model.Import{}
-	for _, f := range c.Survey.Files {
-		if f.Facts == nil {
-			continue
-		}
-		lines := map[int][]*model.Import{}
-		for i := range f.Facts.Imports {
-			lines[f.Facts.Imports[i].Line] = append(lines[f.Facts.Imports[i].Line], &f.Facts.Imports[i])
-		}
-		at[f.Path] = lines
-	}
-	for _, l := range c.Survey.Links {
-		switch l.Kind {
-		case model.LinkImport, model.LinkLazyImport, model.LinkReExport, model.LinkNameViaIndex:
-		case model.LinkRendering, model.LinkInheritance:
+	for i := range c.Survey.Links {
+		l := &c.Survey.Links[i]
+		if l.Kind == model.LinkRendering || l.Kind == model.LinkInheritance {
 			continue // what is drawn was imported
-		default:
+		}
+		if len(l.Names) == 0 || slices.Contains(l.Names, "*") {
 			whole[l.To] = true
 			continue
 		}
-		found := at[l.From][l.Line]
-		if len(found) == 0 {
-			whole[l.To] = true
+		if names[l.To] == nil {
+			names[l.To] = map[string]bool{}
 		}
-		for _, im := range found {
-			if l.Kind != model.LinkNameViaIndex && im.Text != l.Text && len(found) > 1 {
-				continue
-			}
-			if im.Alias != "" || len(im.Names) == 0 || slices.Contains(im.Names, "*") {
-				whole[l.To] = true
-			}
-			if names[l.To] == nil {
-				names[l.To] = map[string]bool{}
-			}
-			for _, n := range im.Names {
-				names[l.To][n] = true
-			}
+		for _, n := range l.Names {
+			names[l.To][n] = true
 		}
 	}
 	return names, whole

@@ -52,21 +52,11 @@ func answers(f *model.Facts, s *Stream) {
 		}
 		f.Answers = append(f.Answers, model.Mention{Name: kind, Line: s.Line(i)})
 	}
+	next := f.NextRoute()
 	for i := range f.Routes {
 		r := &f.Routes[i]
-		r.Name = s.nameOfRoute(r.Line, nextRoute(f, r.Line))
+		r.Name = s.nameOfRoute(r.Line, next(r.Line))
 	}
-}
-
-// nextRoute is the line of the route that follows a line, far away for none.
-func nextRoute(f *model.Facts, line int) int {
-	next := 1 << 30
-	for i := range f.Routes {
-		if l := f.Routes[i].Line; l > line && l < next {
-			next = l
-		}
-	}
-	return next
 }
 
 // nameOfRoute is the name that the statement of a route gives it: name="lots",

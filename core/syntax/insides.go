@@ -41,7 +41,7 @@ func insides(f *model.Facts, s *Stream) {
 			w.header = w.header && s.Kind(i+1) == Indent
 		}
 	}
-	w.leave(len(s.Tokens), 1<<30)
+	w.leave(1 << 30)
 	w.done()
 }
 
@@ -91,11 +91,11 @@ func hasBody(k model.DefinitionKind) bool {
 func (w *insider) enter(i int) {
 	line := int(w.s.Tokens[i].Line)
 	if n := len(w.around); n > 0 && w.f.Definitions[w.around[n-1].def].EndLine < line {
-		w.leave(i, line)
+		w.leave(line)
 	}
 	for w.next < len(w.f.Definitions) && w.f.Definitions[w.next].Line <= line {
 		d := &w.f.Definitions[w.next]
-		w.leave(i, d.Line)
+		w.leave(d.Line)
 		a := around{def: w.next, base: w.depth, telling: hasBody(d.Kind)}
 		if a.telling {
 			a.inside = model.Inside{Definition: w.next}
@@ -110,7 +110,7 @@ func (w *insider) enter(i int) {
 }
 
 // leave shuts the definitions that end before a line.
-func (w *insider) leave(_, line int) {
+func (w *insider) leave(line int) {
 	for n := len(w.around); n > 0 && w.f.Definitions[w.around[n-1].def].EndLine < line; n-- {
 		a := &w.around[n-1]
 		if a.telling && len(w.f.Insides) < maxInsides && w.tells(a) {

@@ -98,9 +98,6 @@ const (
 	outlierShare = 0.10 // of the names of a kind
 )
 
-// promising are verbs that promise a value, or that nothing changes.
-var promising = map[string]bool{"get": true, "find": true, "is": true, "has": true, "can": true, "should": true}
-
 // Of tells the vocabulary of a place.
 func Of(r *reading.Reading, place string) *Vocabulary {
 	v := &teller{
@@ -115,7 +112,10 @@ func Of(r *reading.Reading, place string) *Vocabulary {
 		}
 		stem := naming.Stem(f.Path)
 		v.name(stem, "file", f.Language, NamePlace{Path: f.Path, Name: path.Base(f.Path)})
-		broken := promisesBroken(f)
+		broken := map[int]bool{}
+		if !r.HandsOn(f.Path) {
+			broken = promisesBroken(f)
+		}
 		for i := range f.Facts.Definitions {
 			d := &f.Facts.Definitions[i]
 			if d.Kind == model.DefOther || strings.ContainsAny(d.Name, " /<") || strings.HasPrefix(d.Name, "__") {
@@ -221,7 +221,7 @@ func (v *teller) verb(d *model.Definition, at NamePlace, broken bool) {
 	}
 	x := v.verbs[word]
 	if x == nil {
-		x = &Verb{Verb: word, Promise: promising[word], Places: []NamePlace{}}
+		x = &Verb{Verb: word, Promise: naming.Asking[word] || naming.Giving[word], Places: []NamePlace{}}
 		v.verbs[word] = x
 	}
 	x.Count++

@@ -165,7 +165,7 @@ func (r *resolver) byName(out *syntax.Out, f *model.File) {
 			if at := r.origin(to, n, 0); at != to && at != f.Path {
 				out.Links = append(out.Links, model.Link{
 					From: f.Path, To: at, Kind: model.LinkNameViaIndex, Line: im.Line, Text: im.Text, Sure: true,
-					Names: []string{n},
+					Names: []string{n}, TypeOnly: im.Types,
 				})
 			}
 		}

@@ -1,10 +1,10 @@
 import { useDefinition } from '../api/queries'
 import type { CallEnd } from '../api/types'
-import { More, useSome } from '../parts/More'
+import { EndList } from '../parts/EndList'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
-import { acts, kinds, lastName, outOf } from './definition'
+import { acts, outOf } from './definition'
 
 /** The definition under the cursor: what it calls, who calls it, which tests reach it. */
 export function OneDefinition() {
@@ -51,27 +51,13 @@ function Ends({
   none?: string
   folded?: boolean
 }) {
-  const some = useSome(list, 12)
   if (folded && list.length === 0) return null
   return (
     <details open={!folded}>
       <summary>
         {title} {figure(list.length)}
       </summary>
-      <ul>
-        {some.shown.map((e) => (
-          <li key={`${e.path} ${e.name} ${e.kind}`}>
-            <PlaceLink path={e.path} line={e.line} as={lastName(e.name) || 'top of the file'} />{' '}
-            <small title={e.path}>
-              {kinds[e.kind] ?? ''}
-              {e.path === own ? '' : e.path.slice(e.path.lastIndexOf('/') + 1)}
-              {e.sure ? '' : ' (may be)'}
-            </small>
-          </li>
-        ))}
-        <More some={some} />
-        {list.length === 0 && <li className="faint">{none}</li>}
-      </ul>
+      <EndList list={list} own={own} none={none} />
     </details>
   )
 }

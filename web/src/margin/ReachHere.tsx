@@ -2,10 +2,8 @@ import { useState } from 'react'
 import { useReach } from '../api/queries'
 import type { Reach } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
-import { useWhere } from '../place/place'
+import { nearName, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
-
-const lastName = (name: string) => name.slice(name.lastIndexOf('.') + 1)
 
 /** What a change at the place may touch, and what comes along when it is taken elsewhere; asked for when it is opened. */
 export function ReachHere({ path, line }: { path: string; line: number }) {
@@ -39,7 +37,7 @@ function Told({ x, definition }: { x: Reach; definition: boolean }) {
           <ul>
             {s.places.map((p) => (
               <li key={`${p.path} ${p.name} ${p.line}`}>
-                {p.name ? <PlaceLink path={p.path} line={p.line} as={lastName(p.name)} /> : <PlaceLink path={p.path} max={34} />}{' '}
+                {p.name ? <PlaceLink path={p.path} line={p.line} as={nearName(p.name)} /> : <PlaceLink path={p.path} max={34} />}{' '}
                 <small title={p.path}>
                   {p.name && p.path.slice(p.path.lastIndexOf('/') + 1)}
                   {p.sure ? '' : ' (may be)'}

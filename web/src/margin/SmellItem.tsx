@@ -1,9 +1,8 @@
 import type { Margin, Smell } from '../api/types'
 import { Emphasised } from '../parts/Emphasised'
 import { PlaceLink } from '../place/PlaceLink'
-import { useReview } from '../review/review'
+import { SmellActions } from '../review/SmellActions'
 import { inkStep } from '../theme/ink'
-import { SilenceField } from '../review/SilenceField'
 
 type RuleText = Margin['titles'][string]
 
@@ -19,7 +18,6 @@ interface ItemProps {
 
 /** One smell; chosen it says why, on what evidence, and what to do. */
 export function SmellItem({ s, place, title, chosen, recorded, onChoose, onRecord }: ItemProps) {
-  const review = useReview()
   return (
     <li id={`smell-${s.id}`} className={chosen ? 'chosen' : ''}>
       <span
@@ -56,18 +54,7 @@ export function SmellItem({ s, place, title, chosen, recorded, onChoose, onRecor
             <p>
               <b>Remedy.</b> {s.remedy}
             </p>
-            <p className="doing">
-              <button type="button" className="quiet" onClick={onRecord} disabled={recorded}>
-                {recorded ? 'recorded' : 'Make it a finding'} {!recorded && <kbd>s</kbd>}
-              </button>
-              {s.silenced ? (
-                <button type="button" className="quiet" onClick={() => review.silence([s], '')}>
-                  Count it again
-                </button>
-              ) : (
-                <SilenceField onSilence={(reason) => review.silence([s], reason)} />
-              )}
-            </p>
+            <SmellActions s={s} recorded={recorded} onRecord={onRecord} />
           </div>
         )}
       </div>

@@ -1,11 +1,10 @@
 import { usePart } from '../api/queries'
 import type { CallEnd, OnePart as Opened, Part } from '../api/types'
+import { EndList } from '../parts/EndList'
 import { More, useSome } from '../parts/More'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
-
-const lastName = (name: string) => name.slice(name.lastIndexOf('.') + 1)
 
 /** A part opened in its place: how it begins, what it does where, what it is made of, who uses it. */
 export function OnePart({ p }: { p: Part }) {
@@ -96,25 +95,12 @@ function Members({ o }: { o: Opened }) {
 }
 
 function Ends({ title, list, own, none }: { title: string; list: readonly CallEnd[]; own: string; none: string }) {
-  const some = useSome(list, 12)
   return (
     <section>
       <h3>
         {title} {figure(list.length)}
       </h3>
-      <ul>
-        {some.shown.map((e) => (
-          <li key={`${e.path} ${e.name}`}>
-            <PlaceLink path={e.path} line={e.line} as={lastName(e.name) || 'top of the file'} />{' '}
-            <small title={e.path}>
-              {e.path === own ? '' : e.path.slice(e.path.lastIndexOf('/') + 1)}
-              {e.sure ? '' : ' (may be)'}
-            </small>
-          </li>
-        ))}
-        <More some={some} />
-        {list.length === 0 && <li className="faint">{none}</li>}
-      </ul>
+      <EndList list={list} own={own} none={none} />
     </section>
   )
 }

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { counted, inkStep, shortPath } from '../theme/ink'
-import { parentOf, urlOf, whereFrom } from './place'
+import { parentOf, urlOf, whereFrom, nearName } from './place'
 
 it('a place comes back from its URL', () => {
   const w = {
@@ -53,4 +53,10 @@ it('long paths are shortened in the middle and keep their name', () => {
 it('ink has five steps', () => {
   expect([0, 0.2, 0.21, 0.99, 1].map(inkStep)).toEqual([1, 1, 2, 5, 5])
   expect(counted(1, 'file') + counted(1200, 'file')).toBe('1 file1,200 files')
+})
+
+it('a name keeps what it stands in, and no more', () => {
+  expect(nearName('Vault.Shelf.fill')).toBe('Shelf.fill')
+  expect(nearName('fill')).toBe('fill')
+  expect(nearName('')).toBe('')
 })

@@ -80,6 +80,9 @@ export const parentOf = (path: string): string => (path.includes('/') ? path.sli
 
 export const nameOf = (path: string): string => path.slice(path.lastIndexOf('/') + 1)
 
+/** The name of a definition without all but the nearest of what it stands in. */
+export const nearName = (qualified: string): string => qualified.split('.').slice(-2).join('.')
+
 /**
  * Where the reader is by the address itself. Keys may come faster than a view
  * is drawn; each must go on from the last, not from what still stands there.

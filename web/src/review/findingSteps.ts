@@ -67,8 +67,13 @@ export function useFindingSteps({ id, person, say, push }: Tools) {
     async (all: readonly Pick<Smell, 'id' | 'path'>[], survey: number) => {
       const made: Finding[] = []
       // One after the other: their order in the list is the order they were shown in.
-      for (const s of all)
-        made.push(await addFinding({ by: person, kind: 'improve', title: '', path: s.path, smell: s.id, survey }))
+      try {
+        for (const s of all)
+          made.push(await addFinding({ by: person, kind: 'improve', title: '', path: s.path, smell: s.id, survey }))
+      } catch (e) {
+        failed(say)(e)
+      }
+      if (made.length === 0) return
       const text = `Recorded: ${made.length} findings`
       push(text, async () => {
         const there = await Promise.all(made.map((f) => now(f.id)))
@@ -80,7 +85,7 @@ export function useFindingSteps({ id, person, say, push }: Tools) {
           warn: left > 0,
         })
       })
-      say({ text, undo: true })
+      if (made.length === all.length) say({ text, undo: true })
     },
     [addFinding, changeFinding, now, person, push, say],
   )

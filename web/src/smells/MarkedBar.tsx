@@ -1,6 +1,7 @@
 import type { Smell } from '../api/types'
 import { SilenceField } from '../review/SilenceField'
 import { useWhere } from '../place/place'
+import { useRecording } from '../review/recording'
 import { useReview } from '../review/review'
 import { counted } from '../theme/ink'
 
@@ -14,6 +15,7 @@ interface Props {
 export function MarkedBar({ marked, all, onMarks }: Props) {
   const { where } = useWhere()
   const review = useReview()
+  const { isRecorded } = useRecording(where.survey)
   if (marked.length === 0)
     return (
       <p className="markedbar">
@@ -23,10 +25,18 @@ export function MarkedBar({ marked, all, onMarks }: Props) {
       </p>
     )
   const done = () => onMarks([])
+  const record = () => {
+    // Let go of at once, and none a second time, however fast it is clicked.
+    done()
+    void review.addAll(
+      marked.filter((s) => !isRecorded(s)),
+      where.survey,
+    )
+  }
   return (
     <p className="markedbar" role="group" aria-label="What is marked">
       <b>{counted(marked.length, 'smell')} marked</b>
-      <button type="button" className="quiet" onClick={() => void review.addAll(marked, where.survey).then(done)}>
+      <button type="button" className="quiet" onClick={record}>
         Make findings of them
       </button>
       <SilenceField

@@ -30,7 +30,7 @@ export const mostCount = 500
 /** After so many were dismissed one by one, the rule itself is asked about. */
 export const enoughDismissed = 3
 
-/** Whether a rule may be let rest: most of what it hits here was dismissed. */
+/** Whether it is time to ask if the rule itself should rest. */
 export const mayRest = (rule: NonNullable<Desk['rule']>): boolean => !rule.rests && rule.dismissed.length >= enoughDismissed
 
 /** The marks that are left when other smells are shown: what is not seen is not acted on. */
