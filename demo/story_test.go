@@ -45,7 +45,7 @@ func TestTheDemoHasSomethingTrueToShow(t *testing.T) {
 
 	rules := func(j *judgement.Result) map[string]int {
 		m := map[string]int{}
-		for _, sm := range j.Smells {
+		for _, sm := range j.Hits {
 			m[sm.Rule]++
 		}
 		return m
@@ -63,13 +63,13 @@ func TestTheDemoHasSomethingTrueToShow(t *testing.T) {
 	}
 
 	all := routes.Of(after)
-	require.Len(t, all, 52)
+	require.Len(t, all, 55)
 	for _, r := range all {
 		require.NotEmpty(t, r.HandlerPath, "%s %s is followed to what answers", r.Method, r.Pattern)
 	}
 
 	h := after.History
-	require.Equal(t, 60, h.Commits)
+	require.Equal(t, 67, h.Commits)
 	require.Len(t, h.Authors, 4)
 	require.NotEmpty(t, h.Pairs)
 	require.Less(t, before.History.Commits, h.Commits)

@@ -7,7 +7,7 @@ test('a word is found, opened, and followed to where it stands', async ({ page, 
   await expect(grid).toBeFocused()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
-  await expect(page).toHaveURL(/word=label/)
+  await expect(page).toHaveURL(/word=[a-z]+/)
   await page.getByPlaceholder('part of a word').fill('picker')
   await expect(grid.getByRole('row')).toHaveCount(2)
   await grid.focus()

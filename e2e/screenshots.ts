@@ -29,6 +29,13 @@ const pictures = [
     more: `path=accessions&way=${encodeURIComponent('POST /api/accessions/add counter/src/routes/accessions.ts:8')}`,
     dark: false,
   },
+  {
+    name: 'resources',
+    view: 'journeys',
+    at: '',
+    more: `list=resources&thing=${encodeURIComponent('counter /api/requests')}`,
+    dark: false,
+  },
   { name: 'beside', view: 'layout', at: 'counter', more: 'with=desk', dark: false },
 ]
 

@@ -78,6 +78,8 @@ test('the first screenful leads on, and a smell is recorded from it', async ({ p
   const worst = page.locator('ol.worst > li').first()
   await worst.getByRole('button', { name: 'record it' }).click()
   await expect(worst).toContainText('recorded')
+  // The event may be here before the answer; what can be taken back is what was answered.
+  await expect(page.getByText(/^Recorded: /)).toBeVisible()
   await page.keyboard.press('z')
   await expect(worst.getByRole('button', { name: 'record it' })).toBeVisible()
 })

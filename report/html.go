@@ -118,7 +118,7 @@ const maxRows = 300
 func HTML(w io.Writer, s *model.Survey, j *judgement.Result, fs []review.Finding) error {
 	rows, hidden := ledger(j)
 	var listed []htmlSmell
-	for _, sm := range overview.Worst(s, counted(j.Smells), 60) {
+	for _, sm := range overview.Worst(counted(j.Smells), 60) {
 		listed = append(listed, htmlSmell{sm, smells.Named(sm.Rule)})
 	}
 	legend := []bar{}

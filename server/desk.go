@@ -68,10 +68,11 @@ type Dismissal struct {
 type DeskIn struct {
 	ViewIn
 	Narrow
-	Group string `query:"group" enum:"rule,facet,folder,feature" default:"rule"`
+	Group string `query:"group" enum:"rule,facet,folder,feature,telling" default:"rule"`
 	Key   string `query:"key" doc:"one group alone"`
 	Words string `query:"words" doc:"of the message, the place or the rule" maxLength:"200"`
 	Quiet bool   `query:"quiet" doc:"silenced ones as well"`
+	Each  bool   `query:"each" doc:"every hit by itself, those as well that a habit or another rule tells of"`
 	From  int    `query:"from" minimum:"0"`
 	Count int    `query:"count" minimum:"0" maximum:"500" default:"100"`
 }
@@ -81,6 +82,14 @@ func (in *DeskIn) keyOf(o *judged, sm *model.Smell) (key, title string) {
 	switch in.Group {
 	case "facet":
 		return string(sm.Facet), string(sm.Facet)
+	case "telling":
+		switch {
+		case sm.Habit:
+			return "habit", "habits of a folder"
+		case sm.Count > 1:
+			return "several", "several at one place"
+		}
+		return "one", "one by one"
 	case "feature":
 		if f := o.FeatureOf[sm.Path].Feature; f != "" {
 			return f, f
@@ -119,7 +128,11 @@ func (s *Server) desk(ctx context.Context, in *DeskIn) (*view[*Desk], error) {
 		words := strings.Fields(strings.ToLower(in.Words))
 		groups := map[string]*DeskGroup{}
 		var asked []*model.Smell
-		all := smellsAt(o, in.place(), in.Narrow).Smells
+		list := smellsAt
+		if in.Each {
+			list = hitsAt
+		}
+		all := list(o, in.place(), in.Narrow).Smells
 		for i := range all {
 			sm := &all[i]
 			key, title := in.keyOf(o, sm)
@@ -203,8 +216,8 @@ func ruleAt(o *judged, slug string) *DeskRule {
 	for _, p := range r.Parameters {
 		d.Limits = append(d.Limits, DeskLimit{Meaning: p.Meaning, Value: at.Value(r, p.Name)})
 	}
-	for i := range o.Smells {
-		sm := &o.Smells[i]
+	for i := range o.Hits {
+		sm := &o.Hits[i]
 		if sm.Rule != slug || sm.Silenced == "" {
 			continue
 		}

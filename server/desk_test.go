@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"strings"
 	"testing"
 
 	"jantel/core/model"
@@ -94,4 +95,35 @@ func TestTheDeskGroupsSmellsAndLetsARuleRest(t *testing.T) {
 	r, _ = p.send(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id),
 		model.Overrule{Kind: model.OverruleRule, Target: rule, Value: " "})
 	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, "a reason is asked for")
+}
+
+func TestAHabitIsListedOnceAndItsHitsOneByOneOnDemand(t *testing.T) {
+	tree := ""
+	for i := range 9 {
+		tree += fmt.Sprintf("-- drying/shed%c.ts --\nexport function dry%c(seed: number) {\n%s}\n", 'a'+i, 'A'+i, strings.Repeat("  weigh(seed)\n", 90+i))
+	}
+	dir := testkit.Tree(t, tree+"-- vault/box.ts --\nexport const box = 1\n")
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var desk, each, inside server.Desk
+	p.get(fmt.Sprintf("/api/codebases/%d/desk?key=long-function", id), &desk)
+	require.Equal(t, 1, desk.Count)
+	require.True(t, desk.Smells[0].Habit)
+	require.Equal(t, 9, desk.Smells[0].Count)
+	p.get(fmt.Sprintf("/api/codebases/%d/desk?key=long-function&each=true", id), &each)
+	require.Equal(t, 9, each.Count)
+	p.get(fmt.Sprintf("/api/codebases/%d/desk?key=long-function&at=drying/sheda.ts", id), &inside)
+	require.Equal(t, 1, inside.Count)
+	require.False(t, inside.Smells[0].Habit, "in the file the hit itself is told")
+	var telling server.Desk
+	p.get(fmt.Sprintf("/api/codebases/%d/desk?group=telling&key=habit", id), &telling)
+	require.Equal(t, desk.Smells[0].ID, telling.Smells[0].ID)
+
+	// Dismissed as a whole.
+	p.do(http.MethodPut, fmt.Sprintf("/api/codebases/%d/silences", id), server.Silences{
+		All: []server.Quiet{{Smell: desk.Smells[0].ID, Reason: "drying is like that"}},
+	}, nil)
+	p.get(fmt.Sprintf("/api/codebases/%d/desk?key=long-function&each=true", id), &each)
+	require.Zero(t, each.Count)
+	require.Equal(t, 9, each.Quiet)
 }

@@ -281,8 +281,8 @@ func (s *Server) narrowed(ctx context.Context, in *struct {
 					n.Lines += f.Lines()
 				}
 			}
-			for i := range o.Smells {
-				if sm := &o.Smells[i]; sm.Silenced == "" && o.InScope[sm.Path] && in.holds(o, sm.Path) {
+			for i := range o.Hits {
+				if sm := &o.Hits[i]; sm.Silenced == "" && o.InScope[sm.Path] && in.holds(o, sm.Path) {
 					n.Smells++
 				}
 			}

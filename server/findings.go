@@ -282,7 +282,7 @@ func (s *Server) SmellOf(ctx context.Context, codebase int64, rule, path string)
 	if err != nil {
 		return ""
 	}
-	for _, sm := range o.Smells {
+	for _, sm := range o.Hits {
 		if sm.Rule == rule && (sm.Path == path || slices.Contains(sm.Touches, path)) {
 			return sm.ID
 		}

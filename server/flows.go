@@ -5,7 +5,6 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/relations"
-	"jantel/core/routes"
 )
 
 // RequestRow is a request that the code sends to a path, and what answers it
@@ -39,7 +38,7 @@ type Flows struct {
 // allFlows are the lists of the whole codebase.
 func allFlows(o *judged) *Flows {
 	// Asked for first: what is kept is made one at a time.
-	all := cached(o, "routes", func() []model.Route { return routes.Of(o.facts) })
+	all := allRoutes(o)
 	return cached(o, "flows", func() *Flows {
 		out := &Flows{Requests: []RequestRow{}, Messages: []MessageRow{}, Entities: relations.Entities(o.facts)}
 		own, abroad := relations.Requests(o.facts, all)

@@ -36,7 +36,12 @@ func TestRoutesAreListedAndATypedPathIsAnswered(t *testing.T) {
 	p := start(t, dir)
 	id := p.takeIn(dir)
 	get := func(query string) (out []model.Route) {
-		p.get(fmt.Sprintf("/api/codebases/%d/routes%s", id, query), &out)
+		var c server.Contract
+		p.get(fmt.Sprintf("/api/codebases/%d/routes%s", id, query), &c)
+		for _, r := range c.Routes {
+			require.False(t, r.InTests)
+			out = append(out, r.Route)
+		}
 		return out
 	}
 	all := get("")
@@ -215,4 +220,56 @@ func TestWeigh(t *testing.T) { Weigh() }
 	require.Empty(t, d.Name)
 	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/definition?at=gone.go&line=1", id), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestResourcesAreToldWithWhatTheyLackAndWhatIsSaidOfIt(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- package.json --
+{ "dependencies": { "express": "4" } }
+-- src/app.js --
+const app = require('express')()
+app.get('/lots', list)
+app.get('/lots/:id', signedIn, one)
+app.delete('/lots/:id', signedIn, gone)
+app.get('/lots/new', form)
+function list(req, res) { db.query('INSERT INTO visits (at) VALUES (1)'); res.json([]) }
+function one(req, res) { res.json({}) }
+function gone(req, res) { res.json({}) }
+function form(req, res) { res.json({}) }
+-- db/schema.sql --
+CREATE TABLE visits (at INTEGER);
+-- test/app.test.js --
+const app = require('express')()
+app.get('/lots/:id', (req, res) => res.end())
+test('answers', () => { expect(app).toBeDefined() })
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	at := fmt.Sprintf("/api/codebases/%d/routes", id)
+	get := func(query string) (c server.Contract) {
+		p.get(at+query, &c)
+		return c
+	}
+	all := get("?full=true")
+	require.Equal(t, 1, all.Tests)
+	require.Len(t, all.Routes, 5)
+	require.True(t, all.Routes[4].InTests, "those of tests stand last")
+	require.Len(t, all.Resources, 1)
+	x := all.Resources[0]
+	require.Equal(t, []string{"create", "update"}, x.Missing)
+	require.Len(t, x.Open, 2)
+	require.Equal(t, "/lots", all.Routes[x.Has["list"]].Pattern)
+	require.Equal(t, []string{"creates visits"}, all.Routes[x.Has["list"]].Writes, "it answers GET and writes")
+	require.Empty(t, get("").Routes[x.Has["list"]].Writes, "asked for, since ways are followed for it")
+
+	typed := get("?path=GET%20/lots/new")
+	require.Equal(t, []string{"/lots/:id", "/lots/new"}, []string{typed.Routes[0].Pattern, typed.Routes[1].Pattern}, "declared first, answers first")
+	require.Empty(t, get("?path=PUT%20/lots/7").Routes, "no route takes it")
+
+	gap := model.Overrule{Kind: model.OverruleGap, Target: x.In + "\t" + x.Pattern, Value: "lots are taken in by hand"}
+	p.do(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id), gap, nil)
+	require.Equal(t, gap.Value, get("").Resources[0].Purpose)
+	gap.Value = " "
+	r, _ := p.send(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id), gap)
+	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, "it takes a reason")
 }

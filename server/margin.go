@@ -9,6 +9,7 @@ import (
 
 	"jantel/core/links"
 	"jantel/core/model"
+	"jantel/core/smells"
 	"jantel/review"
 )
 
@@ -24,6 +25,8 @@ type Margin struct {
 	Roles      map[model.Role]int  `json:"roles" doc:"judged files of each role"`
 	Ties       links.Ties          `json:"ties" doc:"of a folder: dependencies that stay inside, and that cross its edge"`
 	Score      *model.Legibility   `json:"score"`
+	Lower      int                 `json:"lower" doc:"how many of the codebases that the rules were calibrated on have a lower score"`
+	Others     int                 `json:"others" doc:"of how many; 0 where it is not compared"`
 	Strains    []model.Strain      `json:"strains"`
 	Smells     []model.Smell       `json:"smells" doc:"strongest first, at most 20"`
 	SmellCount int                 `json:"smell_count"`
@@ -105,6 +108,9 @@ func (s *Server) margin(ctx context.Context, o *judged, place string) (*Margin, 
 		m.Ties = o.ties()[place]
 		score := d.Legibility
 		m.Score = &score
+		if place == "." && score.Total != nil {
+			m.Lower, m.Others = smells.Lies(*score.Total)
+		}
 		if st := o.Scores.Arithmetic(place); st != nil {
 			m.Strains = st
 		}

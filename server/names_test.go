@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"testing"
 
+	"jantel/core/rename"
 	"jantel/core/testkit"
 	"jantel/server"
 
@@ -35,4 +36,33 @@ func TestNamesOfAPlaceAreToldAndNarrowed(t *testing.T) {
 	require.Equal(t, 1, all.Verbs[0].Broken)
 	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/names?at=nowhere", id), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestWhatARenameTouchesIsToldOverAllTexts(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- src/lots.ts --
+export function weigh(lot: string) {
+  return lot.length
+}
+-- src/desk.ts --
+import { weigh } from './lots'
+
+export const tell = (lot: string) => weigh(lot)
+-- docs/weighing.md --
+First weigh the lot.
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var x rename.Touched
+	p.get(fmt.Sprintf("/api/codebases/%d/rename?at=src/lots.ts&line=2", id), &x)
+	require.Equal(t, "weigh", x.Name)
+	var got []string
+	for _, at := range x.Places {
+		got = append(got, fmt.Sprintf("%s:%d %s", at.Path, at.Line, at.Tie))
+	}
+	require.Equal(t, []string{"src/desk.ts:1 sure", "src/desk.ts:3 sure", "src/lots.ts:1 sure", "docs/weighing.md:1 only looks like"}, got)
+	for _, nowhere := range []string{"at=src/desk.ts&line=1", "at=src/none.ts&line=1"} {
+		r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/rename?%s", id, nowhere), nil)
+		require.Equal(t, http.StatusNotFound, r.StatusCode, nowhere)
+	}
 }

@@ -50,9 +50,11 @@ var errNoSmell = huma.Error404NotFound("this survey has no such smell any more")
 
 // smell is the smell that has an id, or had it before; nil when there is none.
 func (o *judged) smell(id string) *model.Smell {
-	for i := range o.Smells {
-		if sm := &o.Smells[i]; sm.ID == id || slices.Contains(sm.Was, id) {
-			return sm
+	for _, list := range [][]model.Smell{o.Smells, o.Hits} { // what another tells of is there as well
+		for i := range list {
+			if sm := &list[i]; sm.ID == id || slices.Contains(sm.Was, id) {
+				return sm
+			}
 		}
 	}
 	return nil

@@ -19,26 +19,52 @@ type SmellList struct {
 	Titles map[string]RuleText `json:"titles" doc:"the rules of the smells told"`
 }
 
-// smellsAt are the smells of a place, the strongest first and silenced ones
+// smellsAt are the smells of a place, those that go before others first and silenced ones
 // last. It is made once and shared.
 func smellsAt(o *judged, place string, n Narrow) *SmellList {
-	return cached(o, fmt.Sprintf("smells %s %+v", place, n), func() *SmellList {
-		l := &SmellList{Smells: []model.Smell{}}
-		for _, sm := range o.Smells {
-			if !model.Within(place, sm.Path) || n != (Narrow{}) && !n.touches(o, &sm) {
-				continue
-			}
-			l.Smells = append(l.Smells, sm)
-			if sm.Silenced == "" {
-				l.Count++
+	return cached(o, fmt.Sprintf("smells %s %+v", place, n), func() *SmellList { return ranked(o, n, o.SmellsAt(place)) })
+}
+
+// hitsAt are the same one by one, those that others tell of as well.
+func hitsAt(o *judged, place string, n Narrow) *SmellList {
+	return cached(o, fmt.Sprintf("hits %s %+v", place, n), func() *SmellList {
+		var all []*model.Smell
+		for i := range o.Hits {
+			if sm := &o.Hits[i]; model.Within(place, sm.Path) {
+				all = append(all, sm)
 			}
 		}
-		slices.SortStableFunc(l.Smells, func(a, b model.Smell) int {
-			return cmp.Or(cmp.Compare(min(len(a.Silenced), 1), min(len(b.Silenced), 1)), cmp.Compare(b.Strength, a.Strength))
-		})
-		l.Total = len(l.Smells)
-		return l
+		return ranked(o, n, all)
 	})
+}
+
+func ranked(o *judged, n Narrow, all []*model.Smell) *SmellList {
+	l := &SmellList{Smells: []model.Smell{}}
+	for _, sm := range all {
+		if n != (Narrow{}) && !n.touches(o, sm) {
+			continue
+		}
+		l.Smells = append(l.Smells, brief(sm))
+		if sm.Silenced == "" {
+			l.Count++
+		}
+	}
+	slices.SortStableFunc(l.Smells, func(a, b model.Smell) int {
+		return cmp.Or(cmp.Compare(min(len(a.Silenced), 1), min(len(b.Silenced), 1)), cmp.Compare(b.Rank, a.Rank))
+	})
+	l.Total = len(l.Smells)
+	return l
+}
+
+// mostPlaces bounds the places of a smell in a list; its count says how many
+// there are, and the desk lists them one by one.
+const mostPlaces = 20
+
+// brief is a smell as lists have it.
+func brief(sm *model.Smell) model.Smell {
+	b := *sm
+	b.Places = b.Places[:min(mostPlaces, len(b.Places))]
+	return b
 }
 
 // titlesOf are the words of the rules of smells.

@@ -29,6 +29,7 @@ func (s *Server) registerViews(api huma.API) {
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
 	s.registerJourneys(api)
 	s.registerDefinition(api)
+	s.registerRename(api)
 	huma.Get(api, "/api/codebases/{id}/places", func(ctx context.Context, in *struct {
 		ViewIn
 		Q string `query:"q"`

@@ -181,8 +181,8 @@ func (s Side) rings() *float64 {
 
 func (s Side) smells() *float64 {
 	n := 0
-	for i := range s.Result.Smells {
-		if sm := &s.Result.Smells[i]; sm.Silenced == "" && model.Within(s.Place, sm.Path) {
+	for _, sm := range s.Result.SmellsAt(s.Place) {
+		if sm.Silenced == "" {
 			n++
 		}
 	}

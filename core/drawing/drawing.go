@@ -165,7 +165,14 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 		r.Focus, r.Auto, r.Opened = r.Place, false, nil
 	}
 	var files []*model.File
+	tied := map[string]bool{} // of files that no reader is for
+	for i := range s.Links {
+		tied[s.Links[i].From], tied[s.Links[i].To] = true, true
+	}
 	for _, f := range s.Files {
+		if unspoken[f.Language] && !tied[f.Path] && f.Path != r.Place {
+			continue // notes and make files are no parts of the code
+		}
 		if p := f.Path; judged[p] && inside(p) && (p == r.Place || r.draws(p, roles[p].Role)) {
 			files = append(files, f)
 		}
@@ -198,6 +205,12 @@ func Of(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, 
 	d.layout(r)
 	d.imply()
 	return d
+}
+
+// unspoken are the languages of files that have nothing to draw.
+var unspoken = map[string]bool{
+	"": true, "Text": true, "M4": true, "M4Sugar": true, "Makefile": true, "Ignore List": true, "INI": true,
+	"Roff": true, "Roff Manpage": true,
 }
 
 // draws reports whether a request draws a file of a role.

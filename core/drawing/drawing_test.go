@@ -376,3 +376,10 @@ func TestTheProjectsOfARepositoryAreDrawnFirst(t *testing.T) {
 	require.Contains(t, paths(few), "packages/api/src/data")
 	require.Contains(t, paths(draw(t, tree, drawing.Request{Place: "packages/api", Auto: true, Projects: projects})), "packages/api/src/data")
 }
+
+func TestNotesAndMakeFilesAreNoParts(t *testing.T) {
+	d := draw(t, layered+"-- INSTALL --\nfirst dry the seed\n-- boxes.am --\nall:\n", drawing.Request{Place: "."})
+	require.Empty(t, box(d, "INSTALL").Path)
+	require.Empty(t, box(d, "boxes.am").Path)
+	require.NotEmpty(t, box(d, "src/routes").Path)
+}

@@ -44,6 +44,8 @@ type Result struct {
 	Faults []charter.Fault
 	// FromCodebase tells that the charter lies in the codebase.
 	FromCodebase bool
+	// Said is what the lead set by hand.
+	Said []model.Overrule
 	// Timings are the seconds each judge took.
 	Timings map[string]float64
 }
@@ -224,7 +226,7 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	for _, f := range s.Files {
 		j.AllLines += f.Lines()
 	}
-	res := &Result{Judgement: j, Scores: smells.NoScores()}
+	res := &Result{Judgement: j, Scores: smells.NoScores(), Said: in.Overrules}
 	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().With(in.Overrules).In(s)}
 	run(w, all)
 	if res.Reading == nil {
@@ -311,16 +313,16 @@ func resolved(f *model.File) bool {
 }
 
 func countSmells(s *model.Survey, j *model.Judgement) {
-	for i := range j.Smells {
-		sm := &j.Smells[i]
+	// Of a habit its hits count in the folders within, the habit in those around.
+	count := func(sm *model.Smell, below string) {
 		if sm.Silenced != "" {
-			continue
+			return
 		}
 		d := sm.Path
 		if s.File(d) != nil {
 			d = model.FolderOf(d)
 		}
-		for {
+		for ; below == "" || d != below && model.Within(below, d); d = model.FolderOf(d) {
 			if f := j.Folder(d); f != nil {
 				f.Smells++
 				f.Strongest = math.Max(f.Strongest, sm.Strength)
@@ -328,7 +330,14 @@ func countSmells(s *model.Survey, j *model.Judgement) {
 			if d == "." {
 				break
 			}
-			d = model.FolderOf(d)
+		}
+	}
+	for i := range j.Smells {
+		count(&j.Smells[i], "")
+	}
+	for i := range j.Hits {
+		if sm := &j.Hits[i]; sm.HabitAt != "" {
+			count(sm, sm.HabitAt)
 		}
 	}
 }

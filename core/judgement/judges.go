@@ -230,7 +230,8 @@ func judgeSmells(w *work) {
 			notes = append(notes, model.Note{Path: ".", Text: "a rule was let rest that is not there: " + o.Target + "; it is kept"})
 		}
 	}
-	j.Smells, j.Notes = found, append(j.Notes, notes...)
+	j.Hits, j.Notes = found, append(j.Notes, notes...)
+	j.Smells = smells.Told(w.rules, j.Hits, func(habit *model.Smell) string { return w.in.Quiet[habit.ID].Reason })
 }
 
 // mostMends is how many things that would raise the score are told.
@@ -251,9 +252,9 @@ func rest(found []model.Smell, by []model.Overrule) {
 }
 
 func judgeLegibility(w *work) {
-	scores := smells.Score(w.rules, w.out.Smells, resolved)
+	scores := smells.Score(w.rules, w.out.Hits, resolved)
 	w.out.Legibility = scores.ByFolder["."]
 	w.out.Strains = scores.Arithmetic(".")
-	w.out.Raise = smells.Raise(w.rules, w.out.Smells, scores, mostMends)
+	w.out.Raise = smells.Raise(w.rules, w.out.Hits, scores, mostMends)
 	w.result.Scores = scores
 }

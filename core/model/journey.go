@@ -54,6 +54,7 @@ type Tie string
 const (
 	TieSure   Tie = "sure"
 	TieLikely Tie = "likely"
+	TieLooks  Tie = "only looks like"
 )
 
 // TestedBy are the tests that reach a definition.

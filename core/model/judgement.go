@@ -76,13 +76,14 @@ const (
 	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
 	OverruleWord    = "word"   // a word of names and folders stands for a role; an empty value takes it out of the lexicon
 	OverruleRule    = "rule"   // it rests: what it hits is listed and does not count; the value is why
+	OverruleGap     = "gap"    // what a resource lacks, on purpose: the target is its module and address with a tab between
 	OverruleLink    = "link"   // a dependency that no line tells: the target is two files with a tab between, the value why
 )
 
 // Overrule is what the lead says against what was computed: for a file, a
 // folder or a glob, or for a feature by its name.
 type Overrule struct {
-	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,rule,link,word"`
+	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,rule,gap,link,word"`
 	Target string `json:"target"`
 	Value  string `json:"value"`
 	By     string `json:"by"`
@@ -120,6 +121,22 @@ type Smell struct {
 	Was []string `json:"was"`
 	// Touches lists the files whose lines the smell weighs on.
 	Touches []string `json:"-"`
+	// Count is how many hits it tells of, Places where they are: more than one
+	// where the same is a habit all over a folder, or where rules that ask much
+	// the same speak through it.
+	Count  int      `json:"count"`
+	Places []string `json:"places"`
+	// Habit: it is about the same small thing all over a folder.
+	Habit bool `json:"habit,omitempty"`
+	// Amount is how much of it there is, in a measure of its rule's own; Strength
+	// is where that lies among what the rule finds in other codebases.
+	Amount float64 `json:"-"`
+	// Rank orders smells of different rules: the largest first.
+	Rank float64 `json:"rank"`
+	// ToldBy is the id of the smell that tells of this hit, "" where it speaks for
+	// itself; HabitAt the folder of the habit that it is part of.
+	ToldBy  string `json:"-"`
+	HabitAt string `json:"-"`
 	// Silenced holds the lead's reason when the smell does not count.
 	Silenced string `json:"silenced,omitempty"`
 }
@@ -349,7 +366,8 @@ type Judgement struct {
 	Entries    []Entry   // by path
 	Facades    []string  // by path
 	Folders    []*Folder // sorted by path, the root first
-	Smells     []Smell
+	Smells     []Smell   // those that are told, by path, line and rule
+	Hits       []Smell   // of all rules one by one, those that another tells of as well
 	Cycles     []Cycle
 	Patterns   []PatternMatch
 	Features   []Feature
@@ -403,4 +421,33 @@ func FolderOf(p string) string {
 		return p[:i] // a substring: nothing is copied
 	}
 	return "."
+}
+
+// SmellsAt are the smells that are told at a place, in their order: of a place
+// within a folder with a habit the hits that the habit is made of, since the habit
+// itself stands above it.
+func (j *Judgement) SmellsAt(place string) (out []*Smell) {
+	for i := range j.Smells {
+		if sm := &j.Smells[i]; Within(place, sm.Path) {
+			out = append(out, sm)
+		}
+	}
+	for i := range j.Hits {
+		if sm := &j.Hits[i]; sm.HabitAt != "" && Within(place, sm.Path) && !Within(place, sm.HabitAt) {
+			out = append(out, sm)
+		}
+	}
+	return out
+}
+
+// ProjectOf is the innermost module with a project file that holds a path, "."
+// where none does.
+func ProjectOf(modules []Module, p string) string {
+	best := "."
+	for i := range modules {
+		if m := modules[i].Path; modules[i].Project && Within(m, p) && (best == "." || len(m) > len(best)) {
+			best = m
+		}
+	}
+	return best
 }

@@ -84,3 +84,12 @@ func TestAPackageIsNoPartOfAName(t *testing.T) {
 		require.Equal(t, want, naming.Own(name))
 	}
 }
+
+func TestShortWordsStandForThemselves(t *testing.T) {
+	require.True(t, naming.Whole("set"))
+	require.True(t, naming.Whole("peer"))
+	require.False(t, naming.Whole("cfg"))
+	require.False(t, naming.Whole("ctx"))
+	require.True(t, naming.FormOf("limited", "limit"))
+	require.False(t, naming.FormOf("configuration", "config"))
+}

@@ -54,11 +54,9 @@ func (t *teller) translated(f *model.File) (model.FileOrigin, string) {
 	return "", ""
 }
 
-// isQtCatalogue reports whether a file that ends in .ts is one of texts: it has
-// no token of the language it would be.
-func isQtCatalogue(f *model.File) bool {
-	return f.Facts.Read == model.ReadPartial && len(f.Facts.Definitions) == 0 && len(f.Facts.Imports) == 0 && f.Lines() > 20
-}
+// isQtCatalogue reports whether a file that ends in .ts is one of texts: it is
+// written in no language of programs.
+func isQtCatalogue(f *model.File) bool { return !syntax.ProfileOf(f.Language).Code }
 
 // mostlyTexts reports whether a file holds hardly anything that runs.
 func mostlyTexts(f *model.File) bool {

@@ -91,8 +91,8 @@ var written = set(`package-lock.json npm-shrinkwrap.json yarn.lock pnpm-lock.yam
 	buildscript.json searchindex.js MANIFEST`)
 
 // toolNames are endings under which compilers, designers and the like write.
-var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart|i\.cs)|\.freezed\.dart|\.generated\.\w+|` +
-	`_generated\.\w+|_pb2(?:_grpc)?\.pyi?|\.pb\.(?:go|cc|h|rb|gw\.go)|_grpc\.pb\.go|\.xlator\.\w+|\.map|\.tsbuildinfo)$|` +
+var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.(?:ui|glade)|\.g\.(?:cs|dart|i\.cs)|\.freezed\.dart|` +
+	`\.generated\.\w+|_generated\.\w+|_pb2(?:_grpc)?\.pyi?|\.pb\.(?:go|cc|h|rb|gw\.go)|_grpc\.pb\.go|\.xlator\.\w+|\.map|\.tsbuildinfo)$|` +
 	`^(?:moc_\w+\.cpp|ui_\w+\.(?:h|py)|qrc_\w+\.cpp|\w+_rc\.py|zz_generated\.\w+\.go|bindata\.go)$`)
 
 // settled are the folders of steps by which a store's shape came about.

@@ -24,6 +24,10 @@ func TestWhoWroteAFile(t *testing.T) {
 			"-- src/generator.ts --\nexport function generate() {}\n-- src/vendor-list.ts --\nexport const vendors = []\n-- lib/lots.js --\n" + code,
 			map[string]model.FileOrigin{"src/generator.ts": "own", "src/vendor-list.ts": "own", "lib/lots.js": "own"},
 		},
+		"forms of a designer, and catalogues of texts under the ending of a language": {
+			"-- gui/boxes.ui --\n<?xml version=\"1.0\"?>\n<ui version=\"4.0\"></ui>\n-- gui/boxes.cpp --\nint boxes;\n-- lang/vault_fr.ts --\n<?xml version=\"1.0\"?>\n<!DOCTYPE TS>\n<TS></TS>\n-- src/vault.ts --\nexport const a = 1\n",
+			map[string]model.FileOrigin{"gui/boxes.ui": "generated", "gui/boxes.cpp": "own", "lang/vault_fr.ts": "data", "src/vault.ts": "own"},
+		},
 		"what tools write under their own names": {
 			"-- package-lock.json --\n{}\n-- api/lots_pb2.py --\nx = 1\n-- ui/Form1.Designer.cs --\nclass Form1 {}\n-- ui/Form1.cs --\nclass Form1 {}\n",
 			map[string]model.FileOrigin{"package-lock.json": "generated", "api/lots_pb2.py": "generated", "ui/Form1.Designer.cs": "generated", "ui/Form1.cs": "own"},

@@ -96,11 +96,7 @@ func suspects(s *model.Survey, j *judgement.Result, place string) []Suspect {
 		if j.Judged > 0 {
 			n.Share = float64(x.Lines) / float64(j.Judged)
 		}
-		for i := range j.Smells {
-			if model.Within(x.Folder, j.Smells[i].Path) {
-				n.Smells++
-			}
-		}
+		n.Smells = len(j.SmellsAt(x.Folder))
 		out = append(out, n)
 	}
 	return out

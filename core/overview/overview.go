@@ -3,7 +3,7 @@
 package overview
 
 import (
-	"math"
+	"cmp"
 	"path"
 	"slices"
 	"sort"
@@ -15,7 +15,6 @@ import (
 	"jantel/core/parallel"
 	"jantel/core/patterns"
 	"jantel/core/reading"
-	"jantel/core/smells"
 	"jantel/core/syntax"
 )
 
@@ -126,21 +125,9 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Sheet {
 		sh.Strains = []model.Strain{}
 	}
 	sh.Resolved, sh.Unsolved = j.Scores.Unresolved(place)
-	counts := func(sm *model.Smell) bool { return model.Within(place, sm.Path) && sm.Silenced == "" }
-	n := 0
-	for i := range j.Smells {
-		if counts(&j.Smells[i]) {
-			n++
-		}
-	}
-	here := make([]*model.Smell, 0, n)
-	for i := range j.Smells {
-		if counts(&j.Smells[i]) {
-			here = append(here, &j.Smells[i])
-		}
-	}
+	here := slices.DeleteFunc(j.SmellsAt(place), func(sm *model.Smell) bool { return sm.Silenced != "" })
 	sh.Smells = len(here)
-	sh.Worst = Worst(s, here, 3)
+	sh.Worst = Worst(here, 3)
 	if ranking, ranked := rankingOf(j, place); ranked {
 		sh.Patterns = ranking[:min(3, len(ranking))]
 		sh.Verdict = patterns.Verdict(ranking)
@@ -190,52 +177,38 @@ func rankingOf(j *judgement.Result, place string) ([]model.PatternMatch, bool) {
 	return nil, false
 }
 
-// Worst picks the smells to name first: the strongest by strength, weight and
-// (dampened, so that size alone does not decide) the lines they lie on, at most one of a rule until all rules had their turn.
-func Worst(s *model.Survey, all []*model.Smell, n int) []model.Smell {
-	type ranked struct {
-		sm   *model.Smell
-		rank float64
-	}
-	rs := make([]ranked, 0, len(all))
-	for _, sm := range all {
-		lines := 0
-		for _, p := range sm.Touches {
-			if f := s.File(p); f != nil {
-				lines += f.Lines()
-			}
-		}
-		w := 1.0
-		if r := smells.Named(sm.Rule); r != nil {
-			w = r.Weight
-		}
-		rs = append(rs, ranked{sm, w * sm.Strength * math.Sqrt(float64(lines+50))})
-	}
-	sort.SliceStable(rs, func(i, j int) bool { return rs[i].rank > rs[j].rank })
+// Worst picks the smells to name first. What is wrong with the structure goes
+// first, then what is wrong with single units, then the other side of the
+// structure; the rest by their rank. No rule has two turns before all had one.
+func Worst(all []*model.Smell, n int) []model.Smell {
+	left := slices.Clone(all)
+	slices.SortStableFunc(left, func(a, b *model.Smell) int { return cmp.Compare(b.Rank, a.Rank) })
 	out := []model.Smell{}
-	taken := map[string]bool{}
-	for pass := 0; pass < 2 && len(out) < n; pass++ {
-		for _, r := range rs {
-			if len(out) == n {
-				break
-			}
-			if pass == 0 && taken[r.sm.Rule] || pass == 1 && contains(out, r.sm.ID) {
-				continue
-			}
-			taken[r.sm.Rule] = true
-			out = append(out, *r.sm)
+	taken := map[string]bool{} // rules, and facets in the first three turns
+	pick := func(ok func(sm *model.Smell) bool) bool {
+		i := slices.IndexFunc(left, ok)
+		if i < 0 || len(out) == n {
+			return false
 		}
+		sm := left[i]
+		taken[sm.Rule], taken[string(sm.Facet)] = true, true
+		out = append(out, *sm)
+		left = slices.Delete(left, i, i+1)
+		return true
+	}
+	structure := func(sm *model.Smell) bool {
+		return (sm.Facet == model.Layout || sm.Facet == model.Boundaries) && !taken[string(sm.Facet)]
+	}
+	pick(structure)
+	pick(func(sm *model.Smell) bool { return sm.Facet == model.Units })
+	pick(structure)
+	for pick(func(sm *model.Smell) bool { return !taken[sm.Rule] }) {
+		continue
+	}
+	for pick(func(*model.Smell) bool { return true }) {
+		continue
 	}
 	return out
-}
-
-func contains(ss []model.Smell, id string) bool {
-	for _, s := range ss {
-		if s.ID == id {
-			return true
-		}
-	}
-	return false
 }
 
 func totals(s *model.Survey, j *judgement.Result, place string) Totals {

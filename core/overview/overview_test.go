@@ -112,20 +112,25 @@ func TestAnEmptyLanguageIsNotInvented(t *testing.T) {
 	require.Equal(t, map[string]int{"binary": 1}, s.Totals.Skipped)
 }
 
-func TestTheWorstAreOfDifferentRulesFirst(t *testing.T) {
+func TestTheWorstBeginWithTheStructureAndAreOfDifferentRules(t *testing.T) {
 	all := []*model.Smell{
-		{ID: "1", Rule: "numbered-name", Strength: 1, Path: "a"},
-		{ID: "2", Rule: "numbered-name", Strength: 0.9, Path: "b"},
-		{ID: "3", Rule: "long-file", Strength: 0.2, Path: "c"},
+		{ID: "name", Rule: "numbered-name", Facet: model.Names, Rank: 9},
+		{ID: "name again", Rule: "numbered-name", Facet: model.Names, Rank: 8},
+		{ID: "file", Rule: "long-file", Facet: model.Units, Rank: 7},
+		{ID: "file again", Rule: "long-file", Facet: model.Units, Rank: 6},
+		{ID: "folder", Rule: "crowded-folder", Facet: model.Layout, Rank: 2},
+		{ID: "prefix", Rule: "hidden-by-prefix", Facet: model.Layout, Rank: 3},
+		{ID: "ring", Rule: "file-cycle", Facet: model.Boundaries, Rank: 1},
 	}
-	s := testkit.Survey(t, "-- a --\n")
-	var ids []string
-	for _, w := range overview.Worst(s, all, 3) {
-		ids = append(ids, w.ID)
+	ids := func(worst []model.Smell) (out []string) {
+		for _, w := range worst {
+			out = append(out, w.ID)
+		}
+		return out
 	}
-	require.Equal(t, []string{"1", "3", "2"}, ids)
-	require.Len(t, overview.Worst(s, all, 1), 1)
-	require.Empty(t, overview.Worst(s, nil, 3))
+	require.Equal(t, []string{"prefix", "file", "ring", "name", "folder", "name again", "file again"}, ids(overview.Worst(all, 9)))
+	require.Equal(t, []string{"name", "name again"}, ids(overview.Worst(all[:2], 3)), "where there is nothing else")
+	require.Empty(t, overview.Worst(nil, 3))
 }
 
 func TestTheHistoryIsToldInASentence(t *testing.T) {
@@ -217,4 +222,10 @@ func TestWhatIsOnlyAssumedIsSaid(t *testing.T) {
 		said += x.Text + "\n"
 	}
 	require.Contains(t, said, "; of 66 % it is only assumed.")
+}
+
+func TestTheProgramIsReadBeforeWhatIsRunByHandBesideIt(t *testing.T) {
+	s := sheet(t, "-- contrib/weigh.pl --\n#!/usr/bin/perl\nprint 1;\n-- src/vault.c --\nint main(void) { return 0; }\n", ".", model.Brief{})
+	require.Equal(t, "src/vault.c", s.ReadFirst[0].Path)
+	require.Equal(t, "contrib/weigh.pl", s.ReadFirst[1].Path)
 }

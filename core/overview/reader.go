@@ -218,7 +218,7 @@ func hurts(s *model.Survey, j *judgement.Result, place string, used map[string]i
 		rank float64
 	}
 	best := map[string]ranked{}
-	for _, sm := range j.Smells {
+	for _, sm := range j.Hits {
 		if sm.Silenced != "" || !model.Within(place, sm.Path) {
 			continue
 		}
@@ -288,10 +288,22 @@ func readFirst(s *model.Survey, j *judgement.Result, place string, entries []mod
 		f := s.File(p)
 		return f != nil && model.Within(place, p) && j.Reading.IsSource(f)
 	}
-	for i, e := range entries {
-		if i == 2 {
-			break
+	// The program itself goes before what is run by hand beside it.
+	byHand := map[string]bool{}
+	for _, e := range j.Entries {
+		byHand[e.Path] = e.Kind == model.EntryScript
+	}
+	first := slices.Clone(entries)
+	slices.SortStableFunc(first, func(a, b model.Evidence) int {
+		if byHand[a.Path] == byHand[b.Path] {
+			return 0
 		}
+		if byHand[a.Path] {
+			return 1
+		}
+		return -1
+	})
+	for _, e := range first[:min(2, len(first))] {
 		add(e.Path, e.Line, "where it starts")
 	}
 	for i := range j.Features {

@@ -52,13 +52,22 @@ func (c *context) surrounding(core *model.Folder) (out []*model.Folder) {
 		return nil
 	}
 	needs, needed := map[string]bool{}, map[string]bool{}
+	inwards, outwards, implemented := 0, 0, false
 	for _, l := range c.edges {
 		switch a, b := model.Within(core.Path, l.From), model.Within(core.Path, l.To); {
 		case b && !a:
 			needs[l.From] = true
+			inwards++
+			implemented = implemented || l.Kind == model.LinkInheritance
 		case a && !b:
 			needed[l.To] = true
+			outwards++
 		}
+	}
+	// What only lies below the others is no ring: a core asks for nothing around
+	// it, or through interfaces that others implement.
+	if 50*outwards > inwards && !implemented {
+		return nil
 	}
 	below := func(d *model.Folder, of map[string]bool) bool {
 		for p := range of {

@@ -326,3 +326,12 @@ fetch('/boxes/7')
 		})
 	}
 }
+
+func TestTheAddressThatStandsWhereNoSettingSaysAnotherIsThatOfAnotherSystem(t *testing.T) {
+	s := testkit.Survey(t, "-- src/remind.ts --\nexport const remind = () =>\n  fetch(`${process.env.POST_ROOM ?? 'http://post.hollin-moor.example'}/letters`, { method: 'POST' })\n"+
+		"export const own = () => fetch(`${base}/lots`)\n")
+	own, abroad := relations.Requests(s, nil)
+	require.Len(t, own, 1)
+	require.Equal(t, "/lots", own[0].Pattern)
+	require.Equal(t, "POST /letters", abroad["post.hollin-moor.example"][0].Note)
+}

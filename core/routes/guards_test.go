@@ -24,6 +24,15 @@ app.post('/lots', signedIn, can('lots.write'), add)
 app.put('/lots', [signedIn, checks.body], (req, res) => { res.end() })
 app.delete('/lots', async (req, res) => { gone() })
 `, map[string][]string{"/open": {}, "POST /lots": {"signedIn", "can(lots.write)"}, "PUT /lots": {"signedIn", "checks.body"}, "DELETE /lots": {}}},
+		"a step that most routes of a file end with answers none of them": {`
+-- package.json --
+{ "dependencies": { "express": "4" } }
+-- app.js --
+const app = require('express')()
+app.get('/lots', signedIn, list, respond)
+app.post('/lots', signedIn, wrap(async (req, res, next) => { next() }), respond)
+app.get('/open', respond)
+`, map[string][]string{"GET /lots": {"signedIn"}, "POST /lots": {"signedIn"}, "/open": {}}},
 		"decorators of the handler": {`
 -- app.py --
 from flask import Flask

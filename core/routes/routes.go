@@ -374,8 +374,7 @@ func defined(f *model.File, class, name string) int {
 func Match(pattern, typed string) bool {
 	ps, ts := parts(pattern), parts(typed)
 	for i, p := range ps {
-		if p == "*" || strings.HasPrefix(p, "*") || strings.HasPrefix(p, "{*") || strings.HasSuffix(p, "...}") ||
-			strings.HasPrefix(p, "<path:") || strings.HasPrefix(p, "[...") {
+		if takesRest(p) {
 			return true
 		}
 		if i >= len(ts) {
@@ -388,6 +387,12 @@ func Match(pattern, typed string) bool {
 		return false
 	}
 	return len(ps) == len(ts)
+}
+
+// takesRest reports whether a part of a pattern stands for all that follows.
+func takesRest(p string) bool {
+	return strings.HasPrefix(p, "*") || strings.HasPrefix(p, "{*") || strings.HasSuffix(p, "...}") ||
+		strings.HasPrefix(p, "<path:") || strings.HasPrefix(p, "[...")
 }
 
 func parts(p string) []string {

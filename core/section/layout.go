@@ -350,7 +350,7 @@ func (b *builder) row(part int) {
 			blk.X, blk.Y, blk.H = round(x), round(b.Roof+gap+float64(r)*(rowH+gap)), rowH
 			w := blk.W
 			blk.W = round(w)
-			blk.Title = titled(blk.Name, int((blk.W-6)/letterW))
+			blk.Title = titled(blk.Name, int((blk.W-6)/letterW), false)
 			x += w + between
 		}
 		// A narrow block at the end of its row says its name beside it.
@@ -359,12 +359,21 @@ func (b *builder) row(part int) {
 			float64(len([]rune(last.Name)))*letterW+6 <= free {
 			last.Title, last.Beside = []string{last.Name}, true
 		}
+		for _, k := range row {
+			if blk := &b.Blocks[k]; len(blk.Title) == 0 {
+				blk.Title = titled(blk.Name, int((blk.W-6)/letterW), true)
+			}
+		}
 	}
 }
 
+// leastShown is how many letters of a name still say something of it.
+const leastShown = 5
+
 // titled breaks a name into at most two lines of so many letters, at a sign or a
-// capital that parts words where there is one; what is longer is cut short.
-func titled(name string, letters int) []string {
+// capital that parts words; none where it does not fit so, but for what may be cut
+// short.
+func titled(name string, letters int, cut bool) []string {
 	n := []rune(name)
 	switch {
 	case letters < 4:
@@ -372,7 +381,7 @@ func titled(name string, letters int) []string {
 	case len(n) <= letters:
 		return []string{name}
 	}
-	first := letters
+	first := 0
 	for i := letters; i > letters/3; i-- {
 		if strings.ContainsRune("/-_. ", n[i-1]) || unicode.IsUpper(n[i]) && unicode.IsLower(n[i-1]) {
 			first = i
@@ -380,7 +389,13 @@ func titled(name string, letters int) []string {
 		}
 	}
 	second := n[first:]
-	if len(second) > letters {
+	switch fits := first > 0 && len(second) <= letters; {
+	case fits:
+	case !cut || letters < leastShown:
+		return []string{}
+	case first == 0:
+		return []string{string(n[:letters-1]) + "…"}
+	default:
 		second = append(slices.Clone(second[:letters-1]), '…')
 	}
 	return []string{strings.TrimSpace(string(n[:first])), string(second)}

@@ -8,7 +8,7 @@ import (
 )
 
 var callWithoutRouteRule = &Rule{
-	Slug: "call-without-route", Facet: model.Boundaries, Title: "Call without route", Weight: 1, find: callWithoutRoute,
+	Slug: "call-without-route", Facet: model.Boundaries, Title: "Call without route", Weight: 1, Habit: true, find: callWithoutRoute,
 	Question: "Is a request sent that no route answers?",
 	Why:      "It fails when it is used, and only then.",
 	Example:  "`PUT /api/vault/weigh` from the shelf picker, where the counter has `POST` alone.",

@@ -10,7 +10,8 @@ import (
 )
 
 var caseAgainstFolderRule = &Rule{
-	Slug: "case-against-folder", Facet: model.Names, Title: "Case against its folder", Weight: 1, find: caseAgainstFolder,
+	Slug: "case-against-folder", Facet: model.Names, Title: "Case against its folder", Weight: 1,
+	Family: familyName, Habit: true, find: caseAgainstFolder,
 	Question: "Is a file's name written in another case than its siblings'?",
 	Why:      "Readers guess names; one file written differently is not found, and on some systems it clashes.",
 	Example:  "`weight_tag.tsx` among `BoxGrid.tsx`, `LotCard.tsx` and `ShelfPicker.tsx`.",

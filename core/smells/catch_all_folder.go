@@ -10,7 +10,7 @@ import (
 )
 
 var catchAllFolderRule = &Rule{
-	Slug: "catch-all-folder", Facet: model.Layout, Title: "Catch-all folder", Weight: 1.5, find: catchAllFolder,
+	Slug: "catch-all-folder", Facet: model.Layout, Title: "Catch-all folder", Weight: 1.5, Family: familyPlace, find: catchAllFolder,
 	Question:   "Is there a folder for whatever had no other home?",
 	Why:        "A folder named for nothing attracts everything; what is in it can only be found by those who put it there.",
 	Example:    "`misc/` with a date parser, a weight conversion and a retry loop.",

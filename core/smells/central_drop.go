@@ -8,7 +8,7 @@ import (
 )
 
 var centralDropRule = &Rule{
-	Slug: "central-drop", Facet: model.Boundaries, Title: "Central drop", Weight: 0.8, find: centralDrop,
+	Slug: "central-drop", Facet: model.Boundaries, Title: "Central drop", Weight: 0.8, Family: familyRing, find: centralDrop,
 	Question:   "Does one file of types or state drag everything along?",
 	Why:        "Whoever takes one type out of it takes all others with it, and every change to one reaches all.",
 	Example:    "`shared/src/types/all.ts` with seven types that forty files import.",

@@ -8,7 +8,7 @@ import (
 )
 
 var charterBreachRule = &Rule{
-	Slug: "charter-breach", Facet: model.Boundaries, Title: "Breach of the charter", Weight: 3, find: charterBreach,
+	Slug: "charter-breach", Facet: model.Boundaries, Title: "Breach of the charter", Weight: 3, Family: familyLayer, find: charterBreach,
 	Question: "Does a dependency break the charter?",
 	Why:      "The charter says which part may depend on which; each breach is a way round it that others will follow.",
 	Example:  "The charter lets `desk` depend on `shared` alone; `desk/src/api/lots.ts` imports `counter/src/logic/lots`.",

@@ -8,7 +8,7 @@ import (
 )
 
 var climbingImportsRule = &Rule{
-	Slug: "climbing-imports", Facet: model.Boundaries, Title: "Long climbing imports", Weight: 1, find: climbingImports,
+	Slug: "climbing-imports", Facet: model.Boundaries, Title: "Long climbing imports", Weight: 1, Habit: true, find: climbingImports,
 	Question: "Do imports climb through many folders?",
 	Why: "An import that climbs out of several folders shows that what belongs together lies far apart, and it " +
 		"breaks when either end moves.",

@@ -7,7 +7,7 @@ import (
 )
 
 var commentedOutCodeRule = &Rule{
-	Slug: "commented-out-code", Facet: model.Units, Title: "Code in comments", Weight: 0.4, find: commentedOutCode,
+	Slug: "commented-out-code", Facet: model.Units, Title: "Code in comments", Weight: 0.4, Habit: true, find: commentedOutCode,
 	Question:   "Is code kept in comments?",
 	Why:        "Nobody knows whether it still works or why it was taken out, and nobody dares to delete it.",
 	Example:    "Eleven lines of the old scale in `scale.ts`, each behind `//`.",

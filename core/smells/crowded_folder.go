@@ -7,7 +7,7 @@ import (
 )
 
 var crowdedFolderRule = &Rule{
-	Slug: "crowded-folder", Facet: model.Layout, Title: "Crowded folder", Weight: 1.2, find: crowdedFolder,
+	Slug: "crowded-folder", Facet: model.Layout, Title: "Crowded folder", Weight: 1.2, Family: familyPlace, find: crowdedFolder,
 	Question: "Does a folder hold more files than a reader can take in?",
 	Why: "Where dozens of files lie side by side, nobody sees which belong together, and each new one is " +
 		"dropped where there is room.",

@@ -8,7 +8,7 @@ import (
 )
 
 var crypticNameRule = &Rule{
-	Slug: "cryptic-name", Facet: model.Names, Title: "Cryptic name", Weight: 0.5, find: crypticName,
+	Slug: "cryptic-name", Facet: model.Names, Title: "Cryptic name", Weight: 0.5, Family: familyName, Habit: true, find: crypticName,
 	Question: "Is a name of one or two letters handed out to others?",
 	Why:      "It has to be looked up wherever it is met.",
 	Example:  "`export function wq()`.",

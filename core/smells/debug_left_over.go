@@ -5,7 +5,7 @@ import (
 )
 
 var debugLeftOverRule = &Rule{
-	Slug: "debug-left-over", Facet: model.Units, Title: "Debug left-over", Weight: 0.4, find: debugLeftOver,
+	Slug: "debug-left-over", Facet: model.Units, Title: "Debug left-over", Weight: 0.4, Habit: true, find: debugLeftOver,
 	Question: "Was something left over from looking for a fault?",
 	Why:      "It fills the log with what nobody reads and hides what somebody should.",
 	Example:  "`console.log(box)` in the shelf picker.",

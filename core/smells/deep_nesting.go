@@ -7,7 +7,7 @@ import (
 )
 
 var deepNestingRule = &Rule{
-	Slug: "deep-nesting", Facet: model.Units, Title: "Deep nesting", Weight: 1, find: deepNesting,
+	Slug: "deep-nesting", Facet: model.Units, Title: "Deep nesting", Weight: 1, Family: familySize, Habit: true, find: deepNesting,
 	Question:   "Do branches stand in each other deeper than one can hold in mind?",
 	Why:        "Each level is a condition that has to be remembered to know when a line runs at all.",
 	Example:    "`planDrying`: a loop in a case in a loop in three conditions.",

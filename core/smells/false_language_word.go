@@ -10,7 +10,8 @@ import (
 )
 
 var falseLanguageWordRule = &Rule{
-	Slug: "false-language-word", Facet: model.Names, Title: "Word of the language used falsely", Weight: 0.5, find: falseLanguageWord,
+	Slug: "false-language-word", Facet: model.Names, Title: "Word of the language used falsely", Weight: 0.5,
+	Family: familyName, Habit: true, find: falseLanguageWord,
 	Question: "Is something called a base or an interface that is none?",
 	Why:      "The word has a fixed meaning in the language, and a reader trusts it.",
 	Example:  "`BaseLabel` has no heirs; `StoreInterface` is a class.",

@@ -13,7 +13,7 @@ import (
 
 var featureKnowsInsideRule = &Rule{
 	Slug: "feature-knows-inside", Facet: model.Boundaries, Title: "Feature depending on another's inside", Weight: 1,
-	find:       featureKnowsInside,
+	Habit: true, find: featureKnowsInside,
 	Question:   "Is a folder entered past the index that it offers?",
 	Why:        "What lies behind an index was meant to change without others noticing; who reaches past it will notice.",
 	Example:    "Seven files take drying from `bench/drying/index.ts`; one takes `bench/drying/curve.ts` itself.",

@@ -8,7 +8,7 @@ import (
 )
 
 var fileCycleRule = &Rule{
-	Slug: "file-cycle", Facet: model.Boundaries, Title: "Cycle of files", Weight: 2.5, find: fileCycle,
+	Slug: "file-cycle", Facet: model.Boundaries, Title: "Cycle of files", Weight: 2.5, Family: familyRing, find: fileCycle,
 	Question: "Do files need each other in a ring?",
 	Why:      "None of the files in a ring can be understood, tested or moved without all the others.",
 	Example:  "`requests.ts` asks `growers.ts` for a greeting, `growers.ts` asks `requests.ts` for the allowance.",

@@ -9,7 +9,8 @@ import (
 )
 
 var fileElsewhereRule = &Rule{
-	Slug: "file-elsewhere", Facet: model.Layout, Title: "File that belongs elsewhere", Weight: 0.8, find: fileElsewhere,
+	Slug: "file-elsewhere", Facet: model.Layout, Title: "File that belongs elsewhere", Weight: 0.8,
+	Family: familyPlace, find: fileElsewhere,
 	Question:   "Does a file work with another folder alone?",
 	Why:        "Readers look for a thing where it is used; a file that lies apart is found late and kept up last.",
 	Example:    "`helpers/boxLabel.ts` imports six files of `labels/` and none beside it.",

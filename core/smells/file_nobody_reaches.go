@@ -9,7 +9,7 @@ import (
 )
 
 var fileNobodyReachesRule = &Rule{
-	Slug: "file-nobody-reaches", Facet: model.Boundaries, Title: "File nobody reaches", Weight: 0.6, find: nobodyReaches,
+	Slug: "file-nobody-reaches", Facet: model.Boundaries, Title: "File nobody reaches", Weight: 0.6, Habit: true, find: nobodyReaches,
 	Question: "Is there code that nothing needs?",
 	Why:      "It is read, kept up and searched through for nothing.",
 	Example:  "`logic/oldLabels.ts`, left when the printer was replaced.",

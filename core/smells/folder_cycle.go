@@ -8,7 +8,7 @@ import (
 )
 
 var folderCycleRule = &Rule{
-	Slug: "folder-cycle", Facet: model.Boundaries, Title: "Cycle of folders", Weight: 2, find: folderCycle,
+	Slug: "folder-cycle", Facet: model.Boundaries, Title: "Cycle of folders", Weight: 2, Family: familyRing, find: folderCycle,
 	Question: "Do folders need each other in a ring?",
 	Why:      "Folders in a ring are one thing cut into pieces: none can be moved, tested or given to another team alone.",
 	Example:  "`logic` needs `handlers` for a type, `handlers` needs `logic` for everything else.",

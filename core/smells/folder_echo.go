@@ -9,7 +9,7 @@ import (
 )
 
 var folderEchoRule = &Rule{
-	Slug: "folder-echo", Facet: model.Names, Title: "Echo of the folder", Weight: 0.5, find: folderEcho,
+	Slug: "folder-echo", Facet: model.Names, Title: "Echo of the folder", Weight: 0.5, Family: familyName, find: folderEcho,
 	Question:   "Do files repeat the name of their folder?",
 	Why:        "The part that tells them apart comes last and is cut off in lists.",
 	Example:    "`labels/labelSize.ts`, `labels/labelSheet.ts`, `labels/labelPreview.ts` …",

@@ -14,7 +14,8 @@ import (
 )
 
 var folderNameUntrueRule = &Rule{
-	Slug: "folder-name-untrue", Facet: model.Layout, Title: "Folder whose name promises other contents", Weight: 1, find: folderNameUntrue,
+	Slug: "folder-name-untrue", Facet: model.Layout, Title: "Folder whose name promises other contents", Weight: 1,
+	Family: familyPlace, find: folderNameUntrue,
 	Question:   "Does a folder hold what its name says?",
 	Why:        "A reader goes by the names; one that is not true sends everybody the wrong way.",
 	Example:    "`desk/src/models/` holds six pages and one type.",

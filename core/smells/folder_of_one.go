@@ -8,7 +8,7 @@ import (
 )
 
 var folderOfOneRule = &Rule{
-	Slug: "folder-of-one", Facet: model.Layout, Title: "Folder of one", Weight: 0.4, find: folderOfOne,
+	Slug: "folder-of-one", Facet: model.Layout, Title: "Folder of one", Weight: 0.4, Habit: true, find: folderOfOne,
 	Question: "Is there a folder for a single file?",
 	Why:      "A folder that holds one file costs a step and groups nothing.",
 	Example:  "`counter/src/clock/` holds `clock.ts` and nothing else.",

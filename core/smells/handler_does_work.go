@@ -8,7 +8,8 @@ import (
 )
 
 var handlerDoesWorkRule = &Rule{
-	Slug: "handler-does-work", Facet: model.Units, Title: "Handler that does the work itself", Weight: 1, find: handlerDoesWork,
+	Slug: "handler-does-work", Facet: model.Units, Title: "Handler that does the work itself", Weight: 1,
+	Family: familyLayer, find: handlerDoesWork,
 	Question: "Does a handler talk to the store itself?",
 	Why:      "What it does can then be had over HTTP alone, and is tested through it or not at all.",
 	Example:  "`handlers/germination.ts` with `SELECT … FROM trials` in it.",

@@ -10,7 +10,8 @@ import (
 )
 
 var hiddenByPrefixRule = &Rule{
-	Slug: "hidden-by-prefix", Facet: model.Layout, Title: "Siblings with a common prefix", Weight: 1.2, find: hiddenByPrefix,
+	Slug: "hidden-by-prefix", Facet: model.Layout, Title: "Siblings with a common prefix", Weight: 1.2,
+	Family: familyPlace, find: hiddenByPrefix,
 	Question: "Do siblings repeat a prefix that wants to be a folder?",
 	Why:      "A prefix shared by many files is a folder that nobody made: the grouping exists in the names but not in the tree.",
 	Example: "`SeedBadge.tsx`, `SeedCount.tsx`, `SeedMap.tsx` … in one folder; `seed/Badge.tsx`, `seed/Count.tsx` " +

@@ -8,7 +8,7 @@ import (
 )
 
 var hubRule = &Rule{
-	Slug: "hub", Facet: model.Boundaries, Title: "Hub", Weight: 1, find: hub,
+	Slug: "hub", Facet: model.Boundaries, Title: "Hub", Weight: 1, Family: familyRing, find: hub,
 	Question:   "Does everything go through one file?",
 	Why:        "A file that needs much and is needed by much is touched by every change and ties together what could be apart.",
 	Example:    "`store.ts` is needed by 24 files and needs 22.",

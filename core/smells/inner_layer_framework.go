@@ -11,7 +11,7 @@ import (
 
 var innerLayerFrameworkRule = &Rule{
 	Slug: "inner-layer-framework", Facet: model.Boundaries, Title: "Inner layer that knows a framework", Weight: 0.8,
-	find:     innerLayerFramework,
+	Family: familyLayer, find: innerLayerFramework,
 	Question: "Do rules know how requests come in, or how things are drawn?",
 	Why:      "They can then be used and tested in that surrounding alone, and move with every version of it.",
 	Example:  "`counter/src/logic/requests.ts` imports *express* to read a header.",

@@ -8,7 +8,8 @@ import (
 )
 
 var layerSkippedRule = &Rule{
-	Slug: "layer-skipped", Facet: model.Boundaries, Title: "Layer skipped", Weight: 1.2, find: layerSkipped,
+	Slug: "layer-skipped", Facet: model.Boundaries, Title: "Layer skipped", Weight: 1.2,
+	Family: familyLayer, Habit: true, find: layerSkipped,
 	Question: "Do handlers reach past the logic to the store?",
 	Why:      "Rules that stand in the logic do not hold where it is passed by.",
 	Example:  "`handlers/growers.ts` imports `data/growers`, where the other handlers go through `logic`.",

@@ -9,7 +9,7 @@ import (
 )
 
 var longChoiceRule = &Rule{
-	Slug: "long-choice", Facet: model.Units, Title: "Long choice on a type", Weight: 0.8, find: longChoice,
+	Slug: "long-choice", Facet: model.Units, Title: "Long choice on a type", Weight: 0.8, Family: familySize, Habit: true, find: longChoice,
 	Question: "Is it decided here, case by case, what each kind of thing does?",
 	Why:      "A new kind has to be added in every such place, and the one that is forgotten shows in use.",
 	Example:  "`widthOf` with a case for each of nine sorts of label, and `heightOf` with the same nine.",

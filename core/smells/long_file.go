@@ -9,7 +9,7 @@ import (
 )
 
 var longFileRule = &Rule{
-	Slug: "long-file", Facet: model.Units, Title: "Long file", Weight: 2, find: longFile,
+	Slug: "long-file", Facet: model.Units, Title: "Long file", Weight: 2, Family: familySize, Habit: true, find: longFile,
 	Question:   "Is a file too long to be read in one go?",
 	Why:        "A long file usually has several duties, and every change to any of them meets all the others.",
 	Example:    "`labels.ts` with 412 lines of code: sizes, layout, printing and reprinting in one file.",

@@ -7,7 +7,7 @@ import (
 )
 
 var longFunctionRule = &Rule{
-	Slug: "long-function", Facet: model.Units, Title: "Long function", Weight: 1.2, find: longFunction,
+	Slug: "long-function", Facet: model.Units, Title: "Long function", Weight: 1.2, Family: familySize, Habit: true, find: longFunction,
 	Question:   "Is a function too long to be held in mind?",
 	Why:        "What does not fit on a screen is read in pieces, and what its parts have to do with each other is guessed.",
 	Example:    "`printSheet`, 140 lines from layout to spooling.",

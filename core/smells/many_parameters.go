@@ -7,7 +7,8 @@ import (
 )
 
 var manyParametersRule = &Rule{
-	Slug: "many-parameters", Facet: model.Units, Title: "Many parameters", Weight: 0.5, find: manyParameters,
+	Slug: "many-parameters", Facet: model.Units, Title: "Many parameters", Weight: 0.5,
+	Family: familySize, Habit: true, find: manyParameters,
 	Question:   "Does a function take more than a caller can keep apart?",
 	Why:        "Long lists are called in the wrong order, and each new one is passed through everything.",
 	Example:    "`placeBox(shelf, row, column, depth, weight, owner, force)`.",

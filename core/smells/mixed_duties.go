@@ -9,7 +9,7 @@ import (
 )
 
 var mixedDutiesRule = &Rule{
-	Slug: "mixed-duties", Facet: model.Units, Title: "Mixed duties", Weight: 1, find: mixedDuties,
+	Slug: "mixed-duties", Facet: model.Units, Title: "Mixed duties", Weight: 1, Family: familySize, find: mixedDuties,
 	Question: "Does one file draw, ask and store?",
 	Why:      "Each of its duties changes for reasons of its own, and none can be tested without the others.",
 	Example:  "`SeedMap.tsx` draws the map, keeps what is picked, and asks the counter for the lots.",

@@ -10,7 +10,8 @@ import (
 )
 
 var namespaceAgainstPathRule = &Rule{
-	Slug: "namespace-against-path", Facet: model.Layout, Title: "Namespace against path", Weight: 0.6, find: namespaceAgainstPath,
+	Slug: "namespace-against-path", Facet: model.Layout, Title: "Namespace against path", Weight: 0.6,
+	Habit: true, find: namespaceAgainstPath,
 	Question: "Does a file declare another namespace than its folder has?",
 	Why:      "Readers and tools derive one from the other; where they differ both are wrong half of the time.",
 	Example:  "`archive/import/Lots.java` declares `package moor.tools`.",

@@ -7,7 +7,7 @@ import (
 )
 
 var nearTwinRule = &Rule{
-	Slug: "near-twin", Facet: model.Units, Title: "Near twin", Weight: 1.5, find: nearTwin,
+	Slug: "near-twin", Facet: model.Units, Title: "Near twin", Weight: 1.5, Family: familyTwin, find: nearTwin,
 	Question:   "Does nearly the same code stand in several places?",
 	Why:        "What is corrected in one place stays wrong in the others, and nobody knows which of them is the right one.",
 	Example:    "`WeightTag.tsx` and `WeightBadge.tsx`, the same but for a colour.",

@@ -11,7 +11,7 @@ import (
 )
 
 var numberedNameRule = &Rule{
-	Slug: "numbered-name", Facet: model.Names, Title: "Numbered name", Weight: 2, find: numberedName,
+	Slug: "numbered-name", Facet: model.Names, Title: "Numbered name", Weight: 2, Family: familyName, Habit: true, find: numberedName,
 	Question: "Are things told apart by a number?",
 	Why:      "A number says that there are several, not how they differ; every reader has to open all of them.",
 	Example:  "`pack1.ts` and `pack2.ts`: two ways to pack labels, and nobody knows which to use.",

@@ -8,7 +8,7 @@ import (
 )
 
 var overlongNameRule = &Rule{
-	Slug: "overlong-name", Facet: model.Names, Title: "Overlong name", Weight: 0.4, find: overlongName,
+	Slug: "overlong-name", Facet: model.Names, Title: "Overlong name", Weight: 0.4, Family: familyName, Habit: true, find: overlongName,
 	Question:   "Does a name need a line of its own?",
 	Why:        "Long names differ where nobody looks, and the code around them is no longer seen.",
 	Example:    "`takeTheLotOutOfTheShelfAndWeighIt`.",

@@ -9,7 +9,8 @@ import (
 )
 
 var placeholderNameRule = &Rule{
-	Slug: "placeholder-name", Facet: model.Names, Title: "Placeholder name", Weight: 1.5, find: placeholderName,
+	Slug: "placeholder-name", Facet: model.Names, Title: "Placeholder name", Weight: 1.5,
+	Family: familyName, Habit: true, find: placeholderName,
 	Question: "Is a name one that stands for a name?",
 	Why:      "It was meant to be replaced, and tells nothing.",
 	Example:  "`foo.ts`.",

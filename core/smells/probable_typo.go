@@ -11,7 +11,7 @@ import (
 )
 
 var probableTypoRule = &Rule{
-	Slug: "probable-typo", Facet: model.Names, Title: "Probable typo", Weight: 0.4, find: probableTypo,
+	Slug: "probable-typo", Facet: model.Names, Title: "Probable typo", Weight: 0.4, Family: familyName, Habit: true, find: probableTypo,
 	Question:   "Is a word a slip away from one that is common here?",
 	Why:        "Who searches for the word does not find this one.",
 	Example:    "`recieveLot` where eight other names have *receive*.",

@@ -9,7 +9,8 @@ import (
 )
 
 var promiseNotKeptRule = &Rule{
-	Slug: "promise-not-kept", Facet: model.Names, Title: "Promise not kept", Weight: 0.8, find: promiseNotKept,
+	Slug: "promise-not-kept", Facet: model.Names, Title: "Promise not kept", Weight: 0.8,
+	Family: familyName, Habit: true, find: promiseNotKept,
 	Question: "Does a name promise something that the code does not do?",
 	Why:      "Who reads the call believes the name, and is wrong.",
 	Example:  "`isDry(lot)` that also sets the day of drying; `getShelf()` that gives nothing back.",

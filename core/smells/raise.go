@@ -41,7 +41,9 @@ func Raise(c *Context, found []model.Smell, s *Scores, most int) []model.Mend {
 				continue
 			}
 			sm := of.smells[i]
-			out = append(out, model.Mend{What: sm.Message, Path: sm.Path, Gain: math.Round(gain*100) / 100, Smells: []string{sm.ID}})
+			out = append(out, model.Mend{
+				What: sm.Message, Path: sm.Path, Gain: math.Round(gain*100) / 100, Smells: []string{cmp.Or(sm.ToldBy, sm.ID)},
+			})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b model.Mend) int {

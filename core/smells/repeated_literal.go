@@ -10,7 +10,8 @@ import (
 )
 
 var repeatedLiteralRule = &Rule{
-	Slug: "repeated-literal", Facet: model.Boundaries, Title: "Two ends tied by a repeated literal", Weight: 0.4, find: repeatedLiteral,
+	Slug: "repeated-literal", Facet: model.Boundaries, Title: "Two ends tied by a repeated literal", Weight: 0.4,
+	Habit: true, find: repeatedLiteral,
 	Question:   "Do several files write the same name each for itself?",
 	Why:        "Nothing but the spelling holds the ends together; one of them is changed, and no compiler says so.",
 	Example:    "`'lot.dried'` is written in the file that sends it and in the two that receive it; one constant would tie them.",

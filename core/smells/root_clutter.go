@@ -8,7 +8,7 @@ import (
 )
 
 var rootClutterRule = &Rule{
-	Slug: "root-clutter", Facet: model.Layout, Title: "Clutter at the root", Weight: 0.8, find: rootClutter,
+	Slug: "root-clutter", Facet: model.Layout, Title: "Clutter at the root", Weight: 0.8, Family: familyPlace, find: rootClutter,
 	Question:   "Do source files lie loose at the top?",
 	Why:        "The top is what a stranger sees first; loose files hide what the folders would say.",
 	Example:    "Fourteen `.ts` files beside `counter/`, `desk/` and `shared/`.",

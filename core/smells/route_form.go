@@ -10,7 +10,7 @@ import (
 )
 
 var routeFormRule = &Rule{
-	Slug: "route-form", Facet: model.Names, Title: "Verb in a route", Weight: 0.4, find: routeForm,
+	Slug: "route-form", Facet: model.Names, Title: "Verb in a route", Weight: 0.4, Family: familyName, Habit: true, find: routeForm,
 	Question: "Does a path say what its method says?",
 	Why:      "Two ways to say one thing are soon used both, and callers have to remember which.",
 	Example:  "`POST /api/growers/add`.",

@@ -43,6 +43,12 @@ type Rule struct {
 	Parameters []Parameter `json:"parameters"`
 	// Tests: it is about tests, which are told apart in the score.
 	Tests bool `json:"tests,omitempty"`
+	// Family is what rules have in common that ask much the same of a place; ""
+	// for one that stands by itself.
+	Family Family `json:"-"`
+	// Habit: it finds small things, which are told once for a folder where they
+	// are all over it.
+	Habit bool `json:"-"`
 
 	find func(c *Context, r *Rule) []hit
 }
@@ -216,9 +222,10 @@ func line(s *model.Smell) int {
 func (r *Rule) smell(h hit) model.Smell {
 	s := model.Smell{
 		ID: idOf(identity(r.Slug, h.path, h.name, h.extra)), Was: []string{}, Rule: r.Slug, Facet: r.Facet,
-		Strength: round4(clamp(h.strength)), Path: h.path, Message: thousands(h.message), Evidence: h.evidence,
-		Remedy: h.remedy, Touches: h.touches,
+		Amount: round4(max(0, h.strength)), Path: h.path, Message: thousands(h.message), Evidence: h.evidence,
+		Remedy: h.remedy, Touches: h.touches, Count: 1, Places: []string{h.path},
 	}
+	s.Strength = strengthOf(r.Slug, s.Amount)
 	if s.Remedy == "" {
 		s.Remedy = r.Remedy
 	}

@@ -9,7 +9,8 @@ import (
 )
 
 var sameTypeNameRule = &Rule{
-	Slug: "same-type-name", Facet: model.Names, Title: "Same type name in several places", Weight: 0.6, find: sameTypeName,
+	Slug: "same-type-name", Facet: model.Names, Title: "Same type name in several places", Weight: 0.6,
+	Family: familyName, find: sameTypeName,
 	Question: "Are several types called the same?",
 	Why:      "Who searches for one finds the other, and imports it.",
 	Example:  "`Row` in `archive/import` and `Row` in `archive/export`.",

@@ -5,10 +5,11 @@ import (
 	"sort"
 
 	"jantel/core/model"
+	"jantel/core/weave"
 )
 
 var scatteredFeatureRule = &Rule{
-	Slug: "scattered-feature", Facet: model.Layout, Title: "Scattered feature", Weight: 0.6, find: scatteredFeature,
+	Slug: "scattered-feature", Facet: model.Layout, Title: "Scattered feature", Weight: 0.6, Family: familyPlace, find: scatteredFeature,
 	Question:   "Is one feature spread over many folders?",
 	Why:        "Who works on it has to know all of them, and what was forgotten is not seen.",
 	Example:    "*labels* lies in `routes`, `handlers`, `logic`, `data`, `pages`, `store` and `api`.",
@@ -25,7 +26,7 @@ func scatteredFeature(c *Context, r *Rule) (out []hit) {
 		}
 		in := map[string]int{}
 		for _, p := range f.Files {
-			in[model.FolderOf(p)]++
+			in[weave.Home(f.Name, model.FolderOf(p))]++
 		}
 		dirs := make([]string, 0, len(in))
 		for d := range in {

@@ -9,7 +9,8 @@ import (
 )
 
 var senderWithoutReceiverRule = &Rule{
-	Slug: "sender-without-receiver", Facet: model.Boundaries, Title: "Sender without receiver", Weight: 0.6, find: senderWithoutReceiver,
+	Slug: "sender-without-receiver", Facet: model.Boundaries, Title: "Sender without receiver", Weight: 0.6,
+	Habit: true, find: senderWithoutReceiver,
 	Question: "Is a message sent that nobody receives, or waited for that nobody sends?",
 	Why:      "One end was renamed or removed, and no compiler says so.",
 	Example:  "`bus.publish(\"lot.dried\")`, and nobody subscribes.",

@@ -8,7 +8,8 @@ import (
 )
 
 var severalTypesRule = &Rule{
-	Slug: "several-types", Facet: model.Units, Title: "Several types in one file", Weight: 0.5, find: severalTypes,
+	Slug: "several-types", Facet: model.Units, Title: "Several types in one file", Weight: 0.5,
+	Family: familySize, Habit: true, find: severalTypes,
 	Question:   "Do several types share one file, where one is expected?",
 	Why:        "A type that is not in the file of its name is looked for in vain.",
 	Example:    "`Import.java` with `Row`, `Reader`, `Report` and `Fault`.",

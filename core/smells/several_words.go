@@ -12,7 +12,7 @@ import (
 )
 
 var severalWordsRule = &Rule{
-	Slug: "several-words", Facet: model.Names, Title: "Several words for one action", Weight: 0.4, find: severalWords,
+	Slug: "several-words", Facet: model.Names, Title: "Several words for one action", Weight: 0.4, Family: familyName, find: severalWords,
 	Question:   "Is one action called by several verbs?",
 	Why:        "A reader looks for the difference, and a searcher finds half of the places.",
 	Example:    "`getLot`, `fetchLot` and `loadLot`, all three in the services of the counter.",

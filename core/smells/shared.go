@@ -121,15 +121,7 @@ func commonFolder(ps []string) string {
 
 // moduleOf is the innermost folder with a project file that holds a path; what
 // lies in none is one.
-func (c *Context) moduleOf(p string) string {
-	best := "."
-	for i := range c.Modules {
-		if m := c.Modules[i].Path; c.Modules[i].Project && model.Within(m, p) && (best == "." || len(m) > len(best)) {
-			best = m
-		}
-	}
-	return best
-}
+func (c *Context) moduleOf(p string) string { return model.ProjectOf(c.Modules, p) }
 
 func most[K comparable](counts map[K]int) (n int) {
 	for _, k := range counts {

@@ -11,7 +11,8 @@ import (
 )
 
 var singularPluralMixedRule = &Rule{
-	Slug: "singular-plural-mixed", Facet: model.Names, Title: "Singular and plural mixed", Weight: 0.4, find: singularPluralMixed,
+	Slug: "singular-plural-mixed", Facet: model.Names, Title: "Singular and plural mixed", Weight: 0.4,
+	Family: familyName, find: singularPluralMixed,
 	Question: "Are some siblings singular and others plural?",
 	Why:      "Every import is a guess.",
 	Example:  "`controllers`, `models` and `service`.",

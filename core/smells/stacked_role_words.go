@@ -9,7 +9,8 @@ import (
 )
 
 var stackedRoleWordsRule = &Rule{
-	Slug: "stacked-role-words", Facet: model.Names, Title: "Stacked role words", Weight: 0.6, find: stackedRoleWords,
+	Slug: "stacked-role-words", Facet: model.Names, Title: "Stacked role words", Weight: 0.6,
+	Family: familyName, Habit: true, find: stackedRoleWords,
 	Question: "Does a name pile up words for what a thing is?",
 	Why:      "Behind three such words nobody knows what it is about.",
 	Example:  "`LotServiceManagerHelper`.",

@@ -7,7 +7,7 @@ import (
 )
 
 var stylesFirstRule = &Rule{
-	Slug: "styles-first", Facet: model.Units, Title: "Styles before what is drawn", Weight: 0.4, find: stylesFirst,
+	Slug: "styles-first", Facet: model.Units, Title: "Styles before what is drawn", Weight: 0.4, Habit: true, find: stylesFirst,
 	Question:   "Do styles stand before the component that they are for?",
 	Why:        "Who opens the file wants to know what it draws, and reads colours first.",
 	Example:    "Forty lines of widths and colours on top of `ShelfMap.tsx`.",

@@ -11,7 +11,7 @@ import (
 )
 
 var stylesFromOutsideRule = &Rule{
-	Slug: "styles-from-outside", Facet: model.Units, Title: "Places itself", Weight: 0.4, find: stylesFromOutside,
+	Slug: "styles-from-outside", Facet: model.Units, Title: "Places itself", Weight: 0.4, Habit: true, find: stylesFromOutside,
 	Question: "Does a part say itself where it stands among others?",
 	Why:      "It fits the one place it was made for; used elsewhere it pushes aside what stands there.",
 	Example:  "`SidePanel` with `marginLeft: 240` on its own root.",

@@ -11,7 +11,8 @@ import (
 )
 
 var suffixAgainstFolderRule = &Rule{
-	Slug: "suffix-against-folder", Facet: model.Names, Title: "Suffix against its folder", Weight: 0.5, find: suffixAgainstFolder,
+	Slug: "suffix-against-folder", Facet: model.Names, Title: "Suffix against its folder", Weight: 0.5,
+	Family: familyName, Habit: true, find: suffixAgainstFolder,
 	Question:   "Does a file lack the ending that nearly all its siblings have?",
 	Why:        "Readers take the ending for a rule; what lacks it is taken for something else.",
 	Example:    "`growersSlice.ts`, `lotsSlice.ts`, `dryingSlice.ts` … and `boxes.ts`.",

@@ -7,7 +7,7 @@ import (
 )
 
 var testWaitsRule = &Rule{
-	Slug: "test-waits", Facet: model.Units, Title: "Test that waits", Weight: 0.5, Tests: true, find: testWaits,
+	Slug: "test-waits", Facet: model.Units, Title: "Test that waits", Weight: 0.5, Tests: true, Habit: true, find: testWaits,
 	Question: "Does a test wait for time to pass?",
 	Why:      "It is slow on every machine and fails on the slow ones.",
 	Example:  "*the spool is emptied* sleeps two seconds and then looks.",

@@ -9,7 +9,7 @@ import (
 
 var testWithoutAssertionRule = &Rule{
 	Slug: "test-without-assertion", Facet: model.Units, Title: "Test that checks nothing", Weight: 0.8, Tests: true,
-	find:     testWithoutAssertion,
+	Habit: true, find: testWithoutAssertion,
 	Question: "Can a test fail other than by breaking?",
 	Why:      "It is green whatever the code does, and is counted as a test all the same.",
 	Example:  "*draws the shelf* renders `Shelf` and looks at nothing.",

@@ -11,7 +11,7 @@ import (
 )
 
 var thinPassThroughRule = &Rule{
-	Slug: "thin-pass-through", Facet: model.Units, Title: "Thin pass-through", Weight: 0.8, find: thinPassThrough,
+	Slug: "thin-pass-through", Facet: model.Units, Title: "Thin pass-through", Weight: 0.8, Habit: true, find: thinPassThrough,
 	Question:   "Is there a layer that only hands on what it is given?",
 	Why:        "Each call goes through a place that decides nothing, and each change of a signature has to be made there too.",
 	Example:    "`GrowerService`, five methods of which each calls the method of the same name of `GrowerStore`.",

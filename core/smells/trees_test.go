@@ -68,7 +68,7 @@ func readTree(t *testing.T, p string) ruleTree {
 func found(t *testing.T, c ruleTree, rule string) []string {
 	t.Helper()
 	out := []string{}
-	for _, sm := range judgement.Judge(testkit.Survey(t, c.tree), model.Brief{Stage: c.stage}, nil).Smells {
+	for _, sm := range judgement.Judge(testkit.Survey(t, c.tree), model.Brief{Stage: c.stage}, nil).Hits {
 		if sm.Rule != rule {
 			continue
 		}

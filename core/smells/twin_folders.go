@@ -8,7 +8,7 @@ import (
 )
 
 var twinFoldersRule = &Rule{
-	Slug: "twin-folders", Facet: model.Layout, Title: "Twin folders", Weight: 1.2, find: twinFolders,
+	Slug: "twin-folders", Facet: model.Layout, Title: "Twin folders", Weight: 1.2, Family: familyTwin, find: twinFolders,
 	Question:   "Is a whole folder nearly the same as another?",
 	Why:        "Each correction has to be made twice, in as many files as there are.",
 	Example:    "`pages/seedbank/` and `pages/herbarium/`, five files each, alike but for names.",

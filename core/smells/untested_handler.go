@@ -9,7 +9,7 @@ import (
 )
 
 var untestedHandlerRule = &Rule{
-	Slug: "untested-handler", Facet: model.Units, Title: "Untested handler", Weight: 0.6, Tests: true, find: untestedHandler,
+	Slug: "untested-handler", Facet: model.Units, Title: "Untested handler", Weight: 0.6, Tests: true, Habit: true, find: untestedHandler,
 	Question: "Is there a route that no test reaches, though others are tested?",
 	Why:      "Whether it still answers is found out by those who use it.",
 	Example:  "`POST /requests/{id}/send`, the one route of requests without a test.",

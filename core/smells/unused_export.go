@@ -10,7 +10,7 @@ import (
 )
 
 var unusedExportRule = &Rule{
-	Slug: "unused-export", Facet: model.Boundaries, Title: "Exports nobody uses", Weight: 0.4, find: unusedExport,
+	Slug: "unused-export", Facet: model.Boundaries, Title: "Exports nobody uses", Weight: 0.4, Habit: true, find: unusedExport,
 	Question: "Does a file offer what nobody here takes?",
 	Why:      "What is offered is kept as if somebody relied on it.",
 	Example:  "`logic/viability.ts` exports eight functions, of which three are used.",

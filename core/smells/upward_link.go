@@ -8,7 +8,8 @@ import (
 )
 
 var upwardLinkRule = &Rule{
-	Slug: "upward-link", Facet: model.Boundaries, Title: "Upward dependency", Weight: 1.2, find: upwardLink,
+	Slug: "upward-link", Facet: model.Boundaries, Title: "Upward dependency", Weight: 1.2,
+	Family: familyLayer, Habit: true, find: upwardLink,
 	Question: "Does what lies below need what lies above it?",
 	Why:      "Logic that knows its handlers can not be used or tested without them.",
 	Example:  "`logic/requests.ts` imports `handlers/requests` for the shape of an answer.",

@@ -11,7 +11,7 @@ import (
 )
 
 var vagueNameRule = &Rule{
-	Slug: "vague-name", Facet: model.Names, Title: "Vague name", Weight: 1.5, find: vagueName,
+	Slug: "vague-name", Facet: model.Names, Title: "Vague name", Weight: 1.5, Family: familyName, Habit: true, find: vagueName,
 	Question: "Does a name fit anything?",
 	Why:      "A name that fits anything is passed over by readers and collects unrelated code.",
 	Example:  "`stuff.ts` with `doStuff` and `getInfo`.",

@@ -7,7 +7,8 @@ import (
 )
 
 var wiringWithLogicRule = &Rule{
-	Slug: "wiring-with-logic", Facet: model.Boundaries, Title: "Wiring with logic in it", Weight: 0.8, find: wiringWithLogic,
+	Slug: "wiring-with-logic", Facet: model.Boundaries, Title: "Wiring with logic in it", Weight: 0.8,
+	Family: familySize, find: wiringWithLogic,
 	Question:   "Does logic stand where the program is put together?",
 	Why:        "What stands there can not be used or tested without starting everything.",
 	Example:    "`app.ts` starts the server and computes allowances in between.",

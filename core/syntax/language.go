@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"bytes"
 	"path"
 	"sort"
 	"strings"
@@ -10,7 +11,7 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 19
+const SharedVersion = 22
 
 // Language is what Jantel knows of one language.
 type Language struct {
@@ -78,6 +79,12 @@ func ForFile(p string, head []byte) *Language {
 		return l
 	}
 	ext := strings.ToLower(path.Ext(base))
+	// CHANGES.ru is a text in another tongue, whatever else ends so.
+	if prose := byName[strings.TrimSuffix(base, path.Ext(base))]; prose != nil && !prose.Code && len(ext) == 3 {
+		if l := byExt[ext]; l == nil || l.Code {
+			return prose
+		}
+	}
 	// Two endings together may say more: page.blade.php is no page of PHP.
 	if first := strings.ToLower(path.Ext(strings.TrimSuffix(base, path.Ext(base)))); first != "" {
 		if l := byExt[first+ext]; l != nil {
@@ -85,12 +92,38 @@ func ForFile(p string, head []byte) *Language {
 		}
 	}
 	if l := byExt[ext]; l != nil {
+		if l.Code && isCatalogue(head) {
+			return byExt[".xml"]
+		}
+		if taken[ext] && len(head) > 0 && !bytes.Contains(head[:min(len(head), 2000)], []byte("<?")) {
+			return byExt[".h"].whenCode(head)
+		}
 		return l
 	}
 	if ext == "" || ext == base {
 		if l := byShebang[Interpreter(head)]; l != nil {
 			return l
 		}
+	}
+	return nil
+}
+
+// isCatalogue reports whether a text begins as a catalogue of translations in XML,
+// which are kept under endings of languages.
+func isCatalogue(head []byte) bool {
+	start := bytes.TrimLeft(head[:min(len(head), 500)], "\ufeff \r\n\t")
+	return bytes.HasPrefix(start, []byte("<!DOCTYPE TS")) || bytes.HasPrefix(start, []byte("<?xml")) && bytes.Contains(start, []byte("<TS"))
+}
+
+// taken are endings of what is taken in by others: pages where they say so, else
+// the code of whoever takes it in.
+var taken = map[string]bool{".inc": true}
+
+// whenCode is the language where a text has some of its signs, else nil: a list of
+// figures is code in none.
+func (l *Language) whenCode(head []byte) *Language {
+	if bytes.ContainsAny(head[:min(len(head), 2000)], "#{;/") {
+		return l
 	}
 	return nil
 }

@@ -64,6 +64,9 @@ type Profile struct {
 	// ListGives are members of lists that give a list of the same, ListOne those
 	// that give one of its elements.
 	ListGives, ListOne map[string]bool
+	// ExactRoutes: of several routes that an address fits the most exact answers,
+	// in whichever order they are declared; else the one declared first.
+	ExactRoutes bool
 	// Controllers is how files of controllers end, and the folder below which
 	// their templates are named for them; "" where there is no such habit.
 	ControllerEnd, ControllerRoot string

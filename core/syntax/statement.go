@@ -26,7 +26,8 @@ var (
 		`remember|remove|replace|report|restart|run|select|send|set|start|stop|submit|switch|take|try|turn|type|unpack|unzip|` +
 		`update|upgrade|use|visit|wait|write) )`)
 	legal = regexp.MustCompile(`(?i)licen[cs]e|copyright|\(c\)|©|warranty|redistribut|permission|all rights|trademark|` +
-		`\b(contributed|maintained|written|authors?) by\b|^\W*authors?\b`)
+		`^\W*authors?\b`)
+	credits   = regexp.MustCompile(`(?i)\b(contributed|maintained|written|authors?) by\b`)
 	elsewhere = regexp.MustCompile(`(?i)\b(documentation|docs|manual|information|details|instructions|changelog|wiki)\b.*\b(at|in|on|see|` +
 		`found|available|online|from)\b|\bhas (been )?moved\b|\bno longer\b|\bdeprecated\b|\barchived\b|\bread ?me\b|` +
 		`^\W*(welcome|this (file|document|page))\b|\bbootstrapped with\b|\bgenerated (with|by)\b|` +
@@ -73,7 +74,8 @@ func whole(text string) string {
 // states reports whether a sentence may say what a thing is.
 func states(s string) bool {
 	switch {
-	case instructs.MatchString(s), legal.MatchString(s), elsewhere.MatchString(s), version.MatchString(s) && !says.MatchString(s):
+	case instructs.MatchString(s), legal.MatchString(s), elsewhere.MatchString(s),
+		(version.MatchString(s) || credits.MatchString(s)) && !says.MatchString(s):
 		return false
 	case strings.HasSuffix(s, ":"), strings.HasSuffix(s, "?"):
 		return false
@@ -85,7 +87,8 @@ func states(s string) bool {
 // Describes reports whether a text that stands where a description is asked for
 // is one: several words that speak of no law, version or other place.
 func Describes(text string) bool {
-	return len(worded.FindAllString(address.ReplaceAllString(text, ""), 4)) > 2 && !legal.MatchString(text) && !elsewhere.MatchString(text) &&
+	return len(worded.FindAllString(address.ReplaceAllString(text, ""), 4)) > 2 && !legal.MatchString(text) &&
+		!credits.MatchString(text) && !elsewhere.MatchString(text) &&
 		!version.MatchString(text) && !strings.HasSuffix(text, "?")
 }
 

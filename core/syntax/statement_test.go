@@ -26,6 +26,8 @@ func TestStatementsAreToldFromTheRestOfAText(t *testing.T) {
 		"To run Vault, you need:":                                            "",
 		"Run the migrations first. The output is a list of lots.":            "",
 		"All documentation for Vault is now online at https://vault.example": "",
+		"Vault is a register of lots, written by growers. It counts them.":   "same",
+		"Register of lots, written by growers of the valley.":                "",
 		"Vault is free software, under the GNU licence.":                     "",
 		"Copyright 2026 the growers of the valley.":                          "",
 		"This file only tells how things are compiled.":                      "",

@@ -261,12 +261,29 @@ func (t *traiter) pattern(a [2]int) string {
 			i = t.putIn(i, a[1])
 		case Punct:
 			if m := t.s.Close(i); m > i && m < a[1] {
-				star()
+				if host := t.hostIn(i, m); host != "" {
+					b.WriteString(host)
+				} else {
+					star()
+				}
 				i = m
 			}
 		}
 	}
 	return b.String()
+}
+
+// hostIn is an address of a server written in what is put in, such as the one
+// that stands where no setting says another; "" for none.
+func (t *traiter) hostIn(from, to int) string {
+	for i := from; i < to; i++ {
+		if t.s.Kind(i) == String {
+			if text, ok := t.text(i); ok && strings.HasPrefix(text, "http") && strings.Contains(text, "://") {
+				return strings.TrimSuffix(text, "/")
+			}
+		}
+	}
+	return ""
 }
 
 // piece is the text of token i, which may be a piece of one with code in it:

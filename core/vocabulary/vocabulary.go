@@ -303,7 +303,7 @@ func (v *teller) shortened(list []Word) {
 	}
 	for i := range list {
 		short := &list[i]
-		if len(short.Word) < 2 || len(short.Word) > 5 {
+		if len(short.Word) < 2 || len(short.Word) > 5 || naming.Whole(short.Word) {
 			continue
 		}
 		for _, long := range byFirst[short.Word[0]] {
@@ -318,7 +318,7 @@ func (v *teller) shortened(list []Word) {
 // shortens reports whether a word is another without its vowels, or its
 // beginning where that ends before a vowel.
 func shortens(short, long string) bool {
-	if len(long) < len(short)+2 {
+	if len(long) < len(short)+2 || naming.FormOf(long, short) {
 		return false
 	}
 	if strings.HasPrefix(long, short) {

@@ -53,7 +53,7 @@ func (a *Aim) Features() ([]model.Feature, map[string]model.FeatureOf) {
 			of[files[0]] = model.FeatureOf{Reasons: []string{"the only file about " + n}}
 			continue
 		}
-		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(files, roles)})
+		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(n, files, roles)})
 	}
 	sort.Slice(out, func(i, j int) bool {
 		if len(out[i].Files) != len(out[j].Files) {
@@ -64,14 +64,31 @@ func (a *Aim) Features() ([]model.Feature, map[string]model.FeatureOf) {
 	return out, of
 }
 
-func scatter(files []string, roles map[string]model.RoleOf) int {
+func scatter(name string, files []string, roles map[string]model.RoleOf) int {
 	in := map[string]bool{}
 	for _, p := range files {
 		if roles[p].Role != model.RoleTest {
-			in[model.FolderOf(p)] = true
+			in[Home(name, model.FolderOf(p))] = true
 		}
 	}
 	return max(len(in), 1)
+}
+
+// Home is the folder in which a part of a feature lies: a folder that is named for
+// the feature is one, with all that it holds.
+func Home(name, folder string) string {
+	want := stemWord(strings.ToLower(name))
+	for from := 0; from < len(folder); {
+		end := strings.IndexByte(folder[from:], '/')
+		if end < 0 {
+			end = len(folder) - from
+		}
+		if stemWord(strings.ToLower(folder[from:from+end])) == want {
+			return folder[:from+end]
+		}
+		from += end + 1
+	}
+	return folder
 }
 
 // NewAim gathers what files can be about.

@@ -30,7 +30,7 @@ type Column struct {
 	Name    string `json:"name"`
 	Files   int    `json:"files"`
 	Lines   int    `json:"lines"`
-	Scatter int    `json:"scatter" doc:"innermost folders below the place it lies in, tests left out"`
+	Scatter int    `json:"scatter" doc:"folders below the place it lies in, its own with all that it holds as one, tests left out"`
 	Group   string `json:"group" doc:"the folder of the place that most of it lies in; features of one stand together"`
 	Missing []int  `json:"missing" doc:"roles that most features have and this one has not"`
 }
@@ -90,7 +90,7 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 	}
 	for k, n := range names {
 		of := w.byFeature[n]
-		c := Column{Name: n, Files: len(of.files), Lines: of.lines, Scatter: scatter(paths(of.files), j.Roles), Missing: []int{}}
+		c := Column{Name: n, Files: len(of.files), Lines: of.lines, Scatter: scatter(n, paths(of.files), j.Roles), Missing: []int{}}
 		if n != "" {
 			c.Group = w.group(n)
 		}

@@ -44,6 +44,14 @@ func CheckOverrule(o model.Overrule) error {
 			return fmt.Errorf("say why the rule rests")
 		}
 		return nil
+	case model.OverruleGap:
+		if module, pattern, ok := strings.Cut(o.Target, "\t"); !ok || module == "" || pattern == "" {
+			return fmt.Errorf("a gap is that of a resource: its module and its address")
+		}
+		if strings.TrimSpace(o.Value) == "" {
+			return fmt.Errorf("say why it is missing on purpose")
+		}
+		return nil
 	case model.OverruleFeature, model.OverruleRename, model.OverrulePurpose:
 	default:
 		return fmt.Errorf("a role, an origin, a feature or a purpose can be set, a feature renamed and a dependency declared")
@@ -137,7 +145,7 @@ func OverruleFeatures(of map[string]model.FeatureOf, roles map[string]model.Role
 	out := []model.Feature{}
 	for n, files := range gathered {
 		sort.Strings(files)
-		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(files, roles)})
+		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(n, files, roles)})
 	}
 	sort.Slice(out, func(i, j int) bool {
 		if len(out[i].Files) != len(out[j].Files) {
@@ -196,8 +204,8 @@ func Idle(s *model.Survey, features []model.Feature, by []model.Overrule) []mode
 // meets reports whether what an overrule is about is there.
 func meets(s *model.Survey, features []model.Feature, o *model.Overrule) bool {
 	switch o.Kind {
-	case model.OverruleWord, model.OverruleRule:
-		return true // it is about a word, wherever it may stand
+	case model.OverruleWord, model.OverruleRule, model.OverruleGap:
+		return true // it is about a word, wherever it may stand, or told where it is read
 	case model.OverruleRename:
 		return slices.ContainsFunc(features, func(f model.Feature) bool { return strings.EqualFold(f.Name, o.Target) })
 	case model.OverruleLink:

@@ -128,6 +128,9 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 			if r != model.RoleView && r != model.RoleStyle || ext == "html" || ext == "htm" {
 				b.tier = byFolder // texts and data of any kind may be written so
 			}
+			if r == model.RoleView && documents.MatchString(f.Path) {
+				r = model.RoleDocs // a page of the documentation, whichever language it is in
+			}
 			b.seen(r, 1.5, "files that end in .%s are %s", ext, plural(r))
 		}
 		b.tier = byFolder
@@ -160,8 +163,12 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 	return b.votes
 }
 
+// documents are folders of what is written about the software.
+var documents = regexp.MustCompile(`(?i)(?:^|/)(?:docs?|documentation|manual|website/docs)/`)
+
 // readerNames are texts that people read first.
-var readerNames = regexp.MustCompile(`^(?:readme|license|licence|changelog|copying$|authors$)`)
+var readerNames = regexp.MustCompile(`^(?:readme|license|licence|change_?log|` +
+	`(?:copying|authors|changes|news|install|history|thanks|todo|credits|contributors|maintainers)(?:[.-][a-z]{2,3})?$)`)
 
 func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add func(model.Role, float64, string, ...any)) {
 	if f.Starts > 1 {

@@ -7,6 +7,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/testkit"
+	"jantel/core/weave"
 
 	"github.com/stretchr/testify/require"
 )
@@ -218,4 +219,19 @@ func TestANameWrittenInOneIsReadAsItsTypeIsSpelled(t *testing.T) {
 
 func TestHalfOfAFewFilesMayBeAboutOneThing(t *testing.T) {
 	require.Contains(t, featuresOf(t, spread("{k}/{t}.js", "export const {t} = 1", things[:2], []string{"handlers", "services", "routes", "data"})), "lot")
+}
+
+func TestWhatLiesInTheFolderOfAFeatureIsAtHome(t *testing.T) {
+	for folder, want := range map[string]string{
+		"src/vault/shelves": "src/vault", "vault": "vault", "src/Vaults/a/b": "src/Vaults", "src/pages": "src/pages", ".": ".", "src/vaulted": "src/vaulted",
+	} {
+		require.Equal(t, want, weave.Home("vault", folder), folder)
+	}
+}
+
+func TestAPageOfTheDocumentationIsNoView(t *testing.T) {
+	s := testkit.Survey(t, "-- docs/news/index.html --\n<html><body>New shelves.</body></html>\n-- web/index.html --\n<html><body></body></html>\n")
+	j := judgement.Judge(s, model.Brief{}, nil)
+	require.Equal(t, model.RoleDocs, j.Roles["docs/news/index.html"].Role)
+	require.Equal(t, model.RoleView, j.Roles["web/index.html"].Role)
 }

@@ -63,6 +63,17 @@ func base(out *syntax.Out, types *syntax.TypeIndex, f *model.File, d *model.Defi
 	}
 }
 
+// platform are the headers of the language and of the usual systems, which a file
+// of that name in the tree hardly ever stands for.
+var platform = syntax.Set(strings.Fields(`
+	assert complex ctype errno fenv float inttypes iso646 limits locale math setjmp signal stdalign stdarg stdatomic stdbool
+	stddef stdint stdio stdlib stdnoreturn string strings tgmath threads time uchar wchar wctype
+	aio alloca conio cpio crypt curses direct dirent dlfcn elf endian err fcntl features fnmatch ftw getopt glob grp iconv io
+	langinfo libgen libintl link malloc memory monetary mqueue ncurses ndbm netdb nl_types poll process pthread pty pwd regex
+	regexp resolv sched search semaphore shadow spawn stropts sysexits syslog tar termcap termio termios thread tzfile ucontext
+	ulimit unistd utime utmp utmpx values varargs windows windowsx winsock winsock2 wordexp ws2tcpip zlib
+	config version`)...)
+
 // find is the file that an include means, "" when none does; sure tells
 // whether the rules of the language alone led to it.
 func find(t *syntax.Tree, byBase map[string][]string, from string, im model.Import) (to string, sure bool) {
@@ -87,7 +98,7 @@ func find(t *syntax.Tree, byBase map[string][]string, from string, im model.Impo
 	if to != "" {
 		return to, true
 	}
-	if im.Alias == "system" && !strings.Contains(text, "/") {
+	if im.Alias == "system" && !strings.Contains(text, "/") && (platform[strings.TrimSuffix(text, ".h")] || path.Ext(text) == "") {
 		return "", false
 	}
 	// The build alone knows its search path: where one file fits, it is that.

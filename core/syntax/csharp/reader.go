@@ -13,7 +13,8 @@ func init() {
 	syntax.Register(&syntax.Language{
 		Name: "C#", Version: 2,
 		Profile: syntax.Profile{
-			Code: true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true,
+			ExactRoutes: true,
+			Code:        true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true,
 			ControllerEnd: "Controller.cs",
 			ListOne: syntax.Set("First", "FirstOrDefault", "Single", "SingleOrDefault", "Last", "LastOrDefault", "Find", "FindAsync",
 				"FirstAsync", "FirstOrDefaultAsync", "SingleAsync", "SingleOrDefaultAsync", "Dequeue", "Pop", "Peek", "ElementAt"),

@@ -12,7 +12,8 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{Name: "Java", Version: 7, Profile: syntax.Profile{
-		Code: true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
+		ExactRoutes: true,
+		Code:        true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
 		Inherits: true, FolderFiles: []string{"package-info.java"},
 		ListOne: syntax.Set("get", "next", "poll", "peek", "remove", "first", "last", "pop", "orElse", "orElseThrow", "getOrDefault", "put"),
 		ListGives: syntax.Set("stream", "iterator", "subList", "filter", "sorted", "limit", "skip", "distinct", "toList",

@@ -21,20 +21,20 @@ var profile = syntax.Profile{
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 11, Profile: profile,
+		Name: "TypeScript", Version: 12, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 11, Profile: profile,
+		Name: "TSX", Version: 12, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 11, Profile: profile,
+		Name: "JavaScript", Version: 12, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 11, Profile: profile,
+		Name: "JSX", Version: 12, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -57,6 +57,8 @@ type reader struct {
 	locals map[string]model.Use // what names taken from elsewhere stand for
 	drawn  map[string]bool
 	built  []model.Use // base types named with the module they are of
+	// ends counts by which names routes end, nextTo which stand right before.
+	ends, nextTo map[string]int
 }
 
 func newReader(s *syntax.Stream, f *model.Facts) *reader {

@@ -287,6 +287,9 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) string 
 		return ""
 	}
 	a := r.ask(path.Dir(f.Path), text, im)
+	if f.Language == "JavaScript" {
+		a.to = r.runs(a.to)
+	}
 	switch {
 	case a.to != "":
 		if a.to != f.Path {
@@ -596,6 +599,17 @@ func (r *resolver) file(p string, dirOnly bool) string {
 		}
 	}
 	return r.withEnding(path.Join(p, "index"))
+}
+
+// runs is what a file without types takes in where the compiler finds only what
+// is declared of it: the code beside the declaration.
+func (r *resolver) runs(p string) string {
+	for declared, ran := range map[string]string{".d.ts": ".js", ".d.mts": ".mjs", ".d.cts": ".cjs"} {
+		if stem, ok := strings.CutSuffix(p, declared); ok && r.t.File(stem+ran) != nil {
+			return stem + ran
+		}
+	}
+	return p
 }
 
 // plainFile is the file at a path, with an ending put on or swapped: the

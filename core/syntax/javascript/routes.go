@@ -22,6 +22,7 @@ var makers = map[string]bool{
 func (r *reader) routes() {
 	s := r.s
 	made := r.routersMade()
+	var found []routeCall // how they end is told from all of them
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind != syntax.Ident || !s.Is(i+1, "(") || !s.Is(i-1, ".") {
 			continue
@@ -36,8 +37,8 @@ func (r *reader) routes() {
 		}
 		if isMethod && s.Is(i-2, ")") { // app.route('/x').get(a).post(b)
 			if on, pattern, ok := r.chained(i - 2); ok {
-				c.on = on
-				r.route(c, method, pattern)
+				c.on, c.method, c.path = on, method, pattern
+				found = append(found, c)
 			}
 			continue
 		}
@@ -53,16 +54,22 @@ func (r *reader) routes() {
 		case !isMethod:
 			r.mount(c, path, isPath)
 		case isPath && len(c.args) > 1 && !s.Is(c.args[1][0], "{"):
-			r.route(c, method, path)
+			c.method, c.path = method, path
+			found = append(found, c)
 		}
+	}
+	r.endings(found)
+	for _, c := range found {
+		r.route(c)
 	}
 }
 
 // routeCall is a call on what may be a router.
 type routeCall struct {
-	at   int // the name of the method
-	on   string
-	args [][2]int
+	at           int // the name of the method
+	on           string
+	args         [][2]int
+	method, path string // of a route
 }
 
 func (c *routeCall) last() [2]int { return c.args[len(c.args)-1] }
@@ -89,18 +96,47 @@ func (r *reader) routersMade() map[string]bool {
 	return made
 }
 
-func (r *reader) route(c routeCall, method, path string) {
+func (r *reader) route(c routeCall) {
+	n := r.answering(c)
 	r.f.Routes = append(r.f.Routes, model.RouteFact{
-		Method: method, Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at),
-		On: c.on, Handler: r.handler(c.last()), InPlace: r.s.InPlace(c.last()), Guards: r.before(c),
+		Method: c.method, Pattern: syntax.JoinRoute("", c.path), Line: r.s.Line(c.at),
+		On: c.on, Handler: r.handler(c.args[n]), InPlace: r.s.InPlace(c.args[n]), Guards: r.before(c.args[:n]),
 	})
+}
+
+// answering is which argument answers a route: the last, but where that is a step
+// that most routes of the file end with (respond), and before it stands a function
+// of the route's own.
+func (r *reader) answering(c routeCall) int {
+	n := len(c.args) - 1
+	name := r.s.Name(c.last())
+	if n < 2 || name == "" || r.ends[name] < 2 {
+		return n
+	}
+	before := r.s.Name(c.args[n-1])
+	if r.s.InPlace(c.args[n-1]) || before != "" && r.ends[before] == 0 && r.nextTo[before] < 2 {
+		return n - 1
+	}
+	return n
+}
+
+// endings counts by which names calls on what may be routers end, and which
+// stand right before.
+func (r *reader) endings(calls []routeCall) {
+	r.ends, r.nextTo = map[string]int{}, map[string]int{}
+	for _, c := range calls {
+		if n := len(c.args); n > 1 {
+			r.ends[r.s.Name(c.last())]++
+			r.nextTo[r.s.Name(c.args[n-2])]++
+		}
+	}
 }
 
 // before names the functions that stand between the path of a route and what
 // answers it; one that a call makes with what it was made with.
-func (r *reader) before(c routeCall) (names []string) {
+func (r *reader) before(args [][2]int) (names []string) {
 	s := r.s
-	for _, a := range c.args[:len(c.args)-1] {
+	for _, a := range args {
 		from, to := a[0], a[1]
 		if s.Kind(from) == syntax.String || s.Is(from, "{") {
 			continue

@@ -11,7 +11,8 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 2, Profile: syntax.Profile{
-		Code: true, Plain: "kotlin", PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true,
+		ExactRoutes: true,
+		Code:        true, Plain: "kotlin", PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true,
 	}, Loggers: []string{
 		"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log",
 	}, Extensions: []string{".kt", ".kts"}, Read: read,

@@ -116,5 +116,16 @@ class Lot { };
 class Shelf : public Lot { };
 `, links: []string{"src/a.c -> src/b.h", "src/a.c -> include/lots/lot.h", "src/a.c -> include/vault/api.h", "src/a.c -> third/odd/deep.h", "src/shelf.cpp -> include/lots/lot.h", "src/shelf.cpp -> include/lots/lot.h (inheritance)"},
 			external: []string{"stdio.h"}, unresolved: []string{"gone.h"}},
+		"in pointed brackets by a search path that only the build knows": {tree: `
+-- src/core/vault_core.h --
+-- src/core/string.h --
+-- src/mail/vault_mail.h --
+-- other/mail/vault_mail.h --
+-- src/mail/send.c --
+#include <vault_core.h>
+#include <string.h>
+#include <vault_mail.h>
+#include <vault_gone.h>
+`, links: []string{"src/mail/send.c -> src/core/vault_core.h"}, external: []string{"string.h", "vault_mail.h", "vault_gone.h"}},
 	})
 }

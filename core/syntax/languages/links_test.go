@@ -230,6 +230,16 @@ public class Unused {}
 
 func TestLinksInTheirCorners(t *testing.T) {
 	linksOf(t, map[string]linkCase{
+		"JavaScript: what runs goes before what is declared of it": {tree: `
+-- dist/app.js --
+import lots from './lots.js'
+-- dist/lots.js --
+export default 1
+-- dist/lots.d.ts --
+export default 1 as number
+-- dist/only.d.ts --
+import lots from './lots.js'
+`, links: []string{"dist/app.js -> dist/lots.js", "dist/only.d.ts -> dist/lots.d.ts"}},
 		"exports are taken in the order written, types as the compiler takes them": {tree: `
 -- node_modules/words/package.json --
 { "name": "words", "exports": { ".": { "custom": "./src/a.ts", "types": "./dist/a.d.cts", "import": "./dist/a.js" }, "./deep": [{ "import": { "types": "./dist/deep.d.ts" } }], "./req": { "require": "./dist/req.cjs" } } }

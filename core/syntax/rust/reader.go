@@ -12,7 +12,8 @@ import (
 func init() {
 	syntax.Register(&syntax.Language{
 		Name: "Rust", Version: 3, Profile: syntax.Profile{
-			Code: true, Plain: "rust", Reached: true, SameNames: true, FolderFiles: []string{"mod.rs", "lib.rs"},
+			ExactRoutes: true,
+			Code:        true, Plain: "rust", Reached: true, SameNames: true, FolderFiles: []string{"mod.rs", "lib.rs"},
 		},
 		Loggers: []string{"log", "tracing", "slog", "env_logger"}, Extensions: []string{".rs"}, Read: read,
 		Resolve: resolve,

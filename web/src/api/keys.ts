@@ -50,6 +50,7 @@ export type Name =
   | 'routes'
   | 'journey'
   | 'definition'
+  | 'rename'
   | 'weave'
   | 'built'
   | 'narrowed'

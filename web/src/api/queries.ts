@@ -94,11 +94,11 @@ export const useSmells = (a: At, n: Narrow, count: number, enabled: boolean) =>
 export const useDesk = (
   a: At,
   n: Narrow,
-  by: { group: 'rule' | 'facet' | 'folder' | 'feature'; key: string; words: string; quiet: boolean },
+  by: { group: 'rule' | 'facet' | 'folder' | 'feature' | 'telling'; key: string; words: string; quiet: boolean; each: boolean },
   count: number,
 ) =>
   useQuery({
-    queryKey: keys.view('desk', a, n.feature, n.role, by.group, by.key, by.words, by.quiet, count),
+    queryKey: keys.view('desk', a, n.feature, n.role, by.group, by.key, by.words, by.quiet, by.each, count),
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/desk', {
@@ -113,6 +113,7 @@ export const useDesk = (
               key: by.key || undefined,
               words: by.words || undefined,
               quiet: by.quiet || undefined,
+              each: by.each || undefined,
               count,
             },
           },
@@ -215,13 +216,16 @@ export const useCharter = (a: At) => {
   return useView('charter', top, () => answer(api.GET('/api/codebases/{id}/charter', params(top))))
 }
 
-export const useRoutes = (a: At, typed: string) =>
+export const useRoutes = (a: At, typed: string, full = false) =>
   useQuery({
-    queryKey: keys.view('routes', a, typed),
+    queryKey: keys.view('routes', a, typed, full),
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/routes', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, path: typed || undefined } },
+          params: {
+            path: { id: a.id },
+            query: { at: a.at, survey: a.survey || undefined, path: typed || undefined, full: full || undefined },
+          },
         }),
       ),
     placeholderData: keepPreviousData,
@@ -236,6 +240,19 @@ export const useDefinition = (a: At, line: number) =>
     queryFn: () =>
       answer(
         api.GET('/api/codebases/{id}/definition', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
+        }),
+      ),
+  })
+
+/** What the renaming of the definition at a line would touch; asked for with a line alone. */
+export const useRename = (a: At, line: number) =>
+  useQuery({
+    queryKey: keys.view('rename', a, line),
+    enabled: line > 0,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/rename', {
           params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
         }),
       ),

@@ -606,6 +606,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID rename */
+        get: operations["get-api-codebases-by-id-rename"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/routes": {
         parameters: {
             query?: never;
@@ -613,8 +630,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API codebases by ID routes */
-        get: operations["list-api-codebases-by-id-routes"];
+        /** Get API codebases by ID routes */
+        get: operations["get-api-codebases-by-id-routes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1266,7 +1283,7 @@ export interface components {
             name: string;
             /**
              * Format: int64
-             * @description innermost folders below the place it lies in, tests left out
+             * @description folders below the place it lies in, its own with all that it holds as one, tests left out
              */
             scatter: number;
         };
@@ -1275,6 +1292,17 @@ export interface components {
             /** Format: int64 */
             files: number;
             list: components["schemas"]["Reached"][];
+        };
+        Contract: {
+            /** @description of the routes that no test declares */
+            resources: components["schemas"]["Resource"][];
+            /** @description those that tests declare last; of a typed address in the order in which they are tried */
+            routes: components["schemas"]["RouteRow"][];
+            /**
+             * Format: int64
+             * @description how many of them tests declare
+             */
+            tests: number;
         };
         Convention: {
             cases: components["schemas"]["Cased"][];
@@ -1375,6 +1403,15 @@ export interface components {
             slug: string;
             title: string;
             why: string;
+        };
+        Differing: {
+            now: string;
+            /**
+             * Format: int64
+             * @description by its place in the list
+             */
+            route: number;
+            then: string;
         };
         Dismissal: {
             /** Format: int64 */
@@ -1781,9 +1818,19 @@ export interface components {
             language: string;
             /** Format: int64 */
             lines: number;
+            /**
+             * Format: int64
+             * @description how many of the codebases that the rules were calibrated on have a lower score
+             */
+            lower: number;
             name: string;
             /** @description of a file: who wrote it */
             origin: components["schemas"]["OriginOf"];
+            /**
+             * Format: int64
+             * @description of how many; 0 where it is not compared
+             */
+            others: number;
             /** @description why the file was read only in part */
             partial: string;
             path: string;
@@ -1905,6 +1952,14 @@ export interface components {
             line: number;
             name: string;
             path: string;
+        };
+        NamedPlace: {
+            /** Format: int64 */
+            line: number;
+            path: string;
+            /** @description the line, without what it is set in by */
+            text: string;
+            tie: string;
         };
         Names: {
             actions: components["schemas"]["Action"][];
@@ -2029,7 +2084,7 @@ export interface components {
         Overrule: {
             by: string;
             /** @enum {string} */
-            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "rule" | "link" | "word";
+            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "rule" | "gap" | "link" | "word";
             target: string;
             value: string;
         };
@@ -2266,6 +2321,29 @@ export interface components {
             route_path: string;
             sure: boolean;
         };
+        Resource: {
+            guards: string[];
+            /** @description what is usually done with a resource, and the route that does it */
+            has: {
+                [key: string]: number;
+            };
+            /** @description the module that answers */
+            in: string;
+            /** @description what is usually done and is not done here */
+            missing: string[];
+            /** @description of what is usually done, what is done at another address than the usual one */
+            odd: string[];
+            /** @description its routes that ask nothing first, while others of it do */
+            open: number[];
+            /** @description the address of all of them */
+            pattern: string;
+            /** @description why what is missing is missing on purpose; empty where nobody said so */
+            purpose: string;
+            /** @description its routes, by their place in the list */
+            routes: number[];
+            /** @description how the framework would declare it in one line, where it has such a form */
+            standard?: components["schemas"]["Standard"];
+        };
         Revision: {
             apart?: components["schemas"]["Area"];
             /** @description takes it away */
@@ -2316,20 +2394,29 @@ export interface components {
             items: components["schemas"]["Evidence"][];
             name: string;
         };
-        Route: {
+        RouteRow: {
             answers: string;
+            /**
+             * Format: int64
+             * @description requests in the codebase that lead to it
+             */
+            calls: number;
             guards: string[];
             /** Format: int64 */
             handler_line: number;
             handler_name: string;
             handler_path: string;
             in_place: boolean;
+            /** @description a test declares it */
+            in_tests: boolean;
             /** Format: int64 */
             line: number;
             method: string;
             name: string;
             path: string;
             pattern: string;
+            /** @description what it changes though it answers GET, where that is asked for */
+            writes: string[];
         };
         Row: {
             /**
@@ -2516,15 +2603,21 @@ export interface components {
         };
         Smell: {
             /** Format: int64 */
+            count: number;
+            /** Format: int64 */
             end_line: number | null;
             evidence: components["schemas"]["Evidence"][];
             facet: string;
+            habit?: boolean;
             id: string;
             /** Format: int64 */
             line: number | null;
             message: string;
             name: string | null;
             path: string;
+            places: string[];
+            /** Format: double */
+            rank: number;
             remedy: string;
             rule: string;
             silenced?: string;
@@ -2551,6 +2644,13 @@ export interface components {
              * @description rows of the whole list, silenced ones last
              */
             total: number;
+        };
+        Standard: {
+            /** @description addresses that would answer differently */
+            otherwise: components["schemas"]["Differing"][];
+            /** @description routes, by their place in the list */
+            replaces: number[];
+            text: string;
         };
         Stop: {
             /**
@@ -2711,6 +2811,17 @@ export interface components {
             source_files: number;
             /** Format: int64 */
             unresolved: number;
+        };
+        Touched: {
+            /**
+             * Format: int64
+             * @description further places that only look like it
+             */
+            left: number;
+            /** @description as it is written where it is defined */
+            name: string;
+            /** @description the sure ones first, then the likely ones, then those that only look like it */
+            places: components["schemas"]["NamedPlace"][];
         };
         TwinPlace: {
             /** Format: int64 */
@@ -3826,13 +3937,15 @@ export interface operations {
                 feature?: string;
                 /** @description one role alone */
                 role?: string;
-                group?: "rule" | "facet" | "folder" | "feature";
+                group?: "rule" | "facet" | "folder" | "feature" | "telling";
                 /** @description one group alone */
                 key?: string;
                 /** @description of the message, the place or the rule */
                 words?: string;
                 /** @description silenced ones as well */
                 quiet?: boolean;
+                /** @description every hit by itself, those as well that a habit or another rule tells of */
+                each?: boolean;
                 from?: number;
                 count?: number;
             };
@@ -4904,15 +5017,15 @@ export interface operations {
             };
         };
     };
-    "list-api-codebases-by-id-routes": {
+    "get-api-codebases-by-id-rename": {
         parameters: {
-            query?: {
+            query: {
                 /** @description 0 for the newest finished survey */
                 survey?: number;
                 /** @description the place; the root when empty */
                 at?: string;
-                /** @description only routes that answer this path */
-                path?: string;
+                /** @description a line that the definition holds */
+                line: number;
             };
             header?: {
                 "If-None-Match"?: string;
@@ -4931,7 +5044,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Route"][];
+                    "application/json": components["schemas"]["Touched"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-routes": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description only routes that answer this address; a method may stand before it */
+                path?: string;
+                /** @description what routes change that answer GET as well */
+                full?: boolean;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Contract"];
                 };
             };
             /** @description Error */

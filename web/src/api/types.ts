@@ -11,7 +11,10 @@ export type CodebaseStatus = Omit<Schemas['CodebaseStatus'], 'running' | 'last'>
   last: SurveyRecord | null
 }
 export type Definition = Schemas['Definition']
-export type Route = Schemas['Route']
+export type Route = Schemas['RouteRow']
+export type Touched = Schemas['Touched']
+export type Contract = Schemas['Contract']
+export type Resource = Schemas['Resource']
 export type OneDefinition = Schemas['OneDefinition']
 export type CallEnd = Schemas['CallEnd']
 export type Way = Schemas['Way']

@@ -5,6 +5,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { acts, outOf } from './definition'
+import { RenameHere } from './RenameHere'
 
 /** The definition under the cursor: what it calls, who calls it, which tests reach it. */
 export function OneDefinition() {
@@ -32,6 +33,7 @@ export function OneDefinition() {
       ) : (
         <p className="faint">No test was found that reaches it.</p>
       )}
+      {d.name && <RenameHere key={`${d.path}:${d.line}`} line={d.line} />}
       {d.left > 0 && <p className="faint">{counted(d.left, 'further end')} not listed.</p>}
       {d.untold > 0 && <p className="faint">{outOf(d.untold)}</p>}
     </section>

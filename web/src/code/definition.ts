@@ -1,4 +1,4 @@
-import type { CallEnd } from '../api/types'
+import type { CallEnd, Touched } from '../api/types'
 import { counted } from '../theme/ink'
 
 /** How many calls of a file lead nowhere that is known. */
@@ -7,3 +7,10 @@ export const outOf = (untold: number): string =>
 
 /** Whether more is done with it than to read it. */
 export const acts = (e: Pick<CallEnd, 'kind'>): boolean => e.kind !== 'read'
+
+/** How sure the places of a rename are, the surest first. */
+const ties = ['sure', 'likely', 'only looks like'] as const
+
+/** The places of a rename by how sure they are; sorts without any are left out. */
+export const byTie = (places: Touched['places']) =>
+  ties.map((tie) => ({ tie, places: places.filter((p) => p.tie === tie) })).filter((x) => x.places.length > 0)

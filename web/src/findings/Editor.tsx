@@ -1,4 +1,5 @@
 import { Button } from '@chakra-ui/react'
+import { Emphasised } from '../parts/Emphasised'
 import { useEffect, useState } from 'react'
 import { Problem } from '../api/client'
 import { render, useChanges } from '../api/queries'
@@ -128,7 +129,10 @@ export function Editor({ f, onClose }: { f: Finding; onClose: () => void }) {
         <ul className="places">
           {f.evidence.map((e, i) => (
             <li key={i}>
-              <PlaceLink path={e.path} line={e.line} /> <small>{e.note}</small>
+              <PlaceLink path={e.path} line={e.line} />{' '}
+              <small>
+                <Emphasised text={e.note} />
+              </small>
             </li>
           ))}
         </ul>

@@ -3,6 +3,7 @@ import { Failed, Waiting } from '../parts/Waiting'
 import { useWhere } from '../place/place'
 import { figure } from '../theme/ink'
 import { FlowList } from './FlowList'
+import { Resources } from './Resources'
 import { Routes } from './Routes'
 import { lists, type ListName } from './routes'
 import './journeys.css'
@@ -14,7 +15,7 @@ export default function Journeys() {
   const flows = useFlows(where, true)
   const place = where.at === '.' ? 'the codebase' : where.at
   const count = (name: ListName) =>
-    name === 'routes' || !flows.data ? undefined : flows.data[name === 'kept' ? 'entities' : name].length
+    name === 'routes' || name === 'resources' || !flows.data ? undefined : flows.data[name === 'kept' ? 'entities' : name].length
   return (
     <section className="journeys listview fills">
       <h1>Journeys</h1>
@@ -25,7 +26,7 @@ export default function Journeys() {
             type="button"
             role="tab"
             aria-selected={l.name === list}
-            onClick={() => show({ list: l.name === 'routes' ? '' : l.name, path: '', sort: '' })}
+            onClick={() => show({ list: l.name === 'routes' ? '' : l.name, path: '', sort: '', way: '', thing: '' })}
           >
             {l.title}
             {count(l.name) !== undefined && <small> {figure(count(l.name) ?? 0)}</small>}
@@ -34,6 +35,8 @@ export default function Journeys() {
       </div>
       {list === 'routes' ? (
         <Routes />
+      ) : list === 'resources' ? (
+        <Resources />
       ) : flows.isError ? (
         <Failed error={flows.error} />
       ) : flows.data ? (

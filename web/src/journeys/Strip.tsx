@@ -1,10 +1,12 @@
 import { useJourney } from '../api/queries'
 import type { Route, Stop, Way } from '../api/types'
 import { Failed, Waiting } from '../parts/Waiting'
+import { CopyText } from '../place/CopyText'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
-import { lacks, nearestTests, unasked } from './way'
+import { wayAsMarkdown } from './handOut'
+import { done, lacks, nearestTests, unasked } from './way'
 
 /** The way of a route, one stop at a time, from what answers it to what is kept. */
 export function Strip({ route }: { route: Route }) {
@@ -70,13 +72,12 @@ function Followed({ way, route }: { way: Way; route: Route }) {
             ))}
             {way.tests.length > tests.length && ' …'}
           </>
-        )}
+        )}{' '}
+        <CopyText text={() => wayAsMarkdown(way)} label="Copy as Markdown" done="copied as Markdown" />
       </p>
     </>
   )
 }
-
-const done: Record<string, string> = { create: 'creates', read: 'reads', update: 'changes', delete: 'deletes' }
 
 function StopBox({ stop }: { stop: Stop }) {
   return (

@@ -1,4 +1,5 @@
-import type { Route } from '../api/types'
+import type { Resource, Route } from '../api/types'
+import { counted, figure } from '../theme/ink'
 
 /** The routes in which all words stand, in the path, the method or what answers. */
 export function narrow(routes: readonly Route[], words: string): Route[] {
@@ -9,9 +10,39 @@ export function narrow(routes: readonly Route[], words: string): Route[] {
   })
 }
 
+/** What tells a route from all others. */
+export const idOf = (r: Route): string => `${r.method} ${r.pattern} ${r.path}:${r.line}`
+
+/** Whether an address is typed, with a method before it or without, and not words. */
+export const isAddress = (wanted: string): boolean => /^\s*(?:(?:get|head|post|put|patch|delete|options) +)?\//i.test(wanted)
+
+/** What a list of routes is, in a sentence: of a typed address, which route answers it. */
+export function saysOf(list: readonly Route[], typed: string, wanted: string, place: string): string {
+  const [first, ...behind] = list
+  if (!typed)
+    return wanted
+      ? `${counted(list.length, 'route')} with these words.`
+      : `${counted(list.length, 'route')} declared or answered in ${place}.`
+  if (!first) return `Nothing found in ${place} answers ${typed}.`
+  const answers = `${first.method === 'ANY' ? '' : `${first.method} `}${first.pattern} answers ${typed}`
+  return behind.length === 0
+    ? `${answers}, and nothing else fits.`
+    : `${answers}; ${behind.length === 1 ? 'one more fits and stands' : `${figure(behind.length)} more fit and stand`} behind it.`
+}
+
+/** What is usually done with a resource, as its columns are called. */
+export const usual = ['list', 'create', 'read', 'update', 'delete'] as const
+
+/** What a resource asks first: what most of its routes do, and how many ask nothing. */
+export function asksFirst(x: Resource): string {
+  if (x.open.length > 0) return `${x.open.length} of ${x.routes.length} ${x.open.length === 1 ? 'asks' : 'ask'} nothing`
+  return x.guards.join(', ')
+}
+
 /** The lists of the view, in the order they are shown. */
 export const lists = [
   { name: 'routes', title: 'Routes' },
+  { name: 'resources', title: 'Resources' },
   { name: 'requests', title: 'Requests' },
   { name: 'messages', title: 'Messages' },
   { name: 'kept', title: 'What is kept' },

@@ -25,3 +25,6 @@ const most = 3
 /** The tests that reach it over the fewest calls. */
 export const nearestTests = (tests: Way['tests']): Way['tests'] =>
   [...tests].sort((a, b) => a.distance - b.distance || (a.path < b.path ? -1 : 1)).slice(0, most)
+
+/** What is done to something that is kept, as a verb. */
+export const done: Record<string, string> = { create: 'creates', read: 'reads', update: 'changes', delete: 'deletes' }

@@ -78,7 +78,7 @@ function About({ m }: { m: Margin }) {
       {m.path !== '.' && (
         <ReachHere path={m.path} line={m.kind === 'file' && where.view === 'code' && !where.pick ? where.line : 0} />
       )}
-      {m.score && <Score score={m.score} strains={m.strains} titles={m.titles} />}
+      {m.score && <Score m={m} score={m.score} />}
       <SmellsHere m={m} />
       <FindingsHere m={m} />
     </>

@@ -2,8 +2,7 @@ import { useState } from 'react'
 import { useRules } from '../api/queries'
 import type { Legibility, Margin } from '../api/types'
 import { points } from '../theme/ink'
-
-type Strain = Margin['strains'][number]
+import { liesAmong } from './among'
 
 const facets = [
   ['Layout', 'layout'],
@@ -13,7 +12,8 @@ const facets = [
 ] as const
 
 /** The score of a place in its facets; a facet opens its arithmetic. */
-export function Score({ score, strains, titles }: { score: Legibility; strains: Strain[]; titles: Margin['titles'] }) {
+export function Score({ m, score }: { m: Pick<Margin, 'strains' | 'titles' | 'lower' | 'others'>; score: Legibility }) {
+  const { strains, titles } = m
   const [open, setOpen] = useState('')
   const rules = useRules().data
   if (score.total === null) return <p className="faint">Nothing here is judged, so there is no score.</p>
@@ -83,6 +83,7 @@ export function Score({ score, strains, titles }: { score: Legibility; strains: 
           </div>
         )
       })}
+      {m.others > 0 && <p className="faint rests">{liesAmong(m.lower, m.others)}</p>}
       <p className="faint rests">
         Rests on {score.judged_share === null ? '–' : Math.round(score.judged_share * 100)} % of the lines here; the rest is
         generated, vendored, binary or out of scope.

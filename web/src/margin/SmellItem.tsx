@@ -46,7 +46,10 @@ export function SmellItem({ s, place, title, chosen, recorded, onChoose, onRecor
               <ul>
                 {s.evidence.map((e, i) => (
                   <li key={i}>
-                    <PlaceLink path={e.path} line={e.line} max={30} /> <small>{e.note}</small>
+                    <PlaceLink path={e.path} line={e.line} max={30} />{' '}
+                    <small>
+                      <Emphasised text={e.note} />
+                    </small>
                   </li>
                 ))}
               </ul>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { askedFrom, sortText, sortingOf } from './list'
+import { askedFrom, placeOf, sortText, sortingOf } from './list'
 
 const asked = (q: string) => askedFrom(new URLSearchParams(q))
 
@@ -25,5 +25,14 @@ describe('what is asked for of the parts', () => {
   it('knows no filter that is not there', () => {
     expect(asked('only=blue&sort=colour').only).toBe('')
     expect(asked('only=twins').only).toBe('twins')
+  })
+})
+
+describe('where a part stands', () => {
+  it('is the folder where the part is the file, so that no name stands twice', () => {
+    expect(placeOf({ path: 'desk/src/shelf.c', name: 'shelf.c' }, '.')).toBe('desk/src')
+    expect(placeOf({ path: 'desk/src/shelf.c', name: 'shelf.c' }, 'desk')).toBe('src')
+    expect(placeOf({ path: 'desk/src/shelf.ts', name: 'Shelf' }, 'desk/src')).toBe('shelf.ts')
+    expect(placeOf({ path: 'shelf.c', name: 'shelf.c' }, '.')).toBe('shelf.c')
   })
 })

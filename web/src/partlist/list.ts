@@ -61,3 +61,9 @@ export const kindNames: readonly (readonly [string, string])[] = [
   ['type', 'types'],
   ['functions', 'files of functions'],
 ]
+
+/** Where a part stands, seen from a folder; the folder alone where the part is the file. */
+export function placeOf(p: { path: string; name: string }, at: string): string {
+  const inside = at !== '.' && p.path.startsWith(`${at}/`) ? p.path.slice(at.length + 1) : p.path
+  return inside.endsWith(`/${p.name}`) ? inside.slice(0, -p.name.length - 1) : inside
+}

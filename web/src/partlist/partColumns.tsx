@@ -2,7 +2,7 @@ import type { Part } from '../api/types'
 import type { Column } from '../parts/ledger/Ledger'
 import { PlaceLink } from '../place/PlaceLink'
 import { figure } from '../theme/ink'
-import { dutyMark } from './list'
+import { dutyMark, placeOf } from './list'
 
 const amount = (id: string, title: string, hint: string, width: number, of: (p: Part) => number): Column<Part> => ({
   id,
@@ -33,7 +33,7 @@ export const partColumns = (duties: readonly string[], at: string): Column<Part>
     width: 'minmax(90px, 1fr)',
     cell: (p) => (
       <span className="cut mono faint" title={p.path}>
-        {inside(p.path, at)}
+        {placeOf(p, at)}
       </span>
     ),
   },
@@ -61,8 +61,6 @@ export const partColumns = (duties: readonly string[], at: string): Column<Part>
 ]
 
 /** A path below a place, without its file where that says no more. */
-const inside = (path: string, at: string) => (at !== '.' && path.startsWith(`${at}/`) ? path.slice(at.length + 1) : path)
-
 function Duties({ p, all }: { p: Part; all: readonly string[] }) {
   return (
     <span className="dutyrow">

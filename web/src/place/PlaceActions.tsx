@@ -1,6 +1,6 @@
-import { useState } from 'react'
 import { Link } from 'react-router'
 import { useCodebase, useSettings } from '../api/queries'
+import { CopyText } from './CopyText'
 import { urlOf, useWhere, type View } from './place'
 
 /** What can be done with any place: open it in the reader's own editor, and copy a link that names this survey. */
@@ -8,7 +8,6 @@ export function PlaceActions({ path, view }: { path: string; view: View }) {
   const { where } = useWhere()
   const status = useCodebase(where.id).data
   const settings = useSettings().data
-  const [copied, setCopied] = useState<'' | 'yes' | 'shown'>('')
   if (!status) return null
   const line = view === 'code' ? where.line : 0
   const link = `${window.location.origin}${urlOf({ id: where.id, view, at: path, line, end: line ? where.end : 0, survey: where.survey || status.latest })}`
@@ -17,14 +16,6 @@ export function PlaceActions({ path, view }: { path: string; view: View }) {
     settings?.editor && status.root
       ? settings.editor.replaceAll('{path}', encodeURI(onDisk)).replaceAll('{line}', String(line || 1))
       : ''
-  const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(link)
-      setCopied('yes')
-    } catch {
-      setCopied('shown') // without a clipboard the link is shown, to be copied by hand
-    }
-  }
   return (
     <span className="placeacts">
       {editor ? (
@@ -42,19 +33,7 @@ export function PlaceActions({ path, view }: { path: string; view: View }) {
           </Link>
         )
       )}
-      <button type="button" className="quiet" onClick={() => void copy()}>
-        {copied === 'yes' ? 'link copied' : 'copy link'}
-      </button>
-      {copied === 'shown' && (
-        <input
-          className="copylink mono"
-          readOnly
-          value={link}
-          aria-label="Permanent link"
-          onFocus={(e) => e.currentTarget.select()}
-          autoFocus
-        />
-      )}
+      <CopyText text={() => link} label="copy link" done="link copied" />
     </span>
   )
 }

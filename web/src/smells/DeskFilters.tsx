@@ -28,6 +28,10 @@ export function DeskFilters({ asked }: { asked: Asked }) {
         <input type="checkbox" checked={asked.quiet} onChange={(e) => show({ quiet: e.target.checked ? '1' : '' })} />
         dismissed ones too
       </label>
+      <label className="check" title="also those that a habit or another rule at the same place tells of">
+        <input type="checkbox" checked={asked.each} onChange={(e) => show({ each: e.target.checked ? '1' : '' })} />
+        each by itself
+      </label>
     </div>
   )
 }

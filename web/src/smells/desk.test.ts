@@ -16,11 +16,12 @@ const rule = (dismissed: number, rests = '') => ({
 
 describe('the desk', () => {
   it('asks for what the address says, and for rules where it says nothing known', () => {
-    expect(askedFrom(new URLSearchParams('group=folder&key=desk&quiet=1&words=box'))).toEqual({
+    expect(askedFrom(new URLSearchParams('group=folder&key=desk&quiet=1&words=box&each=1'))).toEqual({
       group: 'folder',
       key: 'desk',
       words: 'box',
       quiet: true,
+      each: true,
     })
     expect(askedFrom(new URLSearchParams('group=moon')).group).toBe('rule')
   })

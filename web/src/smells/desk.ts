@@ -6,6 +6,7 @@ export const groupings = [
   { id: 'folder', text: 'folder' },
   { id: 'feature', text: 'feature' },
   { id: 'facet', text: 'facet' },
+  { id: 'telling', text: 'habit' },
 ] as const
 
 export type Grouping = (typeof groupings)[number]['id']
@@ -16,11 +17,19 @@ export interface Asked {
   key: string
   words: string
   quiet: boolean
+  /** Every hit by itself, those as well that another tells of. */
+  each: boolean
 }
 
 export function askedFrom(q: URLSearchParams): Asked {
   const group = groupings.find((g) => g.id === q.get('group'))?.id ?? 'rule'
-  return { group, key: q.get('key') ?? '', words: q.get('words') ?? '', quiet: q.get('quiet') === '1' }
+  return {
+    group,
+    key: q.get('key') ?? '',
+    words: q.get('words') ?? '',
+    quiet: q.get('quiet') === '1',
+    each: q.get('each') === '1',
+  }
 }
 
 /** How many smells come at first, and at most in one list. */

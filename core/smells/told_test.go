@@ -1,0 +1,80 @@
+package smells_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"jantel/core/model"
+
+	"github.com/stretchr/testify/require"
+)
+
+// madeUp is a tree of sheds and kilns with long functions, long files, numbered
+// names and functions that take much, drawn by a seed.
+func madeUp(seed uint64) string {
+	r := rand.New(rand.NewPCG(seed, 7))
+	var b strings.Builder
+	for folder := range 2 + r.IntN(4) {
+		for file := range 1 + r.IntN(14) {
+			fmt.Fprintf(&b, "-- yard%d/shed%d.ts --\n", folder, file)
+			for f := range r.IntN(4) {
+				takes := strings.Repeat("x: number, ", r.IntN(9))
+				lines := []int{3, 20, 85, 130, 520}[r.IntN(5)]
+				fmt.Fprintf(&b, "export function dry%d%d%d(%s) {\n%s}\n", folder, file, f, takes, strings.Repeat("  weigh(x)\n", lines))
+			}
+		}
+	}
+	return b.String()
+}
+
+func TestEveryHitIsToldOnceAndNowhereLost(t *testing.T) {
+	for seed := range uint64(12) {
+		j := judge(t, madeUp(seed))
+		told := map[string]*model.Smell{}
+		count := 0
+		for i := range j.Smells {
+			sm := &j.Smells[i]
+			require.Nil(t, told[sm.ID], "seed %d: %s is told twice", seed, sm.Message)
+			told[sm.ID] = sm
+			count += sm.Count
+			require.NotEmpty(t, sm.Places)
+			require.NotEmpty(t, sm.Evidence)
+			require.True(t, sm.Strength > 0 && sm.Strength < 1, "%s: %v", sm.Rule, sm.Strength)
+		}
+		require.Equal(t, len(j.Hits), count, "seed %d: the counts add up to the hits", seed)
+		for i := range j.Hits {
+			switch hit := &j.Hits[i]; {
+			case hit.ToldBy == "":
+				require.NotNil(t, told[hit.ID], "seed %d: %s is told by nobody", seed, hit.Message)
+			default:
+				by := told[hit.ToldBy]
+				require.NotNil(t, by, "seed %d: what tells of %s is not told", seed, hit.Message)
+				require.Equal(t, by.Habit, hit.HabitAt != "")
+				require.Contains(t, by.Places, hit.Path)
+			}
+		}
+		// In each file its hits are seen, those of habits above it as well.
+		for _, f := range j.Reading.Files {
+			at := map[string]bool{}
+			for _, sm := range j.SmellsAt(f.Path) {
+				at[sm.ID] = true
+			}
+			for i := range j.Hits {
+				if hit := &j.Hits[i]; hit.Path == f.Path {
+					by := told[hit.ToldBy]
+					require.True(t, at[hit.ID] || by != nil && at[by.ID], "seed %d: %s is not seen in %s", seed, hit.Message, f.Path)
+				}
+			}
+		}
+	}
+}
+
+func TestTheSameTreeIsToldTheSameWay(t *testing.T) {
+	for seed := range uint64(4) {
+		one, other := judge(t, madeUp(seed)), judge(t, madeUp(seed))
+		require.Equal(t, one.Smells, other.Smells)
+		require.Equal(t, one.Hits, other.Hits)
+	}
+}

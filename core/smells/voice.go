@@ -1,0 +1,292 @@
+package smells
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+
+	"jantel/core/model"
+)
+
+// Family is what several rules have in common: at one place they ask much the
+// same, and only the most telling of them speaks.
+type Family string
+
+// The families.
+const (
+	familySize  Family = "size"
+	familyRing  Family = "ring"
+	familyLayer Family = "layer"
+	familyPlace Family = "place"
+	familyName  Family = "name"
+	familyTwin  Family = "twin"
+)
+
+// When the same small thing is a habit of a folder: so many hits, in so many
+// files, which are so large a share of the folder's own.
+const (
+	habitHits  = 6
+	habitFiles = 4
+	habitShare = 0.25
+	// A folder below that has so large a share of the hits is the one it is about.
+	habitInside = 0.8
+	// What is stronger than that stands out and is told by itself, the few
+	// strongest of them.
+	standsOut = 0.9
+	mostOut   = 3
+	// At most so many places are told as evidence.
+	mostEvidence = 12
+)
+
+// Told decides which hits are told, and by which smell. It comes in two steps.
+// First what a rule finds all over a folder becomes one smell of that folder,
+// with its count and share; the few that stand out are told by themselves. Then, at
+// each place, the rules of a family speak through the most telling of them, and
+// the others are its evidence. Hits that are silenced are told as they are.
+// Silenced says why a habit does not count, "" where it does: its hits are
+// silenced with it.
+//
+// Told marks the hits with the smell that tells of them and returns those that
+// are told, by path, line, rule and id.
+func Told(c *Context, hits []model.Smell, silenced func(habit *model.Smell) string) []model.Smell {
+	v := &voice{c: c, own: map[string]int{}}
+	for _, f := range c.Survey.Files {
+		if c.Judged[f.Path] {
+			for d := model.FolderOf(f.Path); ; d = model.FolderOf(d) {
+				v.own[d]++
+				if d == "." {
+					break
+				}
+			}
+		}
+	}
+	out := []model.Smell{}
+	byRule := map[string][]*model.Smell{}
+	for i := range hits {
+		hits[i].Rank = v.rank(&hits[i])
+		byRule[hits[i].Rule] = append(byRule[hits[i].Rule], &hits[i])
+	}
+	for _, r := range catalogue {
+		if !r.Habit {
+			continue
+		}
+		for _, h := range v.habits(r, byRule[r.Slug]) {
+			h.Silenced = silenced(&h)
+			for _, sm := range byRule[r.Slug] {
+				if sm.ToldBy == h.ID && h.Silenced != "" {
+					sm.Silenced = h.Silenced
+				}
+			}
+			out = append(out, h)
+		}
+	}
+	out = append(out, v.families(hits)...)
+	slices.SortStableFunc(out, func(a, b model.Smell) int {
+		return cmp.Or(cmp.Compare(a.Path, b.Path), cmp.Compare(line(&a), line(&b)), cmp.Compare(a.Rule, b.Rule), cmp.Compare(a.ID, b.ID))
+	})
+	return out
+}
+
+// voice is what is counted once for all rules.
+type voice struct {
+	c   *Context
+	own map[string]int // judged files below each folder
+}
+
+// rank is by how much a smell goes before others: what its rule weighs, how
+// strong it is, and how many lines it is about, the more the less each adds. Of a
+// definition those are its own; of a habit those of all that have it.
+func (v *voice) rank(sm *model.Smell) float64 {
+	lines := 0
+	for _, p := range sm.Touches {
+		if sm.Name != nil && sm.EndLine != nil && !sm.Habit {
+			lines = *sm.EndLine - line(sm) + 1
+			break
+		}
+		if f := v.c.Survey.File(p); f != nil {
+			lines += f.Lines()
+		}
+	}
+	w := 1.0
+	if r := Named(sm.Rule); r != nil {
+		w = r.Weight
+	}
+	return round4(w * sm.Strength * math.Sqrt(float64(lines+50)))
+}
+
+// habits makes a smell of each folder that a rule hits all over, and marks the
+// hits that it tells of.
+func (v *voice) habits(r *Rule, hits []*model.Smell) (out []model.Smell) {
+	left := slices.DeleteFunc(slices.Clone(hits), func(sm *model.Smell) bool { return sm.Silenced != "" })
+	var look func(d string, in []*model.Smell)
+	look = func(d string, in []*model.Smell) {
+		if len(in) < habitHits {
+			return
+		}
+		files := map[string]bool{}
+		below := map[string][]*model.Smell{}
+		for _, sm := range in {
+			files[sm.Path] = true
+			if next := stepTowards(d, v.folderOf(sm)); next != "" {
+				below[next] = append(below[next], sm)
+			}
+		}
+		inside := slices.Sorted(maps.Keys(below))
+		for _, b := range inside {
+			if float64(len(below[b])) >= habitInside*float64(len(in)) {
+				look(b, below[b])
+				return
+			}
+		}
+		if share := float64(len(files)) / float64(max(1, v.own[d])); len(files) >= habitFiles && share >= habitShare {
+			if in = usual(in); len(in) >= habitHits {
+				out = append(out, v.habit(r, d, in))
+				return
+			}
+		}
+		for _, b := range inside {
+			look(b, below[b])
+		}
+	}
+	look(".", left)
+	return out
+}
+
+func (v *voice) folderOf(sm *model.Smell) string {
+	if v.c.Survey.File(sm.Path) != nil {
+		return model.FolderOf(sm.Path)
+	}
+	return sm.Path
+}
+
+// stepTowards is the folder directly below d on the way to another below it; ""
+// where that is d itself.
+func stepTowards(d, to string) string {
+	if d == to || !model.Within(d, to) {
+		return ""
+	}
+	for model.FolderOf(to) != d {
+		to = model.FolderOf(to)
+	}
+	return to
+}
+
+// usual are the hits without the few that stand out: the strongest, if they are
+// so strong that each is worth a word of its own.
+func usual(in []*model.Smell) []*model.Smell {
+	in = slices.Clone(in)
+	slices.SortStableFunc(in, func(a, b *model.Smell) int { return cmp.Compare(b.Strength, a.Strength) })
+	n := 0
+	for n < mostOut && n < len(in) && in[n].Strength >= standsOut {
+		n++
+	}
+	return in[n:]
+}
+
+// habit is the smell of a folder that tells of the hits in it, the strongest first.
+func (v *voice) habit(r *Rule, d string, in []*model.Smell) model.Smell {
+	hit := map[string]bool{}
+	for _, sm := range in {
+		hit[sm.Path] = true
+	}
+	files := len(hit)
+	h := model.Smell{
+		ID: idOf(identity(r.Slug, d, "", "habit")), Was: []string{}, Rule: r.Slug, Facet: r.Facet, Path: d, Habit: true,
+		Message: thousands(often(r, len(in), files, v.own[d])),
+		Remedy:  r.Remedy, Count: len(in), Places: []string{},
+	}
+	places, touched := map[string]bool{}, map[string]bool{}
+	sum := 0.0
+	for i, sm := range in {
+		sm.ToldBy, sm.HabitAt = h.ID, d
+		sum += sm.Strength
+		places[sm.Path] = true
+		for _, p := range sm.Touches {
+			touched[p] = true
+		}
+		if i < mostEvidence {
+			h.Evidence = append(h.Evidence, model.Evidence{Path: sm.Path, Line: line(sm), Note: sm.Message})
+		}
+	}
+	h.Places, h.Touches = slices.Sorted(maps.Keys(places)), slices.Sorted(maps.Keys(touched))
+	// As strong as its hits are in the middle, and stronger the more of the
+	// folder it takes.
+	mean := sum / float64(len(in))
+	h.Strength = round4(mean + (1-mean)*min(1, float64(files)/float64(max(1, v.own[d])))/2)
+	h.Amount = h.Strength
+	h.Rank = v.rank(&h)
+	return h
+}
+
+// often says of a rule how often it is hit, and in how many files.
+func often(r *Rule, hits, files, of int) string {
+	if hits == files {
+		return fmt.Sprintf("%s is a habit here: %d of %d files", r.Title, files, of)
+	}
+	return fmt.Sprintf("%s is a habit here: %d times, in %d of %d files", r.Title, hits, files, of)
+}
+
+// place is where a family speaks once: a file, for most; for names what is named,
+// and for what is about a feature that feature as well.
+func (v *voice) place(f Family, sm *model.Smell) string {
+	switch {
+	case f == familyName && sm.Name != nil:
+		return sm.Path + "\x00" + *sm.Name
+	case f == familyPlace:
+		name := ""
+		if sm.Name != nil {
+			name = *sm.Name
+		}
+		return v.folderOf(sm) + "\x00" + name
+	}
+	return sm.Path
+}
+
+// families lets at each place the most telling hit of a family speak, with the
+// others as its evidence, and returns the hits that are told.
+func (v *voice) families(hits []model.Smell) (out []model.Smell) {
+	type spot struct {
+		family Family
+		place  string
+	}
+	together := map[spot][]*model.Smell{}
+	var order []spot
+	for i := range hits {
+		sm := &hits[i]
+		switch r := Named(sm.Rule); {
+		case sm.ToldBy != "":
+		case r.Family == "" || sm.Silenced != "":
+			out = append(out, *sm)
+		default:
+			at := spot{r.Family, v.place(r.Family, sm)}
+			if together[at] == nil {
+				order = append(order, at)
+			}
+			together[at] = append(together[at], sm)
+		}
+	}
+	for _, at := range order {
+		all := together[at]
+		first := slices.MaxFunc(all, func(a, b *model.Smell) int {
+			return cmp.Or(cmp.Compare(a.Rank, b.Rank), cmp.Compare(line(b), line(a)), cmp.Compare(b.Rule, a.Rule), cmp.Compare(b.ID, a.ID))
+		})
+		told := *first
+		told.Evidence, told.Count, told.Places = slices.Clone(told.Evidence), len(all), slices.Clone(told.Places)
+		for _, sm := range all {
+			if sm == first {
+				continue
+			}
+			sm.ToldBy = first.ID
+			told.Places = append(told.Places, sm.Path)
+			if len(told.Evidence) < mostEvidence {
+				told.Evidence = append(told.Evidence, model.Evidence{Path: sm.Path, Line: line(sm), Note: sm.Message})
+			}
+		}
+		slices.Sort(told.Places)
+		told.Places = slices.Compact(told.Places)
+		out = append(out, told)
+	}
+	return out
+}

@@ -1,0 +1,179 @@
+package smells_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/smells"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// long is a function of so many lines, with a name that says something.
+func long(name string, lines int) string {
+	return "export function " + name + "(seed: number) {\n" + strings.Repeat("  weigh(seed)\n", lines) + "}\n"
+}
+
+// sheds are files with one long function each.
+func sheds(folder string, files int) string {
+	var b strings.Builder
+	for i := range files {
+		fmt.Fprintf(&b, "-- %s/shed%c.ts --\n%s", folder, 'a'+i, long(fmt.Sprintf("dryIn%c", 'A'+i), 90+i))
+	}
+	return b.String()
+}
+
+func of(j *judgement.Result, rule string) (out []model.Smell) {
+	for _, sm := range j.Smells {
+		if sm.Rule == rule {
+			out = append(out, sm)
+		}
+	}
+	return out
+}
+
+func judge(t *testing.T, tree string) *judgement.Result {
+	return judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil)
+}
+
+func TestTheSameSmallThingAllOverAFolderIsToldOnce(t *testing.T) {
+	j := judge(t, sheds("drying", 9)+"-- vault/lots.ts --\nexport const lots = 1\n-- vault/boxes.ts --\nexport const boxes = 2\n")
+	told := of(j, "long-function")
+	require.Len(t, told, 1)
+	h := told[0]
+	require.Equal(t, "drying", h.Path)
+	require.True(t, h.Habit)
+	require.Equal(t, 9, h.Count)
+	require.Len(t, h.Places, 9)
+	require.Equal(t, "Long function is a habit here: nine of nine files", wordy(h.Message))
+	require.Equal(t, "drying/shedi.ts", h.Evidence[0].Path, "the strongest first")
+	require.Len(t, j.SmellsAt("drying"), len(of(j, "long-function"))+len(j.SmellsAt("drying"))-1)
+	require.Equal(t, "dryInA", *one(t, j.SmellsAt("drying/sheda.ts"), "long-function").Name, "in the file the hit itself is told")
+	require.Empty(t, only(j.SmellsAt("vault"), "long-function"))
+}
+
+// wordy writes the figures of a message as words.
+func wordy(s string) string { return strings.ReplaceAll(s, "9", "nine") }
+
+func only(all []*model.Smell, rule string) (out []*model.Smell) {
+	for _, sm := range all {
+		if sm.Rule == rule {
+			out = append(out, sm)
+		}
+	}
+	return out
+}
+
+func one(t *testing.T, all []*model.Smell, rule string) *model.Smell {
+	out := only(all, rule)
+	require.Len(t, out, 1)
+	return out[0]
+}
+
+func TestFewOfAThingAreNoHabit(t *testing.T) {
+	require.Len(t, of(judge(t, sheds("drying", 5)), "long-function"), 5)
+	// Eight of forty files are a fifth of them.
+	var rest strings.Builder
+	for i := range 32 {
+		fmt.Fprintf(&rest, "-- drying/box%02d.ts --\nexport const box%02d = %d\n", i, i, i)
+	}
+	require.Len(t, of(judge(t, sheds("drying", 8)+rest.String()), "long-function"), 8)
+}
+
+func TestWhatStandsOutOfAHabitIsToldByItself(t *testing.T) {
+	told := of(judge(t, sheds("drying", 9)+"-- drying/kiln.ts --\n"+long("fireTheKiln", 480)), "long-function")
+	require.Len(t, told, 2)
+	require.True(t, told[0].Habit)
+	require.Equal(t, "drying/kiln.ts", told[1].Path)
+}
+
+func TestOnlyTheFewStrongestStandOut(t *testing.T) {
+	tree := sheds("drying", 9)
+	for i := range 6 {
+		tree += fmt.Sprintf("-- drying/kiln%c.ts --\n%s", 'a'+i, long(fmt.Sprintf("fire%c", 'A'+i), 460+i))
+	}
+	told := of(judge(t, tree), "long-function")
+	require.Len(t, told, 4)
+	require.Equal(t, 12, told[0].Count)
+}
+
+func TestAHabitThatIsSilencedTakesItsHitsWithIt(t *testing.T) {
+	s := testkit.Survey(t, sheds("drying", 9))
+	loud := judgement.Judge(s, model.Brief{}, nil)
+	h := of(loud, "long-function")[0]
+	quiet := judgement.JudgeBy(s, judgement.Inputs{Quiet: judgement.Silenced{h.ID: {Reason: "drying is like that"}}})
+	require.Equal(t, "drying is like that", of(quiet, "long-function")[0].Silenced)
+	require.Greater(t, *quiet.Legibility.Units, *loud.Legibility.Units)
+	require.Equal(t, loud.Folder("drying").Smells-1, quiet.Folder("drying").Smells)
+}
+
+func TestAtOnePlaceAFamilySpeaksThroughItsMostTellingRule(t *testing.T) {
+	tree := "-- drying/shed.ts --\n" + long("fireTheKiln", 560) + "export function fan(a: 1, b: 1, c: 1, d: 1, e: 1, f: 1, g: 1) {\n  weigh(a)\n}\n"
+	j := judge(t, tree)
+	size := 0
+	for _, sm := range j.Smells {
+		switch sm.Rule {
+		case "long-file", "long-function", "many-parameters":
+			size++
+			require.Equal(t, 3, sm.Count)
+			require.Contains(t, fmt.Sprint(sm.Evidence), "takes")
+		}
+	}
+	require.Equal(t, 1, size)
+	hits := map[string]bool{}
+	for _, sm := range j.Hits {
+		hits[sm.Rule] = true
+	}
+	require.True(t, hits["long-file"] && hits["long-function"] && hits["many-parameters"], "each still weighs on the score")
+}
+
+func TestWhoeverSpeaksIsSilencedTheNextSpeaks(t *testing.T) {
+	s := testkit.Survey(t, "-- drying/shed.ts --\n"+long("fireTheKiln", 560))
+	speaks := func(j *judgement.Result) (out []string) {
+		for _, sm := range j.Smells {
+			if (sm.Rule == "long-file" || sm.Rule == "long-function") && sm.Silenced == "" {
+				out = append(out, sm.Rule)
+			}
+		}
+		return out
+	}
+	first := judgement.Judge(s, model.Brief{}, nil)
+	require.Len(t, speaks(first), 1)
+	quiet := judgement.Silenced{of(first, speaks(first)[0])[0].ID: {Reason: "it is read top down"}}
+	next := judgement.JudgeBy(s, judgement.Inputs{Quiet: quiet})
+	require.Len(t, speaks(next), 1)
+	require.NotEqual(t, speaks(first), speaks(next))
+	require.Len(t, of(next, speaks(first)[0]), 1, "what is silenced is listed")
+}
+
+func TestStrengthIsWhereAHitLiesAmongThoseOfOtherCodebases(t *testing.T) {
+	before := 0.0
+	for _, lines := range []int{85, 120, 200, 400, 900, 4000} {
+		sm := of(judge(t, "-- drying/shed.go --\npackage drying\n\nfunc Fire(seed int) {\n"+strings.Repeat("\tweigh(seed)\n", lines)+"}\n"), "long-function")
+		strength := 0.0
+		if len(sm) > 0 {
+			strength = sm[0].Strength
+		} else { // the file is so long that it speaks for it
+			for _, h := range judge(t, "-- drying/shed.go --\npackage drying\n\nfunc Fire(seed int) {\n"+strings.Repeat("\tweigh(seed)\n", lines)+"}\n").Hits {
+				if h.Rule == "long-function" {
+					strength = h.Strength
+				}
+			}
+		}
+		require.Greater(t, strength, before, "%d lines", lines)
+		require.Less(t, strength, 1.0, "there may always be a longer one")
+		before = strength
+	}
+}
+
+func TestWhereAScoreLiesAmongOthersIsCounted(t *testing.T) {
+	low, all := smells.Lies(0)
+	require.Zero(t, low)
+	require.GreaterOrEqual(t, all, 25)
+	high, _ := smells.Lies(100)
+	require.Equal(t, all, high)
+}

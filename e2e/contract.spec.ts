@@ -1,0 +1,88 @@
+// The contract: what the system answers, thing by thing; which right is asked where, and what is missing on purpose.
+import { expect, margin, open, test } from './jantel'
+
+test('a right that is asked of all routes of a thing but one is found, and said at once', async ({ page, demo }) => {
+  await open(page, demo, 'journeys', '', 'list=resources')
+  const grid = page.getByRole('grid', { name: /Resources/ })
+  await expect(grid).toBeFocused()
+  await expect(page.getByText(/in 1 a route asks nothing while others of it do/)).toBeVisible()
+  const row = grid.getByRole('row').filter({ hasText: '1 of 6 asks nothing' })
+  await expect(row).toContainText('/api/requests')
+  await row.click()
+  await page.keyboard.press('Enter')
+  const opened = page.getByRole('region', { name: 'The resource /api/requests' })
+  await expect(opened.getByRole('listitem').filter({ hasText: 'asks nothing' })).toContainText('DELETE /api/requests/:id')
+  await opened.getByRole('link', { name: /routes\/requests\.ts:11/ }).click()
+  await expect(page).toHaveURL(/code/)
+  await expect(margin(page).getByRole('heading', { name: /requests\.ts/ })).toBeVisible()
+  await page.keyboard.press('n')
+  await page.keyboard.type('! Whoever knows a number can withdraw a request')
+  await page.keyboard.press('Enter')
+  await expect(margin(page).getByText('Whoever knows a number can withdraw a request')).toBeVisible()
+})
+
+test('what is missing on purpose is said once, shown so, and taken back', async ({ page, demo }) => {
+  await open(page, demo, 'journeys', '', `list=resources&thing=${encodeURIComponent('counter /api/growers')}`)
+  const grid = page.getByRole('grid', { name: /Resources/ })
+  const row = grid.getByRole('row').filter({ hasText: '/api/growers' })
+  await expect(row.getByText('missing')).toHaveCount(2)
+  await page.getByPlaceholder('why it is missing').fill('growers are struck off by hand')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('missing on purpose, growers are struck off by hand')).toBeVisible()
+  await expect(row.getByText('on purpose')).toHaveCount(2)
+  await grid.focus()
+  await page.keyboard.press('z')
+  await expect(row.getByText('missing')).toHaveCount(2)
+})
+
+test('a method and an address typed tell what answers, and its way', async ({ page, demo }) => {
+  await open(page, demo, 'journeys')
+  const field = page.getByLabel('Path or words')
+  await field.fill('PUT /api/requests/7')
+  await expect(page.getByText('PUT /api/requests/:id answers PUT /api/requests/7, and nothing else fits.')).toBeVisible()
+  await field.fill('PATCH /api/requests/7')
+  await expect(page.getByText('Nothing found in the codebase answers PATCH /api/requests/7.')).toBeVisible()
+  await field.fill('PUT /api/requests/7')
+  const grid = page.getByRole('grid', { name: /Routes/ })
+  await expect(grid.getByRole('row').filter({ hasText: 'changeRequest' })).toHaveCount(1)
+  await grid.focus()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  const strip = page.getByRole('region', { name: 'The way of PUT /api/requests/:id' })
+  await expect(strip.getByText('signedIn', { exact: false }).first()).toBeVisible()
+  await expect(strip.getByText('updateRequest').first()).toBeVisible()
+  await strip.getByRole('button', { name: 'Copy as Markdown' }).click()
+  await expect(strip.getByRole('button', { name: 'copied as Markdown' })).toBeVisible()
+})
+
+test('a habit is opened where it is, and each of its hits by itself', async ({ page, demo }) => {
+  await open(page, demo, 'smells', '.', '&group=telling&key=habit')
+  const grid = page.getByRole('grid', { name: /Smells/ })
+  const habit = grid.getByRole('row').filter({ hasText: 'is a habit here' }).first()
+  await expect(habit).toBeVisible()
+  const text = await habit.innerText()
+  const all = Number(/here: (\d+)/.exec(text)?.[1])
+  await habit.click()
+  await page.keyboard.press('Enter')
+  await page.getByRole('link', { name: 'See each of them' }).click()
+  await expect(page).toHaveURL(/each=1/)
+  await expect(page.getByLabel('each by itself')).toBeChecked()
+  await expect.poll(() => grid.getByRole('row').count()).toBeGreaterThanOrEqual(Math.min(all, 12))
+})
+
+test('what a rename would touch is told from the definition, the sure places apart from the word alone', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, 'code', 'counter/src/logic/requests.ts', 'line=41')
+  const one = page.getByRole('region', { name: 'The definition at the picked line' })
+  await expect(one.getByRole('heading', { name: 'pack' })).toBeVisible()
+  await one.getByText('What a rename touches').click()
+  await expect(one.getByText(/^sure \d+$/)).toBeVisible()
+  await expect(one.getByText(/^only looks like \d+$/)).toBeVisible()
+  await one
+    .getByRole('link', { name: /requests\.ts:41/ })
+    .first()
+    .click()
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+})
