@@ -50,3 +50,32 @@ test('a change is weighed in the margin: who is affected, which tests, what come
   await margin(page).getByText('What a change here may touch').click()
   await expect(margin(page).getByText(/through types alone/)).toBeVisible()
 })
+
+test('a text that a page asks for is found in no catalogue, one that a language lacks is opened, settings are told', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, 'names', '.', '&side=texts')
+  const grid = page.getByRole('grid', { name: /Names; arrows/ })
+  await expect(page.getByText('10 texts in 2 languages')).toBeVisible()
+  await page.getByRole('button', { name: /^in no catalogue 1$/ }).click()
+  await expect(grid.getByRole('row')).toHaveCount(2)
+  await expect(grid.getByText('heading.letters')).toBeVisible()
+  await page.getByRole('button', { name: /^in no catalogue 1$/ }).click()
+  await page.getByRole('button', { name: /^missing in a language 3$/ }).click()
+  await expect(page).toHaveURL(/wrong=missing/)
+  await grid.focus()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Nothing has been entered yet.').last()).toBeVisible()
+  await expect(grid.getByRole('link', { name: /lang\/en\.php:/ })).toBeVisible()
+  await page.getByRole('button', { name: /^settings \d+$/ }).click()
+  await expect(grid.getByRole('row').filter({ hasText: 'BENCH_HOST' })).toContainText('must be set')
+  await expect(grid.getByRole('row').filter({ hasText: 'SCALE_LINE' })).toContainText('nobody reads it')
+  await grid
+    .getByRole('link', { name: /app\.py:/ })
+    .first()
+    .click()
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+})

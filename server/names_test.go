@@ -66,3 +66,50 @@ First weigh the lot.
 		require.Equal(t, http.StatusNotFound, r.StatusCode, nowhere)
 	}
 }
+
+func TestTextsByNameAreToldNarrowedAndOpened(t *testing.T) {
+	held := ""
+	for i := range 250 {
+		held += fmt.Sprintf(",\n  \"box%d\": \"Box %d\"", i, i)
+	}
+	dir := testkit.Tree(t, `
+-- web/locales/en.json --
+{ "title": "Lots", "save": "Save"`+held+` }
+-- web/locales/de.json --
+{ "title": "Posten" }
+-- web/locales/fr.json --
+{ "title": "Lots", "save": "Garder" }
+-- web/page.ts --
+export const a = [i18n.t('title'), i18n.t('save'), i18n.t('title'), i18n.t('title'), i18n.t('title'),
+i18n.t('title')]
+-- web/port.ts --
+export const port = process.env.PORT ?? 80
+-- bench/a.ts --
+export const b = process.env.OTHER
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	texts := func(query string) (l server.TextList) {
+		p.get(fmt.Sprintf("/api/codebases/%d/texts?%s", id, query), &l)
+		return l
+	}
+	all := texts("")
+	require.Equal(t, 252, all.Found)
+	require.Len(t, all.Rows, 200, "the rest is counted")
+	require.Equal(t, map[string]int{"text": 252, "setting": 2}, all.Kinds)
+	require.Equal(t, map[string]int{"missing in some": 251}, all.Wrong)
+	require.Len(t, all.Sets, 1)
+	require.Len(t, all.Sets[0].Tongues, 3)
+	require.Equal(t, 1, texts("kind=setting&at=bench").Found)
+	require.Empty(t, texts("kind=setting&at=bench").Sets)
+	require.Equal(t, 1, texts("words=garder").Found, "by what a text says")
+	require.Equal(t, 0, texts("wrong=held+nowhere").Found)
+	one := texts("words=title").Rows[0]
+	require.Len(t, one.Asked, 4)
+	require.Equal(t, 5, one.AskedIn)
+	require.Len(t, texts("words=title&open=title").Rows[0].Asked, 5)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/texts?at=nowhere", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	r, _ = p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/texts?kind=other", id), nil)
+	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode)
+}

@@ -23,6 +23,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerParts(api)
 	s.registerReach(api)
 	s.registerNames(api)
+	s.registerTexts(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	s.registerDrawings(api)
 	s.registerDeclared(api)

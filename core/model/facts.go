@@ -6,7 +6,7 @@ import "slices"
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
 //msgp:tuple WiredFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
-//msgp:tuple Inside Choice Flag TestCase Stretch
+//msgp:tuple Inside Choice Flag TestCase Stretch EnvFact AskFact
 //msgp:limit arrays:2000000 maps:2000000
 //msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf
@@ -102,7 +102,7 @@ type Facts struct {
 	Mentions    []Mention // names of types and constants met in the code, by name, for languages that find them without an import
 	Routes      []RouteFact
 	Mounts      []MountFact
-	Env         []Mention // variables of the environment it reads, by name
+	Env         []EnvFact // variables of the environment it reads, by name
 	Uses        []Use
 	Templates   []Mention  // templates it names, by line: to be found by what they are called
 	Calls       []CallFact // requests it sends over HTTP
@@ -128,7 +128,35 @@ type Facts struct {
 	StyleBlocks []Stretch // styles written at the top of a file of code
 	Answers     []Mention // where an answer to a request is handed over, by its kind
 	OuterStyles []Mention // styles that place what they are set on among others, by name
+	Asked       []AskFact // what it asks for by a name that is held elsewhere, by line
+	Texts       []Literal // of a catalogue: the texts it holds, by their keys
+	Given       []Literal // variables of the environment that it gives a value, as a sample or to a process
 }
+
+// EnvFact is a variable of the environment that is read.
+type EnvFact struct {
+	Name    string
+	Line    int    // where it is read first
+	Default string // what stands for it where it is not set, as far as that is written beside it
+	Must    bool   // nothing stands for it, and to read it fails where it is not set
+}
+
+// AskFact is something asked for by name: a text of a catalogue, the address of a
+// route.
+type AskFact struct {
+	Kind string // AskText or AskRoute
+	Name string // with "*" for what is put in
+	Line int
+	// Sure says that the call is for nothing else; others count when what they name
+	// is held somewhere.
+	Sure bool
+}
+
+// Kinds of AskFact.
+const (
+	AskText  = "text"
+	AskRoute = "route"
+)
 
 // Inside is what the body of a definition looks like, kept where that tells
 // something.

@@ -78,6 +78,60 @@ func (z *Alias) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
+func (z *AskFact) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 4
+	o = append(o, 0x94)
+	o = msgp.AppendString(o, z.Kind)
+	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendBool(o, z.Sure)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *AskFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 4 {
+		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
+		return
+	}
+	z.Kind, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Kind")
+		return
+	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.Sure, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Sure")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *AskFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Kind) + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.BoolSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
 func (z *CallFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
 	// array header, size 4
@@ -451,10 +505,64 @@ func (z EntityFact) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
+func (z *EnvFact) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 4
+	o = append(o, 0x94)
+	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendString(o, z.Default)
+	o = msgp.AppendBool(o, z.Must)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *EnvFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 4 {
+		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
+		return
+	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.Default, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Default")
+		return
+	}
+	z.Must, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Must")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *EnvFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.StringPrefixSize + len(z.Default) + msgp.BoolSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 46
-	o = append(o, 0xdc, 0x0, 0x2e)
+	// array header, size 49
+	o = append(o, 0xdc, 0x0, 0x31)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -536,10 +644,11 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Env)))
 	for za0009 := range z.Env {
-		// array header, size 2
-		o = append(o, 0x92)
-		o = msgp.AppendString(o, z.Env[za0009].Name)
-		o = msgp.AppendInt(o, z.Env[za0009].Line)
+		o, err = z.Env[za0009].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Env", za0009)
+			return
+		}
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Uses)))
 	for za0010 := range z.Uses {
@@ -718,6 +827,30 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.OuterStyles[za0030].Name)
 		o = msgp.AppendInt(o, z.OuterStyles[za0030].Line)
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Asked)))
+	for za0031 := range z.Asked {
+		o, err = z.Asked[za0031].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Asked", za0031)
+			return
+		}
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Texts)))
+	for za0032 := range z.Texts {
+		// array header, size 3
+		o = append(o, 0x93)
+		o = msgp.AppendString(o, z.Texts[za0032].Name)
+		o = msgp.AppendString(o, z.Texts[za0032].Value)
+		o = msgp.AppendInt(o, z.Texts[za0032].Line)
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Given)))
+	for za0033 := range z.Given {
+		// array header, size 3
+		o = append(o, 0x93)
+		o = msgp.AppendString(o, z.Given[za0033].Name)
+		o = msgp.AppendString(o, z.Given[za0033].Value)
+		o = msgp.AppendInt(o, z.Given[za0033].Line)
+	}
 	return
 }
 
@@ -729,8 +862,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 46 {
-		err = msgp.ArrayError{Wanted: 46, Got: zb0001}
+	if zb0001 != 49 {
+		err = msgp.ArrayError{Wanted: 49, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1028,44 +1161,29 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 	if cap(z.Env) >= int(zb0012) {
 		z.Env = (z.Env)[:zb0012]
 	} else {
-		z.Env = make([]Mention, zb0012)
+		z.Env = make([]EnvFact, zb0012)
 	}
 	for za0009 := range z.Env {
-		var zb0013 uint32
-		zb0013, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		bts, err = z.Env[za0009].UnmarshalMsg(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Env", za0009)
 			return
 		}
-		if zb0013 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0013}
-			return
-		}
-		z.Env[za0009].Name, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Env", za0009, "Name")
-			return
-		}
-		z.Env[za0009].Line, bts, err = msgp.ReadIntBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Env", za0009, "Line")
-			return
-		}
 	}
-	var zb0014 uint32
-	zb0014, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0013 uint32
+	zb0013, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Uses")
 		return
 	}
-	if zb0014 > z0914a1belimitArrays {
+	if zb0013 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Uses) >= int(zb0014) {
-		z.Uses = (z.Uses)[:zb0014]
+	if cap(z.Uses) >= int(zb0013) {
+		z.Uses = (z.Uses)[:zb0013]
 	} else {
-		z.Uses = make([]Use, zb0014)
+		z.Uses = make([]Use, zb0013)
 	}
 	for za0010 := range z.Uses {
 		bts, err = z.Uses[za0010].UnmarshalMsg(bts)
@@ -1074,30 +1192,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0015 uint32
-	zb0015, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0014 uint32
+	zb0014, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Templates")
 		return
 	}
-	if zb0015 > z0914a1belimitArrays {
+	if zb0014 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Templates) >= int(zb0015) {
-		z.Templates = (z.Templates)[:zb0015]
+	if cap(z.Templates) >= int(zb0014) {
+		z.Templates = (z.Templates)[:zb0014]
 	} else {
-		z.Templates = make([]Mention, zb0015)
+		z.Templates = make([]Mention, zb0014)
 	}
 	for za0011 := range z.Templates {
-		var zb0016 uint32
-		zb0016, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0015 uint32
+		zb0015, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Templates", za0011)
 			return
 		}
-		if zb0016 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0016}
+		if zb0015 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0015}
 			return
 		}
 		z.Templates[za0011].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1111,20 +1229,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0017 uint32
-	zb0017, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0016 uint32
+	zb0016, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Calls")
 		return
 	}
-	if zb0017 > z0914a1belimitArrays {
+	if zb0016 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Calls) >= int(zb0017) {
-		z.Calls = (z.Calls)[:zb0017]
+	if cap(z.Calls) >= int(zb0016) {
+		z.Calls = (z.Calls)[:zb0016]
 	} else {
-		z.Calls = make([]CallFact, zb0017)
+		z.Calls = make([]CallFact, zb0016)
 	}
 	for za0012 := range z.Calls {
 		bts, err = z.Calls[za0012].UnmarshalMsg(bts)
@@ -1133,30 +1251,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0018 uint32
-	zb0018, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0017 uint32
+	zb0017, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Entities")
 		return
 	}
-	if zb0018 > z0914a1belimitArrays {
+	if zb0017 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Entities) >= int(zb0018) {
-		z.Entities = (z.Entities)[:zb0018]
+	if cap(z.Entities) >= int(zb0017) {
+		z.Entities = (z.Entities)[:zb0017]
 	} else {
-		z.Entities = make([]EntityFact, zb0018)
+		z.Entities = make([]EntityFact, zb0017)
 	}
 	for za0013 := range z.Entities {
-		var zb0019 uint32
-		zb0019, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0018 uint32
+		zb0018, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Entities", za0013)
 			return
 		}
-		if zb0019 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0019}
+		if zb0018 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0018}
 			return
 		}
 		z.Entities[za0013].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1175,20 +1293,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0020 uint32
-	zb0020, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0019 uint32
+	zb0019, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Operations")
 		return
 	}
-	if zb0020 > z0914a1belimitArrays {
+	if zb0019 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Operations) >= int(zb0020) {
-		z.Operations = (z.Operations)[:zb0020]
+	if cap(z.Operations) >= int(zb0019) {
+		z.Operations = (z.Operations)[:zb0019]
 	} else {
-		z.Operations = make([]OperationFact, zb0020)
+		z.Operations = make([]OperationFact, zb0019)
 	}
 	for za0014 := range z.Operations {
 		bts, err = z.Operations[za0014].UnmarshalMsg(bts)
@@ -1197,20 +1315,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0021 uint32
-	zb0021, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0020 uint32
+	zb0020, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Messages")
 		return
 	}
-	if zb0021 > z0914a1belimitArrays {
+	if zb0020 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Messages) >= int(zb0021) {
-		z.Messages = (z.Messages)[:zb0021]
+	if cap(z.Messages) >= int(zb0020) {
+		z.Messages = (z.Messages)[:zb0020]
 	} else {
-		z.Messages = make([]MessageFact, zb0021)
+		z.Messages = make([]MessageFact, zb0020)
 	}
 	for za0015 := range z.Messages {
 		bts, err = z.Messages[za0015].UnmarshalMsg(bts)
@@ -1219,30 +1337,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0022 uint32
-	zb0022, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0021 uint32
+	zb0021, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Literals")
 		return
 	}
-	if zb0022 > z0914a1belimitArrays {
+	if zb0021 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Literals) >= int(zb0022) {
-		z.Literals = (z.Literals)[:zb0022]
+	if cap(z.Literals) >= int(zb0021) {
+		z.Literals = (z.Literals)[:zb0021]
 	} else {
-		z.Literals = make([]Literal, zb0022)
+		z.Literals = make([]Literal, zb0021)
 	}
 	for za0016 := range z.Literals {
-		var zb0023 uint32
-		zb0023, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0022 uint32
+		zb0022, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Literals", za0016)
 			return
 		}
-		if zb0023 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0023}
+		if zb0022 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0022}
 			return
 		}
 		z.Literals[za0016].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1261,30 +1379,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0024 uint32
-	zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0023 uint32
+	zb0023, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Runs")
 		return
 	}
-	if zb0024 > z0914a1belimitArrays {
+	if zb0023 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Runs) >= int(zb0024) {
-		z.Runs = (z.Runs)[:zb0024]
+	if cap(z.Runs) >= int(zb0023) {
+		z.Runs = (z.Runs)[:zb0023]
 	} else {
-		z.Runs = make([]RunFact, zb0024)
+		z.Runs = make([]RunFact, zb0023)
 	}
 	for za0017 := range z.Runs {
-		var zb0025 uint32
-		zb0025, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0024 uint32
+		zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Runs", za0017)
 			return
 		}
-		if zb0025 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0025}
+		if zb0024 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0024}
 			return
 		}
 		z.Runs[za0017].Kind, bts, err = msgp.ReadStringBytes(bts)
@@ -1307,57 +1425,57 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Prints = nil
 	} else {
-		var zb0026 uint32
-		zb0026, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0025 uint32
+		zb0025, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Prints")
 			return
 		}
-		if zb0026 > z0914a1belimitArrays {
+		if zb0025 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Prints == nil || uint32(cap(z.Prints)) < zb0026 {
-			z.Prints = make([]byte, zb0026)
+		if z.Prints == nil || uint32(cap(z.Prints)) < zb0025 {
+			z.Prints = make([]byte, zb0025)
 		} else {
-			z.Prints = z.Prints[:zb0026]
+			z.Prints = z.Prints[:zb0025]
 		}
-		if uint32(len(bts)) < zb0026 {
+		if uint32(len(bts)) < zb0025 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Prints, bts[:zb0026])
-		bts = bts[zb0026:]
+		copy(z.Prints, bts[:zb0025])
+		bts = bts[zb0025:]
 	}
 	z.Tokens, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	var zb0027 uint32
-	zb0027, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0026 uint32
+	zb0026, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Spans")
 		return
 	}
-	if zb0027 > z0914a1belimitArrays {
+	if zb0026 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Spans) >= int(zb0027) {
-		z.Spans = (z.Spans)[:zb0027]
+	if cap(z.Spans) >= int(zb0026) {
+		z.Spans = (z.Spans)[:zb0026]
 	} else {
-		z.Spans = make([]Span, zb0027)
+		z.Spans = make([]Span, zb0026)
 	}
 	for za0018 := range z.Spans {
-		var zb0028 uint32
-		zb0028, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0027 uint32
+		zb0027, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Spans", za0018)
 			return
 		}
-		if zb0028 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0028}
+		if zb0027 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0027}
 			return
 		}
 		z.Spans[za0018].Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -1374,27 +1492,27 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			bts = bts[1:]
 			z.Spans[za0018].Prints = nil
 		} else {
-			var zb0029 uint32
-			zb0029, bts, err = msgp.ReadBytesHeader(bts)
+			var zb0028 uint32
+			zb0028, bts, err = msgp.ReadBytesHeader(bts)
 			if err != nil {
 				err = msgp.WrapError(err, "Spans", za0018, "Prints")
 				return
 			}
-			if zb0029 > z0914a1belimitArrays {
+			if zb0028 > z0914a1belimitArrays {
 				err = msgp.ErrLimitExceeded
 				return
 			}
-			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0029 {
-				z.Spans[za0018].Prints = make([]byte, zb0029)
+			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0028 {
+				z.Spans[za0018].Prints = make([]byte, zb0028)
 			} else {
-				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0029]
+				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0028]
 			}
-			if uint32(len(bts)) < zb0029 {
+			if uint32(len(bts)) < zb0028 {
 				err = msgp.ErrShortBytes
 				return
 			}
-			copy(z.Spans[za0018].Prints, bts[:zb0029])
-			bts = bts[zb0029:]
+			copy(z.Spans[za0018].Prints, bts[:zb0028])
+			bts = bts[zb0028:]
 		}
 	}
 	z.Charter, bts, err = msgp.ReadStringBytes(bts)
@@ -1402,30 +1520,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Charter")
 		return
 	}
-	var zb0030 uint32
-	zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0029 uint32
+	zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Selectors")
 		return
 	}
-	if zb0030 > z0914a1belimitArrays {
+	if zb0029 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Selectors) >= int(zb0030) {
-		z.Selectors = (z.Selectors)[:zb0030]
+	if cap(z.Selectors) >= int(zb0029) {
+		z.Selectors = (z.Selectors)[:zb0029]
 	} else {
-		z.Selectors = make([]Mention, zb0030)
+		z.Selectors = make([]Mention, zb0029)
 	}
 	for za0019 := range z.Selectors {
-		var zb0031 uint32
-		zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0030 uint32
+		zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Selectors", za0019)
 			return
 		}
-		if zb0031 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0031}
+		if zb0030 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0030}
 			return
 		}
 		z.Selectors[za0019].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1439,30 +1557,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0032 uint32
-	zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0031 uint32
+	zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tags")
 		return
 	}
-	if zb0032 > z0914a1belimitArrays {
+	if zb0031 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Tags) >= int(zb0032) {
-		z.Tags = (z.Tags)[:zb0032]
+	if cap(z.Tags) >= int(zb0031) {
+		z.Tags = (z.Tags)[:zb0031]
 	} else {
-		z.Tags = make([]Mention, zb0032)
+		z.Tags = make([]Mention, zb0031)
 	}
 	for za0020 := range z.Tags {
-		var zb0033 uint32
-		zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0032 uint32
+		zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Tags", za0020)
 			return
 		}
-		if zb0033 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0033}
+		if zb0032 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0032}
 			return
 		}
 		z.Tags[za0020].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1476,20 +1594,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0034 uint32
-	zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0033 uint32
+	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Hints")
 		return
 	}
-	if zb0034 > z0914a1belimitArrays {
+	if zb0033 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Hints) >= int(zb0034) {
-		z.Hints = (z.Hints)[:zb0034]
+	if cap(z.Hints) >= int(zb0033) {
+		z.Hints = (z.Hints)[:zb0033]
 	} else {
-		z.Hints = make([]Hint, zb0034)
+		z.Hints = make([]Hint, zb0033)
 	}
 	for za0021 := range z.Hints {
 		bts, err = z.Hints[za0021].UnmarshalMsg(bts)
@@ -1498,20 +1616,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0035 uint32
-	zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0034 uint32
+	zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Wired")
 		return
 	}
-	if zb0035 > z0914a1belimitArrays {
+	if zb0034 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Wired) >= int(zb0035) {
-		z.Wired = (z.Wired)[:zb0035]
+	if cap(z.Wired) >= int(zb0034) {
+		z.Wired = (z.Wired)[:zb0034]
 	} else {
-		z.Wired = make([]WiredFact, zb0035)
+		z.Wired = make([]WiredFact, zb0034)
 	}
 	for za0022 := range z.Wired {
 		bts, err = z.Wired[za0022].UnmarshalMsg(bts)
@@ -1524,42 +1642,42 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Body = nil
 	} else {
-		var zb0036 uint32
-		zb0036, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0035 uint32
+		zb0035, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Body")
 			return
 		}
-		if zb0036 > z0914a1belimitArrays {
+		if zb0035 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Body == nil || uint32(cap(z.Body)) < zb0036 {
-			z.Body = make([]byte, zb0036)
+		if z.Body == nil || uint32(cap(z.Body)) < zb0035 {
+			z.Body = make([]byte, zb0035)
 		} else {
-			z.Body = z.Body[:zb0036]
+			z.Body = z.Body[:zb0035]
 		}
-		if uint32(len(bts)) < zb0036 {
+		if uint32(len(bts)) < zb0035 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Body, bts[:zb0036])
-		bts = bts[zb0036:]
+		copy(z.Body, bts[:zb0035])
+		bts = bts[zb0035:]
 	}
-	var zb0037 uint32
-	zb0037, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0036 uint32
+	zb0036, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Insides")
 		return
 	}
-	if zb0037 > z0914a1belimitArrays {
+	if zb0036 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Insides) >= int(zb0037) {
-		z.Insides = (z.Insides)[:zb0037]
+	if cap(z.Insides) >= int(zb0036) {
+		z.Insides = (z.Insides)[:zb0036]
 	} else {
-		z.Insides = make([]Inside, zb0037)
+		z.Insides = make([]Inside, zb0036)
 	}
 	for za0023 := range z.Insides {
 		bts, err = z.Insides[za0023].UnmarshalMsg(bts)
@@ -1568,20 +1686,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0038 uint32
-	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0037 uint32
+	zb0037, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Choices")
 		return
 	}
-	if zb0038 > z0914a1belimitArrays {
+	if zb0037 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Choices) >= int(zb0038) {
-		z.Choices = (z.Choices)[:zb0038]
+	if cap(z.Choices) >= int(zb0037) {
+		z.Choices = (z.Choices)[:zb0037]
 	} else {
-		z.Choices = make([]Choice, zb0038)
+		z.Choices = make([]Choice, zb0037)
 	}
 	for za0024 := range z.Choices {
 		bts, err = z.Choices[za0024].UnmarshalMsg(bts)
@@ -1590,20 +1708,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0039 uint32
-	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0038 uint32
+	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Flags")
 		return
 	}
-	if zb0039 > z0914a1belimitArrays {
+	if zb0038 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Flags) >= int(zb0039) {
-		z.Flags = (z.Flags)[:zb0039]
+	if cap(z.Flags) >= int(zb0038) {
+		z.Flags = (z.Flags)[:zb0038]
 	} else {
-		z.Flags = make([]Flag, zb0039)
+		z.Flags = make([]Flag, zb0038)
 	}
 	for za0025 := range z.Flags {
 		bts, err = z.Flags[za0025].UnmarshalMsg(bts)
@@ -1612,20 +1730,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0040 uint32
-	zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0039 uint32
+	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Cases")
 		return
 	}
-	if zb0040 > z0914a1belimitArrays {
+	if zb0039 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Cases) >= int(zb0040) {
-		z.Cases = (z.Cases)[:zb0040]
+	if cap(z.Cases) >= int(zb0039) {
+		z.Cases = (z.Cases)[:zb0039]
 	} else {
-		z.Cases = make([]TestCase, zb0040)
+		z.Cases = make([]TestCase, zb0039)
 	}
 	for za0026 := range z.Cases {
 		bts, err = z.Cases[za0026].UnmarshalMsg(bts)
@@ -1634,30 +1752,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0041 uint32
-	zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0040 uint32
+	zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Asides")
 		return
 	}
-	if zb0041 > z0914a1belimitArrays {
+	if zb0040 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Asides) >= int(zb0041) {
-		z.Asides = (z.Asides)[:zb0041]
+	if cap(z.Asides) >= int(zb0040) {
+		z.Asides = (z.Asides)[:zb0040]
 	} else {
-		z.Asides = make([]Stretch, zb0041)
+		z.Asides = make([]Stretch, zb0040)
 	}
 	for za0027 := range z.Asides {
-		var zb0042 uint32
-		zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0041 uint32
+		zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Asides", za0027)
 			return
 		}
-		if zb0042 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0042}
+		if zb0041 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0041}
 			return
 		}
 		z.Asides[za0027].From, bts, err = msgp.ReadIntBytes(bts)
@@ -1671,30 +1789,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0043 uint32
-	zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0042 uint32
+	zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "StyleBlocks")
 		return
 	}
-	if zb0043 > z0914a1belimitArrays {
+	if zb0042 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.StyleBlocks) >= int(zb0043) {
-		z.StyleBlocks = (z.StyleBlocks)[:zb0043]
+	if cap(z.StyleBlocks) >= int(zb0042) {
+		z.StyleBlocks = (z.StyleBlocks)[:zb0042]
 	} else {
-		z.StyleBlocks = make([]Stretch, zb0043)
+		z.StyleBlocks = make([]Stretch, zb0042)
 	}
 	for za0028 := range z.StyleBlocks {
-		var zb0044 uint32
-		zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0043 uint32
+		zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "StyleBlocks", za0028)
 			return
 		}
-		if zb0044 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0044}
+		if zb0043 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0043}
 			return
 		}
 		z.StyleBlocks[za0028].From, bts, err = msgp.ReadIntBytes(bts)
@@ -1708,30 +1826,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0045 uint32
-	zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0044 uint32
+	zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Answers")
 		return
 	}
-	if zb0045 > z0914a1belimitArrays {
+	if zb0044 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Answers) >= int(zb0045) {
-		z.Answers = (z.Answers)[:zb0045]
+	if cap(z.Answers) >= int(zb0044) {
+		z.Answers = (z.Answers)[:zb0044]
 	} else {
-		z.Answers = make([]Mention, zb0045)
+		z.Answers = make([]Mention, zb0044)
 	}
 	for za0029 := range z.Answers {
-		var zb0046 uint32
-		zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0045 uint32
+		zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Answers", za0029)
 			return
 		}
-		if zb0046 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0046}
+		if zb0045 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0045}
 			return
 		}
 		z.Answers[za0029].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1745,30 +1863,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0047 uint32
-	zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0046 uint32
+	zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "OuterStyles")
 		return
 	}
-	if zb0047 > z0914a1belimitArrays {
+	if zb0046 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.OuterStyles) >= int(zb0047) {
-		z.OuterStyles = (z.OuterStyles)[:zb0047]
+	if cap(z.OuterStyles) >= int(zb0046) {
+		z.OuterStyles = (z.OuterStyles)[:zb0046]
 	} else {
-		z.OuterStyles = make([]Mention, zb0047)
+		z.OuterStyles = make([]Mention, zb0046)
 	}
 	for za0030 := range z.OuterStyles {
-		var zb0048 uint32
-		zb0048, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0047 uint32
+		zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "OuterStyles", za0030)
 			return
 		}
-		if zb0048 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0048}
+		if zb0047 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0047}
 			return
 		}
 		z.OuterStyles[za0030].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1779,6 +1897,112 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		z.OuterStyles[za0030].Line, bts, err = msgp.ReadIntBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "OuterStyles", za0030, "Line")
+			return
+		}
+	}
+	var zb0048 uint32
+	zb0048, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Asked")
+		return
+	}
+	if zb0048 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Asked) >= int(zb0048) {
+		z.Asked = (z.Asked)[:zb0048]
+	} else {
+		z.Asked = make([]AskFact, zb0048)
+	}
+	for za0031 := range z.Asked {
+		bts, err = z.Asked[za0031].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Asked", za0031)
+			return
+		}
+	}
+	var zb0049 uint32
+	zb0049, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Texts")
+		return
+	}
+	if zb0049 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Texts) >= int(zb0049) {
+		z.Texts = (z.Texts)[:zb0049]
+	} else {
+		z.Texts = make([]Literal, zb0049)
+	}
+	for za0032 := range z.Texts {
+		var zb0050 uint32
+		zb0050, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Texts", za0032)
+			return
+		}
+		if zb0050 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0050}
+			return
+		}
+		z.Texts[za0032].Name, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Texts", za0032, "Name")
+			return
+		}
+		z.Texts[za0032].Value, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Texts", za0032, "Value")
+			return
+		}
+		z.Texts[za0032].Line, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Texts", za0032, "Line")
+			return
+		}
+	}
+	var zb0051 uint32
+	zb0051, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Given")
+		return
+	}
+	if zb0051 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Given) >= int(zb0051) {
+		z.Given = (z.Given)[:zb0051]
+	} else {
+		z.Given = make([]Literal, zb0051)
+	}
+	for za0033 := range z.Given {
+		var zb0052 uint32
+		zb0052, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0033)
+			return
+		}
+		if zb0052 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0052}
+			return
+		}
+		z.Given[za0033].Name, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0033, "Name")
+			return
+		}
+		z.Given[za0033].Value, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0033, "Value")
+			return
+		}
+		z.Given[za0033].Line, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0033, "Line")
 			return
 		}
 	}
@@ -1827,7 +2051,7 @@ func (z *Facts) Msgsize() (s int) {
 	}
 	s += msgp.ArrayHeaderSize
 	for za0009 := range z.Env {
-		s += 1 + msgp.StringPrefixSize + len(z.Env[za0009].Name) + msgp.IntSize
+		s += z.Env[za0009].Msgsize()
 	}
 	s += msgp.ArrayHeaderSize
 	for za0010 := range z.Uses {
@@ -1904,6 +2128,18 @@ func (z *Facts) Msgsize() (s int) {
 	s += msgp.ArrayHeaderSize
 	for za0030 := range z.OuterStyles {
 		s += 1 + msgp.StringPrefixSize + len(z.OuterStyles[za0030].Name) + msgp.IntSize
+	}
+	s += msgp.ArrayHeaderSize
+	for za0031 := range z.Asked {
+		s += z.Asked[za0031].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize
+	for za0032 := range z.Texts {
+		s += 1 + msgp.StringPrefixSize + len(z.Texts[za0032].Name) + msgp.StringPrefixSize + len(z.Texts[za0032].Value) + msgp.IntSize
+	}
+	s += msgp.ArrayHeaderSize
+	for za0033 := range z.Given {
+		s += 1 + msgp.StringPrefixSize + len(z.Given[za0033].Name) + msgp.StringPrefixSize + len(z.Given[za0033].Value) + msgp.IntSize
 	}
 	return
 }

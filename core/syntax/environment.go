@@ -1,9 +1,11 @@
 package syntax
 
 import (
+	"cmp"
 	"sort"
 	"strings"
 	"sync"
+	"unicode/utf8"
 
 	"jantel/core/model"
 )
@@ -15,6 +17,9 @@ type Environment struct {
 	Calls   map[string]bool // os.Getenv("NAME")
 	Indexed map[string]bool // ENV["NAME"]
 	Members map[string]bool // process.env.NAME
+	// Fails are those of the calls, and of what is indexed, that fail where the
+	// variable is not set and no second value is given.
+	Fails map[string]bool
 
 	once sync.Once
 	ends Sieve // of the last parts of all of these
@@ -32,44 +37,116 @@ func (e *Environment) endOf(w []byte) bool {
 	return e.ends.May(w)
 }
 
-// Read lists the variables met in a stream, each with its first line.
-func (e *Environment) Read(s *Stream) []model.Mention {
-	seen := map[string]int{}
+// Read lists the variables met in a stream by name, each with its first line, and
+// with what stands for it where any reading of it says so.
+func (e *Environment) Read(s *Stream) []model.EnvFact {
+	seen := map[string]*model.EnvFact{}
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind != Ident || !e.endOf(s.Bytes(i)) {
 			continue
 		}
-		name := e.asked(s, i)
-		if _, known := seen[name]; !known && isVariable(name) {
-			seen[name] = s.Line(i)
+		v, ok := e.asked(s, i)
+		if !ok || !isVariable(v.Name) {
+			continue
 		}
+		first := seen[v.Name]
+		if first == nil {
+			seen[v.Name] = &v
+			continue
+		}
+		first.Default = cmp.Or(first.Default, v.Default)
+		first.Must = first.Must || v.Must
 	}
-	return mentions(seen)
+	return Variables(seen)
 }
 
-// asked is the variable that is asked for at token i, "" where none is.
-func (e *Environment) asked(s *Stream, i int) string {
+// Variables are the variables met, in order.
+func Variables(seen map[string]*model.EnvFact) []model.EnvFact {
+	if len(seen) == 0 {
+		return nil
+	}
+	out := make([]model.EnvFact, 0, len(seen))
+	for _, v := range seen {
+		out = append(out, *v)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
+	return out
+}
+
+// asked is the variable that is asked for at token i; ok is false where none is.
+func (e *Environment) asked(s *Stream, i int) (v model.EnvFact, ok bool) {
 	var set map[string]bool
-	switch next := s.Bytes(i + 1); {
+	next := s.Bytes(i + 1)
+	switch {
 	case len(next) != 1:
-		return ""
+		return v, false
 	case next[0] == '.' && s.IsIdent(i+2):
 		set = e.Members
 	case s.Kind(i+2) != String:
-		return ""
+		return v, false
 	case next[0] == '(':
 		set = e.Calls
 	case next[0] == '[':
 		set = e.Indexed
 	}
 	if set == nil {
-		return ""
+		return v, false
 	}
-	if way, _ := s.Dotted(i); !set[way] {
-		return ""
+	way, _ := s.Dotted(i)
+	if !set[way] {
+		return v, false
 	}
-	return s.Unquote(i + 2)
+	v = model.EnvFact{Name: s.Unquote(i + 2), Line: s.Line(i)}
+	var second bool
+	v.Default, second = instead(s, i+1)
+	if e.Fails[way+string(next)] && !second {
+		// A block behind the call gives a value as well.
+		v.Must = !s.Any(s.Close(i+1)+1, "{", "do")
+	}
+	return v, true
 }
+
+// instead is what stands for a variable that is asked for with the "(", "[" or "."
+// at open: the second argument, or what follows "||", "??", "?:" or "or". Given is
+// false where nothing does; the text is "" for what is no plain value.
+func instead(s *Stream, open int) (text string, given bool) {
+	behind := open + 2
+	if !s.Is(open, ".") {
+		shut := s.Close(open)
+		if s.Is(open+2, ",") && open+3 < shut {
+			return plainValue(s, open+3, shut), true
+		}
+		behind = shut + 1
+	}
+	for _, sign := range [][]string{{"||"}, {"??"}, {"?:"}, {"or"}, {"|", "|"}, {"?", "?"}, {"?", ":"}} {
+		if s.Match(behind, sign...) {
+			from := behind + len(sign)
+			return plainValue(s, from, from+1), true
+		}
+	}
+	return "", false
+}
+
+// plainValue is the literal that tokens are, "" for anything else.
+func plainValue(s *Stream, from, to int) string {
+	if to != from+1 {
+		return ""
+	}
+	switch s.Kind(from) {
+	case String:
+		return clip(s.Unquote(from), maxValue)
+	case Number:
+		return s.Text(from)
+	}
+	switch w := s.Text(from); w {
+	case "true", "false", "True", "False":
+		return w
+	}
+	return ""
+}
+
+// maxValue bounds how much of a text is kept, in bytes.
+const maxValue = 120
 
 // mentions are the names met, in order.
 func mentions(seen map[string]int) []model.Mention {
@@ -124,4 +201,13 @@ func Set(words ...string) map[string]bool {
 		m[w] = true
 	}
 	return m
+}
+
+// clip is the start of a text, n bytes at most.
+func clip(text string, n int) string {
+	for len(text) > n {
+		_, size := utf8.DecodeLastRuneInString(text)
+		text = text[:len(text)-size]
+	}
+	return text
 }

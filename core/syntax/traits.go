@@ -21,6 +21,9 @@ func traits(f *model.Facts, s *Stream, signs Signs) {
 		case Ident:
 			t.declared(i)
 			t.sets(i)
+			if mayAsk(s.Bytes(i)) {
+				t.askedAs(i)
+			}
 			t.word(i)
 		}
 	}
@@ -133,6 +136,7 @@ func (v *Sieve) May(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 func init() {
 	for _, m := range []map[string]bool{
 		templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, health,
+		plainTextCalls, textCalls, carriedTextCalls, plainRouteCalls, routeCalls,
 	} {
 		for n := range m {
 			names[n] = true
@@ -183,6 +187,7 @@ func (t *traiter) call(i int, args [][2]int) {
 	}
 	t.request(i, name, args)
 	t.message(i, name, args)
+	t.ask(i, name, args)
 }
 
 // receiver is the word before the dot, arrow or colons in front of i, "" for a
@@ -368,6 +373,7 @@ func constant(name, value string) bool {
 }
 
 func (t *traiter) done() {
+	t.f.Texts = heldTexts(t.f, t.s)
 	for _, n := range sortedKeys(t.literals) {
 		t.f.Literals = append(t.f.Literals, t.literals[n])
 	}

@@ -3,6 +3,7 @@
 package languages
 
 import (
+	_ "jantel/core/syntax/catalogues"   // texts by their keys, samples of settings
 	_ "jantel/core/syntax/cfamily"      // C and C++
 	_ "jantel/core/syntax/csharp"       // C#
 	_ "jantel/core/syntax/gdscript"     // GDScript, its scenes and resources

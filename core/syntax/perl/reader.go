@@ -48,7 +48,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.endPackage(r.s.Len() - 1)
 	r.classes()
 	for n, line := range r.env {
-		r.f.Env = append(r.f.Env, model.Mention{Name: n, Line: line})
+		r.f.Env = append(r.f.Env, model.EnvFact{Name: n, Line: line})
 	}
 	sort.Slice(r.f.Env, func(i, j int) bool { return r.f.Env[i].Name < r.f.Env[j].Name })
 	if abstract := r.abstract(); len(r.needs) > 0 || abstract != "" {

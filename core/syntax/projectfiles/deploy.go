@@ -21,7 +21,7 @@ import (
 func init() {
 	for _, l := range []*syntax.Language{
 		{
-			Name: "Compose file", Version: 1,
+			Name: "Compose file", Version: 2,
 			FileNames: []string{
 				"docker-compose.yml", "docker-compose.yaml", "compose.yml", "compose.yaml",
 				"docker-compose.override.yml", "docker-compose.prod.yml", "docker-compose.dev.yml",
@@ -35,7 +35,7 @@ func init() {
 			FileNames: []string{".gitlab-ci.yml", ".travis.yml", "azure-pipelines.yml", "bitbucket-pipelines.yml"},
 			Read:      definition,
 		},
-		{Name: "YAML", Version: 1, Extensions: []string{".yml", ".yaml"}, Read: definition},
+		{Name: "YAML", Version: 2, Extensions: []string{".yml", ".yaml"}, Read: definition},
 		{Name: "C# project", Version: 1, Extensions: []string{".csproj", ".fsproj", ".vbproj"}, Read: msbuild, Resolve: resolveProjects},
 		{Name: "Visual Studio solution", Version: 1, Extensions: []string{".sln"}, Read: solution, ResolvedWith: "C# project"},
 		{Name: "Gemfile", Version: 1, FileNames: []string{"Gemfile"}, Extensions: []string{".gemspec"}, Read: wrap(gemfile)},
@@ -129,6 +129,7 @@ func compose(_ string, src []byte) *model.Facts {
 				Line: services.Content[i].Line,
 			})
 		}
+		f.Given = append(f.Given, given(member(services.Content[i+1], "environment"))...)
 	}
 	sort.Slice(f.Runs, func(i, j int) bool {
 		if f.Runs[i].Line != f.Runs[j].Line {
@@ -137,6 +138,24 @@ func compose(_ string, src []byte) *model.Facts {
 		return f.Runs[i].Name < f.Runs[j].Name
 	})
 	return f
+}
+
+// given are the variables that a service is started with: a mapping, or a list of
+// "NAME=value".
+func given(environment *yaml.Node) (all []model.Literal) {
+	if environment == nil {
+		return nil
+	}
+	for i, n := range environment.Content[:min(len(environment.Content), maxNamed)] {
+		switch {
+		case environment.Kind == yaml.SequenceNode:
+			name, value, _ := strings.Cut(n.Value, "=")
+			all = append(all, syntax.Held(name, value, n.Line))
+		case environment.Kind == yaml.MappingNode && i%2 == 0:
+			all = append(all, syntax.Held(n.Value, environment.Content[i+1].Value, n.Line))
+		}
+	}
+	return all
 }
 
 // serviceRun is what one service of a compose file runs: a store by its image,
@@ -202,8 +221,69 @@ func definition(_ string, src []byte) *model.Facts {
 			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunSchedule, Name: m[1], Line: n})
 		}
 	})
+	f.Texts = heldTexts(src)
 	return f
 }
+
+// keyLine is a key of a mapping that stands in a line of its own, with its value.
+var keyLine = regexp.MustCompile(`^( *)(?:"([^"]+)"|'([^']+)'|([\w.\-]+)):(?:\s+(.*))?$`)
+
+// heldTexts lists the texts of a catalogue in YAML, their keys joined by dots: of a
+// file that holds nothing but keys, and texts behind the innermost. It is read by
+// lines, since catalogues are written so and large.
+func heldTexts(src []byte) (out []model.Literal) {
+	type open struct {
+		indent int
+		key    string
+	}
+	var above []open
+	n, other, block := 0, 0, -1
+	for raw := range bytes.Lines(src) {
+		n++
+		line := strings.TrimRight(string(raw), " \r\n")
+		text := strings.TrimLeft(line, " ")
+		indent := len(line) - len(text)
+		if block >= 0 && (text == "" || indent > block) {
+			continue // a text over several lines
+		}
+		block = -1
+		if text == "" || text[0] == '#' || text == "---" {
+			continue
+		}
+		m := keyLine.FindStringSubmatch(line)
+		if m == nil {
+			if other++; other > 20 && other > len(out) {
+				return nil
+			}
+			continue
+		}
+		for len(above) > 0 && above[len(above)-1].indent >= indent {
+			above = above[:len(above)-1]
+		}
+		key := m[2] + m[3] + m[4]
+		if len(above) > 0 {
+			key = above[len(above)-1].key + "." + key
+		}
+		switch value := m[5]; {
+		case value == "" || value[0] == '#':
+			if len(above) < maxKeys && len(key) <= 300 {
+				above = append(above, open{indent, key})
+			}
+		case len(out) < syntax.MaxHeld && len(key) <= 300:
+			if strings.Contains("|>", value[:1]) {
+				block = indent
+			}
+			out = append(out, syntax.Held(key, strings.Trim(value, `"'`), n))
+		}
+	}
+	if other*5 > len(out) {
+		return nil
+	}
+	return out
+}
+
+// maxKeys bounds how deep keys lie in each other.
+const maxKeys = 12
 
 func each(src []byte, fn func(n int, line string)) {
 	n := 0

@@ -38,7 +38,7 @@ func init() {
 		{Name: "Python setup", Version: 1, FileNames: []string{"setup.cfg"}, Read: wrap(setupCfg)},
 		{Name: "Makefile", Version: 1, FileNames: []string{"Makefile", "makefile", "GNUmakefile"}, Read: wrap(makefile)},
 		{Name: "Git attributes", Version: 1, FileNames: []string{".gitattributes"}, Read: wrap(gitAttributes)},
-		{Name: "Dockerfile", Version: 1, FileNames: []string{"Dockerfile", "Containerfile"}, Read: image},
+		{Name: "Dockerfile", Version: 2, FileNames: []string{"Dockerfile", "Containerfile"}, Read: image},
 	} {
 		syntax.Register(l)
 	}
@@ -554,9 +554,15 @@ func image(language string, src []byte) *model.Facts {
 			!strings.EqualFold(strings.TrimSpace(rest), "NONE") && len(f.Runs) == 0 {
 			f.Runs = append(f.Runs, model.RunFact{Kind: model.RunHealth, Name: "HEALTHCHECK", Line: n})
 		}
+		if m := setInImage.FindStringSubmatch(line); m != nil && len(f.Given) < maxNamed {
+			f.Given = append(f.Given, syntax.Held(m[1], m[2], n))
+		}
 	})
 	return f
 }
+
+// setInImage is a variable that an image sets, the first of its line.
+var setInImage = regexp.MustCompile(`^(?i:ENV)\s+(\w+)[= ]"?([^"]*)`)
 
 func dockerfile(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "docker"}

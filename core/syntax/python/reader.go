@@ -25,7 +25,7 @@ func init() {
 
 var environment = &syntax.Environment{
 	Calls:   syntax.Set("os.getenv", "os.environ.get", "environ.get", "getenv", "os.environ.setdefault"),
-	Indexed: syntax.Set("os.environ", "environ"),
+	Indexed: syntax.Set("os.environ", "environ"), Fails: syntax.Set("os.environ[", "environ["),
 }
 
 type reader struct {

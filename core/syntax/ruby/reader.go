@@ -33,7 +33,9 @@ type block struct {
 	loop   bool // its header may hold a "do" that opens nothing
 }
 
-var environment = &syntax.Environment{Calls: syntax.Set("ENV.fetch", "ENV.key?"), Indexed: syntax.Set("ENV")}
+var environment = &syntax.Environment{
+	Calls: syntax.Set("ENV.fetch", "ENV.key?"), Indexed: syntax.Set("ENV"), Fails: syntax.Set("ENV.fetch("),
+}
 
 type reader struct {
 	s     *syntax.Stream

@@ -110,7 +110,7 @@ var (
 
 func init() {
 	for _, k := range kinds {
-		l := &syntax.Language{Name: k.name, Version: 3, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML",
+		l := &syntax.Language{Name: k.name, Version: 4, Extensions: k.extensions, Read: k.read, ResolvedWith: "HTML",
 			Profile: syntax.Profile{Template: k.name != "HTML"}}
 		if k.name == l.ResolvedWith {
 			l.Resolve, l.Counted = resolve, true
@@ -188,6 +188,7 @@ func (k kind) read(_ string, src []byte) *model.Facts {
 	if k.name == "Razor" {
 		k.razor(f, text, at)
 	}
+	f.Asked = syntax.AskedInPage(text, at)
 	counted(f, src, spans, lines)
 	f.Signs = signs.List()
 	return f

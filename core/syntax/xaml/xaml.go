@@ -19,7 +19,9 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{Name: "XAML", Version: 1, Extensions: []string{".xaml", ".axaml"}, Read: read, Resolve: resolve})
-	syntax.Register(&syntax.Language{Name: "XML", Version: 1, Extensions: []string{".xml"}, Read: read, ResolvedWith: "XAML"})
+	syntax.Register(&syntax.Language{
+		Name: "XML", Version: 2, Extensions: []string{".xml", ".resx", ".xlf", ".xliff"}, Read: read, ResolvedWith: "XAML",
+	})
 }
 
 // Limits of what is kept of one file, and of how deep elements lie.
@@ -37,6 +39,7 @@ type reader struct {
 	f      *model.Facts
 	spaces map[string]string // prefix to namespace of the program
 	seen   map[string]bool
+	held   entry
 }
 
 func read(language string, src []byte) *model.Facts {
@@ -68,9 +71,12 @@ func read(language string, src []byte) *model.Facts {
 				return f
 			}
 			r.element(t, min(lastLine, max(f.Lines, 1)), language == "XAML")
+			r.held.open(t, min(lastLine, max(f.Lines, 1)))
 		case xml.EndElement:
 			depth--
+			f.Texts = r.held.shut(t, f.Texts)
 		case xml.CharData:
+			r.held.text(t)
 			if text := strings.TrimSpace(string(t)); language == "XML" && className.MatchString(text) {
 				r.mention(text, min(lastLine, max(f.Lines, 1)))
 			}

@@ -47,6 +47,7 @@ export type Name =
   | 'part'
   | 'reach'
   | 'names'
+  | 'texts'
   | 'routes'
   | 'journey'
   | 'definition'
@@ -88,6 +89,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'part',
     'reach',
     'names',
+    'texts',
     'routes',
     'journey',
     'definition',

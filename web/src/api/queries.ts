@@ -1,7 +1,7 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery, type QueryFunctionContext } from '@tanstack/react-query'
 import api, { answer, Problem } from './client'
 import { keys, type At, type Name, type Narrow } from './keys'
-import type { PartOnly, PartSort } from './types'
+import type { PartOnly, PartSort, TextRow } from './types'
 import type { CodebaseStatus, Home, Margin, Route } from './types'
 
 export type { At, Narrow }
@@ -191,6 +191,30 @@ export const useNames = (a: At, words: string, short: boolean) =>
           params: {
             path: { id: a.id },
             query: { at: a.at, survey: a.survey || undefined, words: words || undefined, short: short || undefined },
+          },
+        }),
+      ),
+  })
+
+/** What is asked for by name at a place, and what holds it. */
+export const useTexts = (a: At, ask: { kind: TextRow['kind']; words: string; wrong: string; set: string; open: string }) =>
+  useQuery({
+    queryKey: keys.view('texts', a, ask),
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/texts', {
+          params: {
+            path: { id: a.id },
+            query: {
+              at: a.at,
+              survey: a.survey || undefined,
+              kind: ask.kind,
+              words: ask.words || undefined,
+              wrong: ask.wrong || undefined,
+              set: ask.set || undefined,
+              open: ask.open || undefined,
+            },
           },
         }),
       ),

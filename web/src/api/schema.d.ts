@@ -726,6 +726,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID texts */
+        get: operations["get-api-codebases-by-id-texts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/tried": {
         parameters: {
             query?: never;
@@ -1675,6 +1692,14 @@ export interface components {
             part: "findings" | "marks" | "judged" | "arrangement" | "surveys";
             /** @description finding, read, silence, brief, charter, overrule, arrangement or facts */
             what: string;
+        };
+        HeldText: {
+            /** Format: int64 */
+            line: number;
+            path: string;
+            /** @description the language of the catalogue; empty where it has none */
+            tongue: string;
+            value: string;
         };
         Home: {
             /** @description the folders that may be surveyed */
@@ -2758,6 +2783,72 @@ export interface components {
             kind: string;
             path: string;
         };
+        TextAt: {
+            /** Format: int64 */
+            line: number;
+            path: string;
+        };
+        TextList: {
+            /** Format: int64 */
+            found: number;
+            /** @description names of each kind at the place */
+            kinds: {
+                [key: string]: number;
+            };
+            /** @description the first of those that are asked for */
+            rows: components["schemas"]["TextRow"][];
+            sets: components["schemas"]["TextSet"][];
+            /** @description of the kind that is asked for, how many names have what may be wrong */
+            wrong: {
+                [key: string]: number;
+            };
+        };
+        TextRow: {
+            asked: components["schemas"]["TextAt"][];
+            /**
+             * Format: int64
+             * @description places that ask for it, those not listed too
+             */
+            asked_in: number;
+            /** @description of a setting: what stands for it where it is not set, as far as it is written where it is read */
+            default: string;
+            held: components["schemas"]["HeldText"][];
+            /**
+             * Format: int64
+             * @description places that hold it, those not listed too
+             */
+            held_in: number;
+            /** @enum {string} */
+            kind: "text" | "setting" | "route";
+            /** @description it may be asked for by a name that is put together when the code runs */
+            maybe: boolean;
+            /** @description languages that lack it */
+            missing: string[];
+            /** @description of a setting: to read it fails where it is not set */
+            must: boolean;
+            name: string;
+            /** @description the catalogues that it belongs to, with * for the language; empty where it has none */
+            set: string;
+            /** @description what may be wrong with it */
+            wrong: string[];
+        };
+        TextSet: {
+            /**
+             * Format: int64
+             * @description those that are asked for somewhere
+             */
+            asked: number;
+            /**
+             * Format: int64
+             * @description different ones of all languages together
+             */
+            keys: number;
+            /** @description their path with * for the language */
+            name: string;
+            /** @description most of its keys are asked for in a way that is known */
+            told: boolean;
+            tongues: components["schemas"]["Tongue"][];
+        };
         Tie: {
             /** @description the charter forbids it */
             breach: boolean;
@@ -2781,6 +2872,15 @@ export interface components {
             crossing: number;
             /** Format: int64 */
             inside: number;
+        };
+        Tongue: {
+            /**
+             * Format: int64
+             * @description keys that it holds
+             */
+            has: number;
+            name: string;
+            path: string;
         };
         Totals: {
             /** Format: int64 */
@@ -5382,6 +5482,72 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-texts": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                kind?: "text" | "setting" | "route";
+                /** @description part of a name or of a text */
+                words?: string;
+                /** @description what may be wrong with it */
+                wrong?: string;
+                /** @description catalogues alone, by their path */
+                set?: string;
+                /** @description the name of which all places are told */
+                open?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,6 +3,7 @@ import { useNames } from '../api/queries'
 import { Failed, Waiting } from '../parts/Waiting'
 import { stay, urlOf, useWhere } from '../place/place'
 import { counted } from '../theme/ink'
+import { ByName } from './ByName'
 import { Conventions } from './Conventions'
 import { sides } from './saying'
 import { Verbs } from './Verbs'
@@ -24,7 +25,7 @@ export default function Names() {
       <h1>Names{where.at === '.' ? '' : ` in ${where.at}`}</h1>
       <div className="filters">
         {sides.map((s) => (
-          <button key={s.id} type="button" aria-pressed={side === s.id} onClick={() => show({ side: s.id })}>
+          <button key={s.id} type="button" aria-pressed={side === s.id} onClick={() => show({ side: s.id, words: '' })}>
             {s.text}
           </button>
         ))}
@@ -40,7 +41,9 @@ export default function Names() {
           )}
         </span>
       </div>
-      {n.names === 0 ? (
+      {side === 'texts' ? (
+        <ByName words={words} />
+      ) : n.names === 0 ? (
         <p className="say">No name of own code was found here.</p>
       ) : side === 'cases' ? (
         <Conventions all={n.conventions} />

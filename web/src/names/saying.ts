@@ -6,6 +6,7 @@ export const sides = [
   { id: '', text: 'words' },
   { id: 'cases', text: 'how they are written' },
   { id: 'verbs', text: 'verbs and promises' },
+  { id: 'texts', text: 'asked for by name' },
 ] as const
 
 const plural: Record<string, string> = {

@@ -1,0 +1,178 @@
+package syntax
+
+import (
+	"bytes"
+	"regexp"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// What asks for a text of a catalogue or for the address of a route, by the name
+// of the call. The plain ones are for nothing else wherever they are called; the
+// others are asked for many things, and count when what they name is held.
+var (
+	plainTextCalls = Set(
+		"$t", "$tc", "i18n", "__", "_e", "_x", "esc_html__", "esc_attr__", "esc_html_e", "esc_attr_e", "trans", "transChoice",
+		"trans_choice", "gettext", "ngettext", "pgettext", "dgettext", "gettext_lazy", "ugettext", "ugettext_lazy", "formatMessage",
+	)
+	textCalls = Set(
+		"t", "tc", "_", "N_", "tr", "translate", "getMessage", "getString", "GetString", "localize", "Localize", "label", "msg",
+		"message", "get_text", "getText", "instant", "gettext_noop", "loc", "maketext", "add_label", "show_message",
+	)
+	// carriedTextCalls ask for a text when what they are called on says so.
+	carriedTextCalls = Set("get", "text", "format", "of", "value", "has", "say")
+	carriesTexts     = regexp.MustCompile(`(?i)i18n|l10n|locali|translat|bundle|messages|intl|lang|texts|wording|polyglot|strings`)
+	plainRouteCalls  = Set("url_for", "reverse", "reverse_lazy", "redirectToRoute", "generateUrl")
+	routeCalls       = Set("route", "path", "redirect", "signedRoute", "temporarySignedRoute")
+	// textMembers hold the texts of a catalogue as fields of theirs, by the name
+	// that compilers of catalogues give them.
+	textMembers = Set("Resources", "Strings", "Resource", "Messages", "Texts", "string", "plurals")
+)
+
+// maxAsked bounds what one file asks for.
+const maxAsked = 4000
+
+// putInText is what is put into a text when it is made.
+var putInText = regexp.MustCompile(`#\{[^{}]*\}|\$\{[^{}]*\}|\{\$[^{}]*\}|\$[A-Za-z_]\w*`)
+
+// ask keeps what the call at i asks for by its first argument, or by its id.
+func (t *traiter) ask(i int, name string, args [][2]int) {
+	a := model.AskFact{Kind: model.AskText, Line: t.s.Line(i), Sure: plainTextCalls[name] || plainRouteCalls[name]}
+	switch {
+	case plainRouteCalls[name], routeCalls[name]:
+		a.Kind = model.AskRoute
+	case carriedTextCalls[name]:
+		if on := t.receiver(i); on == "" || !carriesTexts.MatchString(on) {
+			return
+		}
+	case !a.Sure && !textCalls[name]:
+		return
+	}
+	at := args[0]
+	if t.s.Is(at[0], "{") { // formatMessage({ id: "key" })
+		for k := at[0] + 1; k+2 < at[1]; k++ {
+			if t.s.Match(k, "id", ":") {
+				at = [2]int{k + 2, k + 3}
+				break
+			}
+		}
+	}
+	a.Name = t.asked(at)
+	t.keepAsked(a)
+	if name == "add_label" { // all of its arguments are keys
+		for _, more := range args[1:] {
+			a.Name = t.asked(more)
+			t.keepAsked(a)
+		}
+	}
+}
+
+func (t *traiter) keepAsked(a model.AskFact) {
+	if strings.Trim(a.Name, "*") == "" || len(a.Name) > 300 || len(t.f.Asked) >= maxAsked {
+		return
+	}
+	t.f.Asked = append(t.f.Asked, a)
+}
+
+// asked is the name that an argument is, with "*" for what is put in, "" where no
+// part of it is written.
+func (t *traiter) asked(a [2]int) string {
+	if a[1] != a[0]+1 {
+		if t.s.Kind(a[0]) != String {
+			return ""
+		}
+		return t.pattern(a)
+	}
+	text, ok := t.text(a[0])
+	if !ok {
+		return ""
+	}
+	if raw := t.s.Bytes(a[0]); raw[0] == '\'' {
+		return text
+	}
+	return putInText.ReplaceAllString(text, "*")
+}
+
+// askedAs keeps what is asked for without a call: by an attribute, in brackets
+// behind what hands texts out, as a member of a catalogue that was compiled.
+func (t *traiter) askedAs(i int) {
+	s := t.s
+	a := model.AskFact{Kind: model.AskText, Line: s.Line(i)}
+	switch w := s.Bytes(i); {
+	case string(w) == "i18nKey" && s.Is(i+1, "=") && s.Kind(i+2) == String:
+		a.Name, a.Sure = s.Unquote(i+2), true
+	case string(w) == "id" && s.Is(i+1, "=") && s.Kind(i+2) == String && s.Is(i-1, "FormattedMessage"):
+		a.Name, a.Sure = s.Unquote(i+2), true
+	case hasEnd(w, "ocalizer") && s.Is(i+1, "[") && s.Kind(i+2) == String:
+		a.Name, a.Sure = s.Unquote(i+2), true
+	case textMembers[string(w)] && s.Is(i+1, ".") && s.IsIdent(i+2) && !s.Is(i+3, "("):
+		a.Name = s.Text(i + 2)
+	default:
+		return
+	}
+	t.keepAsked(a)
+}
+
+func hasEnd(w []byte, end string) bool {
+	return len(w) >= len(end) && string(w[len(w)-len(end):]) == end
+}
+
+// mayAsk turns away nearly all words before askedAs looks at them: by the first
+// sign of what it knows, or the last of a localizer.
+func mayAsk(w []byte) bool {
+	switch w[0] {
+	case 'i', 'R', 'S', 'M', 'T', 's', 'p':
+		return string(w) == "i18nKey" || string(w) == "id" || textMembers[string(w)]
+	}
+	return w[len(w)-1] == 'r' && hasEnd(w, "ocalizer")
+}
+
+// named is a text in either quotes.
+const named = `(?:"([^"\n]+)"|'([^'\n]+)')`
+
+// inPages are the shapes in which pages ask for a text or an address: the first
+// group is the name.
+var inPages = []struct {
+	kind string
+	lead string
+	sure bool
+	re   *regexp.Regexp
+}{
+	{model.AskText, "(", true, regexp.MustCompile(`(?:\$tc?|\b__|@lang|\btrans|\bgettext|\bI18n\.t|\bi18n\.t)\s*\(\s*` + named)},
+	{model.AskText, "(", false, regexp.MustCompile(`\b(?:t|_|msg|translate)\s*\(\s*` + named)},
+	{model.AskText, "{%", true, regexp.MustCompile(`\{%-?\s*(?:trans|translate)\s+` + named)},
+	{model.AskText, "|", true, regexp.MustCompile(`\{\{-?\s*` + named + `\s*\|\s*(?:translate|trans|transloco)\b`)},
+	{model.AskText, "#{", true, regexp.MustCompile(`#\{([A-Za-z][\w.\-]*)\}`)},
+	{model.AskText, "ocalizer[", true, regexp.MustCompile(`ocalizer\[\s*(?:"([^"\n]+)")`)},
+	{model.AskText, " t ", false, regexp.MustCompile(`<%=?\s*t\s+` + named)},
+	{model.AskText, "data-", true, regexp.MustCompile(`\bdata-(?:l10n-id|i18n|translate|i18n-key)\s*=\s*"([^"\n{}<>]+)"`)},
+	{model.AskRoute, "{%", true, regexp.MustCompile(`\{%-?\s*url\s+` + named)},
+	{model.AskRoute, "(", true, regexp.MustCompile(`\burl_for\s*\(\s*` + named)},
+	{model.AskRoute, "(", false, regexp.MustCompile(`\b(?:route|path|url)\s*\(\s*` + named)},
+}
+
+// AskedInPage lists what the text of a page asks for by name; line tells the line
+// of a place in it.
+func AskedInPage(text []byte, line func(at int) int) []model.AskFact {
+	var out []model.AskFact
+	for i := range inPages {
+		p := &inPages[i]
+		if !bytes.Contains(text, []byte(p.lead)) {
+			continue
+		}
+		for _, m := range p.re.FindAllSubmatchIndex(text, maxAsked) {
+			g := 2
+			if m[2] < 0 {
+				g = 4 // in single quotes
+			}
+			name := string(text[m[g]:m[g+1]])
+			if len(name) <= 300 && !strings.ContainsAny(name, "<>") {
+				out = append(out, model.AskFact{Kind: p.kind, Name: name, Line: line(m[g]), Sure: p.sure})
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b model.AskFact) int { return a.Line - b.Line })
+	return out[:min(len(out), maxAsked)]
+}
