@@ -69,7 +69,7 @@ func TestTheDemoHasSomethingTrueToShow(t *testing.T) {
 	}
 
 	h := after.History
-	require.Equal(t, 68, h.Commits)
+	require.Equal(t, 69, h.Commits)
 	require.Len(t, h.Authors, 4)
 	require.NotEmpty(t, h.Pairs)
 	require.Less(t, before.History.Commits, h.Commits)

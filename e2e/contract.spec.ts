@@ -86,3 +86,18 @@ test('what a rename would touch is told from the definition, the sure places apa
     .click()
   await expect(page.locator('.pickedline')).toHaveCount(1)
 })
+
+test('a right that the screen asks for and the route does not stands first, and leads to both', async ({ page, demo }) => {
+  await open(page, demo, 'journeys', '.', '&list=rights')
+  const grid = page.getByRole('grid', { name: /Actions/ })
+  const first = grid.getByRole('row').nth(1)
+  await expect(first).toContainText('DELETE')
+  await expect(first).toContainText('asked on the screen alone')
+  await page.getByLabel('A right').selectOption('requests.pack')
+  await expect(grid.getByRole('row')).toHaveCount(2)
+  await expect(page).toHaveURL(/right=requests/)
+  await page.getByLabel('A right').selectOption('')
+  await first.getByRole('link', { name: 's' }).first().click()
+  await expect(page).toHaveURL(/RequestsPage/)
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+})

@@ -273,3 +273,30 @@ test('answers', () => { expect(app).toBeDefined() })
 	r, _ := p.send(http.MethodPost, fmt.Sprintf("/api/codebases/%d/overrules", id), gap)
 	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, "it takes a reason")
 }
+
+func TestRightsAreToldHolesFirst(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- package.json --
+{ "dependencies": { "express": "4" } }
+-- src/app.js --
+const app = require('express')()
+app.post('/boxes', signedIn, (req, res) => res.end())
+app.put('/boxes/:id', signedIn, may('boxes.write'), (req, res) => res.end())
+app.delete('/boxes/:id', (req, res) => res.end())
+-- other/app.js --
+const app = require('express')()
+app.get('/lots', (req, res) => res.end())
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var all server.Allowed
+	p.get(fmt.Sprintf("/api/codebases/%d/rights", id), &all)
+	require.Equal(t, 4, all.All)
+	require.Equal(t, map[string]int{"nothing is asked": 1}, all.Holes)
+	require.Equal(t, "DELETE", all.Actions[0].Method)
+	require.Equal(t, []string{"signedIn", "boxes.write"}, all.Names)
+	var some server.Allowed
+	p.get(fmt.Sprintf("/api/codebases/%d/rights?at=other", id), &some)
+	require.Equal(t, 1, some.All)
+	require.Empty(t, some.Names, "rights of elsewhere are not named")
+}

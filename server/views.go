@@ -25,6 +25,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerNames(api)
 	s.registerTexts(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
+	registerView(s, api, "/api/codebases/{id}/rights", s.rightsView)
 	s.registerDrawings(api)
 	s.registerDeclared(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)

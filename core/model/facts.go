@@ -286,9 +286,10 @@ type Literal struct {
 
 // RunFact is something that tells how the system runs.
 type RunFact struct {
-	Kind string
-	Name string // the plan of a job, the name of a check
-	Line int
+	Kind  string
+	Name  string // the plan of a job, the name of a check
+	Line  int
+	Right string // that a check asks for, where it is written there
 }
 
 // MountFact says that one router answers below a path of another.

@@ -707,11 +707,11 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	}
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Runs)))
 	for za0017 := range z.Runs {
-		// array header, size 3
-		o = append(o, 0x93)
-		o = msgp.AppendString(o, z.Runs[za0017].Kind)
-		o = msgp.AppendString(o, z.Runs[za0017].Name)
-		o = msgp.AppendInt(o, z.Runs[za0017].Line)
+		o, err = z.Runs[za0017].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Runs", za0017)
+			return
+		}
 	}
 	if z.Prints == nil { // allownil: if nil
 		o = msgp.AppendNil(o)
@@ -1395,29 +1395,9 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		z.Runs = make([]RunFact, zb0023)
 	}
 	for za0017 := range z.Runs {
-		var zb0024 uint32
-		zb0024, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		bts, err = z.Runs[za0017].UnmarshalMsg(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Runs", za0017)
-			return
-		}
-		if zb0024 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0024}
-			return
-		}
-		z.Runs[za0017].Kind, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Runs", za0017, "Kind")
-			return
-		}
-		z.Runs[za0017].Name, bts, err = msgp.ReadStringBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Runs", za0017, "Name")
-			return
-		}
-		z.Runs[za0017].Line, bts, err = msgp.ReadIntBytes(bts)
-		if err != nil {
-			err = msgp.WrapError(err, "Runs", za0017, "Line")
 			return
 		}
 	}
@@ -1425,57 +1405,57 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Prints = nil
 	} else {
-		var zb0025 uint32
-		zb0025, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0024 uint32
+		zb0024, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Prints")
 			return
 		}
-		if zb0025 > z0914a1belimitArrays {
+		if zb0024 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Prints == nil || uint32(cap(z.Prints)) < zb0025 {
-			z.Prints = make([]byte, zb0025)
+		if z.Prints == nil || uint32(cap(z.Prints)) < zb0024 {
+			z.Prints = make([]byte, zb0024)
 		} else {
-			z.Prints = z.Prints[:zb0025]
+			z.Prints = z.Prints[:zb0024]
 		}
-		if uint32(len(bts)) < zb0025 {
+		if uint32(len(bts)) < zb0024 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Prints, bts[:zb0025])
-		bts = bts[zb0025:]
+		copy(z.Prints, bts[:zb0024])
+		bts = bts[zb0024:]
 	}
 	z.Tokens, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tokens")
 		return
 	}
-	var zb0026 uint32
-	zb0026, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0025 uint32
+	zb0025, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Spans")
 		return
 	}
-	if zb0026 > z0914a1belimitArrays {
+	if zb0025 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Spans) >= int(zb0026) {
-		z.Spans = (z.Spans)[:zb0026]
+	if cap(z.Spans) >= int(zb0025) {
+		z.Spans = (z.Spans)[:zb0025]
 	} else {
-		z.Spans = make([]Span, zb0026)
+		z.Spans = make([]Span, zb0025)
 	}
 	for za0018 := range z.Spans {
-		var zb0027 uint32
-		zb0027, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0026 uint32
+		zb0026, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Spans", za0018)
 			return
 		}
-		if zb0027 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0027}
+		if zb0026 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0026}
 			return
 		}
 		z.Spans[za0018].Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -1492,27 +1472,27 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			bts = bts[1:]
 			z.Spans[za0018].Prints = nil
 		} else {
-			var zb0028 uint32
-			zb0028, bts, err = msgp.ReadBytesHeader(bts)
+			var zb0027 uint32
+			zb0027, bts, err = msgp.ReadBytesHeader(bts)
 			if err != nil {
 				err = msgp.WrapError(err, "Spans", za0018, "Prints")
 				return
 			}
-			if zb0028 > z0914a1belimitArrays {
+			if zb0027 > z0914a1belimitArrays {
 				err = msgp.ErrLimitExceeded
 				return
 			}
-			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0028 {
-				z.Spans[za0018].Prints = make([]byte, zb0028)
+			if z.Spans[za0018].Prints == nil || uint32(cap(z.Spans[za0018].Prints)) < zb0027 {
+				z.Spans[za0018].Prints = make([]byte, zb0027)
 			} else {
-				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0028]
+				z.Spans[za0018].Prints = z.Spans[za0018].Prints[:zb0027]
 			}
-			if uint32(len(bts)) < zb0028 {
+			if uint32(len(bts)) < zb0027 {
 				err = msgp.ErrShortBytes
 				return
 			}
-			copy(z.Spans[za0018].Prints, bts[:zb0028])
-			bts = bts[zb0028:]
+			copy(z.Spans[za0018].Prints, bts[:zb0027])
+			bts = bts[zb0027:]
 		}
 	}
 	z.Charter, bts, err = msgp.ReadStringBytes(bts)
@@ -1520,30 +1500,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Charter")
 		return
 	}
-	var zb0029 uint32
-	zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0028 uint32
+	zb0028, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Selectors")
 		return
 	}
-	if zb0029 > z0914a1belimitArrays {
+	if zb0028 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Selectors) >= int(zb0029) {
-		z.Selectors = (z.Selectors)[:zb0029]
+	if cap(z.Selectors) >= int(zb0028) {
+		z.Selectors = (z.Selectors)[:zb0028]
 	} else {
-		z.Selectors = make([]Mention, zb0029)
+		z.Selectors = make([]Mention, zb0028)
 	}
 	for za0019 := range z.Selectors {
-		var zb0030 uint32
-		zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0029 uint32
+		zb0029, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Selectors", za0019)
 			return
 		}
-		if zb0030 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0030}
+		if zb0029 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0029}
 			return
 		}
 		z.Selectors[za0019].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1557,30 +1537,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0031 uint32
-	zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0030 uint32
+	zb0030, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Tags")
 		return
 	}
-	if zb0031 > z0914a1belimitArrays {
+	if zb0030 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Tags) >= int(zb0031) {
-		z.Tags = (z.Tags)[:zb0031]
+	if cap(z.Tags) >= int(zb0030) {
+		z.Tags = (z.Tags)[:zb0030]
 	} else {
-		z.Tags = make([]Mention, zb0031)
+		z.Tags = make([]Mention, zb0030)
 	}
 	for za0020 := range z.Tags {
-		var zb0032 uint32
-		zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0031 uint32
+		zb0031, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Tags", za0020)
 			return
 		}
-		if zb0032 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0032}
+		if zb0031 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0031}
 			return
 		}
 		z.Tags[za0020].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1594,20 +1574,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0033 uint32
-	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0032 uint32
+	zb0032, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Hints")
 		return
 	}
-	if zb0033 > z0914a1belimitArrays {
+	if zb0032 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Hints) >= int(zb0033) {
-		z.Hints = (z.Hints)[:zb0033]
+	if cap(z.Hints) >= int(zb0032) {
+		z.Hints = (z.Hints)[:zb0032]
 	} else {
-		z.Hints = make([]Hint, zb0033)
+		z.Hints = make([]Hint, zb0032)
 	}
 	for za0021 := range z.Hints {
 		bts, err = z.Hints[za0021].UnmarshalMsg(bts)
@@ -1616,20 +1596,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0034 uint32
-	zb0034, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0033 uint32
+	zb0033, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Wired")
 		return
 	}
-	if zb0034 > z0914a1belimitArrays {
+	if zb0033 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Wired) >= int(zb0034) {
-		z.Wired = (z.Wired)[:zb0034]
+	if cap(z.Wired) >= int(zb0033) {
+		z.Wired = (z.Wired)[:zb0033]
 	} else {
-		z.Wired = make([]WiredFact, zb0034)
+		z.Wired = make([]WiredFact, zb0033)
 	}
 	for za0022 := range z.Wired {
 		bts, err = z.Wired[za0022].UnmarshalMsg(bts)
@@ -1642,42 +1622,42 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		bts = bts[1:]
 		z.Body = nil
 	} else {
-		var zb0035 uint32
-		zb0035, bts, err = msgp.ReadBytesHeader(bts)
+		var zb0034 uint32
+		zb0034, bts, err = msgp.ReadBytesHeader(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Body")
 			return
 		}
-		if zb0035 > z0914a1belimitArrays {
+		if zb0034 > z0914a1belimitArrays {
 			err = msgp.ErrLimitExceeded
 			return
 		}
-		if z.Body == nil || uint32(cap(z.Body)) < zb0035 {
-			z.Body = make([]byte, zb0035)
+		if z.Body == nil || uint32(cap(z.Body)) < zb0034 {
+			z.Body = make([]byte, zb0034)
 		} else {
-			z.Body = z.Body[:zb0035]
+			z.Body = z.Body[:zb0034]
 		}
-		if uint32(len(bts)) < zb0035 {
+		if uint32(len(bts)) < zb0034 {
 			err = msgp.ErrShortBytes
 			return
 		}
-		copy(z.Body, bts[:zb0035])
-		bts = bts[zb0035:]
+		copy(z.Body, bts[:zb0034])
+		bts = bts[zb0034:]
 	}
-	var zb0036 uint32
-	zb0036, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0035 uint32
+	zb0035, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Insides")
 		return
 	}
-	if zb0036 > z0914a1belimitArrays {
+	if zb0035 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Insides) >= int(zb0036) {
-		z.Insides = (z.Insides)[:zb0036]
+	if cap(z.Insides) >= int(zb0035) {
+		z.Insides = (z.Insides)[:zb0035]
 	} else {
-		z.Insides = make([]Inside, zb0036)
+		z.Insides = make([]Inside, zb0035)
 	}
 	for za0023 := range z.Insides {
 		bts, err = z.Insides[za0023].UnmarshalMsg(bts)
@@ -1686,20 +1666,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0037 uint32
-	zb0037, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0036 uint32
+	zb0036, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Choices")
 		return
 	}
-	if zb0037 > z0914a1belimitArrays {
+	if zb0036 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Choices) >= int(zb0037) {
-		z.Choices = (z.Choices)[:zb0037]
+	if cap(z.Choices) >= int(zb0036) {
+		z.Choices = (z.Choices)[:zb0036]
 	} else {
-		z.Choices = make([]Choice, zb0037)
+		z.Choices = make([]Choice, zb0036)
 	}
 	for za0024 := range z.Choices {
 		bts, err = z.Choices[za0024].UnmarshalMsg(bts)
@@ -1708,20 +1688,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0038 uint32
-	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0037 uint32
+	zb0037, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Flags")
 		return
 	}
-	if zb0038 > z0914a1belimitArrays {
+	if zb0037 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Flags) >= int(zb0038) {
-		z.Flags = (z.Flags)[:zb0038]
+	if cap(z.Flags) >= int(zb0037) {
+		z.Flags = (z.Flags)[:zb0037]
 	} else {
-		z.Flags = make([]Flag, zb0038)
+		z.Flags = make([]Flag, zb0037)
 	}
 	for za0025 := range z.Flags {
 		bts, err = z.Flags[za0025].UnmarshalMsg(bts)
@@ -1730,20 +1710,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0039 uint32
-	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0038 uint32
+	zb0038, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Cases")
 		return
 	}
-	if zb0039 > z0914a1belimitArrays {
+	if zb0038 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Cases) >= int(zb0039) {
-		z.Cases = (z.Cases)[:zb0039]
+	if cap(z.Cases) >= int(zb0038) {
+		z.Cases = (z.Cases)[:zb0038]
 	} else {
-		z.Cases = make([]TestCase, zb0039)
+		z.Cases = make([]TestCase, zb0038)
 	}
 	for za0026 := range z.Cases {
 		bts, err = z.Cases[za0026].UnmarshalMsg(bts)
@@ -1752,30 +1732,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0040 uint32
-	zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0039 uint32
+	zb0039, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Asides")
 		return
 	}
-	if zb0040 > z0914a1belimitArrays {
+	if zb0039 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Asides) >= int(zb0040) {
-		z.Asides = (z.Asides)[:zb0040]
+	if cap(z.Asides) >= int(zb0039) {
+		z.Asides = (z.Asides)[:zb0039]
 	} else {
-		z.Asides = make([]Stretch, zb0040)
+		z.Asides = make([]Stretch, zb0039)
 	}
 	for za0027 := range z.Asides {
-		var zb0041 uint32
-		zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0040 uint32
+		zb0040, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Asides", za0027)
 			return
 		}
-		if zb0041 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0041}
+		if zb0040 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0040}
 			return
 		}
 		z.Asides[za0027].From, bts, err = msgp.ReadIntBytes(bts)
@@ -1789,30 +1769,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0042 uint32
-	zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0041 uint32
+	zb0041, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "StyleBlocks")
 		return
 	}
-	if zb0042 > z0914a1belimitArrays {
+	if zb0041 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.StyleBlocks) >= int(zb0042) {
-		z.StyleBlocks = (z.StyleBlocks)[:zb0042]
+	if cap(z.StyleBlocks) >= int(zb0041) {
+		z.StyleBlocks = (z.StyleBlocks)[:zb0041]
 	} else {
-		z.StyleBlocks = make([]Stretch, zb0042)
+		z.StyleBlocks = make([]Stretch, zb0041)
 	}
 	for za0028 := range z.StyleBlocks {
-		var zb0043 uint32
-		zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0042 uint32
+		zb0042, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "StyleBlocks", za0028)
 			return
 		}
-		if zb0043 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0043}
+		if zb0042 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0042}
 			return
 		}
 		z.StyleBlocks[za0028].From, bts, err = msgp.ReadIntBytes(bts)
@@ -1826,30 +1806,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0044 uint32
-	zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0043 uint32
+	zb0043, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Answers")
 		return
 	}
-	if zb0044 > z0914a1belimitArrays {
+	if zb0043 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Answers) >= int(zb0044) {
-		z.Answers = (z.Answers)[:zb0044]
+	if cap(z.Answers) >= int(zb0043) {
+		z.Answers = (z.Answers)[:zb0043]
 	} else {
-		z.Answers = make([]Mention, zb0044)
+		z.Answers = make([]Mention, zb0043)
 	}
 	for za0029 := range z.Answers {
-		var zb0045 uint32
-		zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0044 uint32
+		zb0044, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Answers", za0029)
 			return
 		}
-		if zb0045 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0045}
+		if zb0044 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0044}
 			return
 		}
 		z.Answers[za0029].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1863,30 +1843,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0046 uint32
-	zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0045 uint32
+	zb0045, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "OuterStyles")
 		return
 	}
-	if zb0046 > z0914a1belimitArrays {
+	if zb0045 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.OuterStyles) >= int(zb0046) {
-		z.OuterStyles = (z.OuterStyles)[:zb0046]
+	if cap(z.OuterStyles) >= int(zb0045) {
+		z.OuterStyles = (z.OuterStyles)[:zb0045]
 	} else {
-		z.OuterStyles = make([]Mention, zb0046)
+		z.OuterStyles = make([]Mention, zb0045)
 	}
 	for za0030 := range z.OuterStyles {
-		var zb0047 uint32
-		zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0046 uint32
+		zb0046, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "OuterStyles", za0030)
 			return
 		}
-		if zb0047 != 2 {
-			err = msgp.ArrayError{Wanted: 2, Got: zb0047}
+		if zb0046 != 2 {
+			err = msgp.ArrayError{Wanted: 2, Got: zb0046}
 			return
 		}
 		z.OuterStyles[za0030].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1900,20 +1880,20 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0048 uint32
-	zb0048, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0047 uint32
+	zb0047, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Asked")
 		return
 	}
-	if zb0048 > z0914a1belimitArrays {
+	if zb0047 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Asked) >= int(zb0048) {
-		z.Asked = (z.Asked)[:zb0048]
+	if cap(z.Asked) >= int(zb0047) {
+		z.Asked = (z.Asked)[:zb0047]
 	} else {
-		z.Asked = make([]AskFact, zb0048)
+		z.Asked = make([]AskFact, zb0047)
 	}
 	for za0031 := range z.Asked {
 		bts, err = z.Asked[za0031].UnmarshalMsg(bts)
@@ -1922,30 +1902,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0049 uint32
-	zb0049, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0048 uint32
+	zb0048, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Texts")
 		return
 	}
-	if zb0049 > z0914a1belimitArrays {
+	if zb0048 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Texts) >= int(zb0049) {
-		z.Texts = (z.Texts)[:zb0049]
+	if cap(z.Texts) >= int(zb0048) {
+		z.Texts = (z.Texts)[:zb0048]
 	} else {
-		z.Texts = make([]Literal, zb0049)
+		z.Texts = make([]Literal, zb0048)
 	}
 	for za0032 := range z.Texts {
-		var zb0050 uint32
-		zb0050, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0049 uint32
+		zb0049, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Texts", za0032)
 			return
 		}
-		if zb0050 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0050}
+		if zb0049 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0049}
 			return
 		}
 		z.Texts[za0032].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -1964,30 +1944,30 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
-	var zb0051 uint32
-	zb0051, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	var zb0050 uint32
+	zb0050, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Given")
 		return
 	}
-	if zb0051 > z0914a1belimitArrays {
+	if zb0050 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Given) >= int(zb0051) {
-		z.Given = (z.Given)[:zb0051]
+	if cap(z.Given) >= int(zb0050) {
+		z.Given = (z.Given)[:zb0050]
 	} else {
-		z.Given = make([]Literal, zb0051)
+		z.Given = make([]Literal, zb0050)
 	}
 	for za0033 := range z.Given {
-		var zb0052 uint32
-		zb0052, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		var zb0051 uint32
+		zb0051, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
 			err = msgp.WrapError(err, "Given", za0033)
 			return
 		}
-		if zb0052 != 3 {
-			err = msgp.ArrayError{Wanted: 3, Got: zb0052}
+		if zb0051 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0051}
 			return
 		}
 		z.Given[za0033].Name, bts, err = msgp.ReadStringBytes(bts)
@@ -2083,7 +2063,7 @@ func (z *Facts) Msgsize() (s int) {
 	}
 	s += msgp.ArrayHeaderSize
 	for za0017 := range z.Runs {
-		s += 1 + msgp.StringPrefixSize + len(z.Runs[za0017].Kind) + msgp.StringPrefixSize + len(z.Runs[za0017].Name) + msgp.IntSize
+		s += z.Runs[za0017].Msgsize()
 	}
 	s += msgp.BytesPrefixSize + len(z.Prints) + msgp.IntSize + msgp.ArrayHeaderSize
 	for za0018 := range z.Spans {
@@ -3365,13 +3345,14 @@ func (z *RouteFact) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
-func (z RunFact) MarshalMsg(b []byte) (o []byte, err error) {
+func (z *RunFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 3
-	o = append(o, 0x93)
+	// array header, size 4
+	o = append(o, 0x94)
 	o = msgp.AppendString(o, z.Kind)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendString(o, z.Right)
 	return
 }
 
@@ -3383,8 +3364,8 @@ func (z *RunFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 3 {
-		err = msgp.ArrayError{Wanted: 3, Got: zb0001}
+	if zb0001 != 4 {
+		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
 		return
 	}
 	z.Kind, bts, err = msgp.ReadStringBytes(bts)
@@ -3402,13 +3383,18 @@ func (z *RunFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Line")
 		return
 	}
+	z.Right, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Right")
+		return
+	}
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
-func (z RunFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Kind) + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize
+func (z *RunFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Kind) + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.StringPrefixSize + len(z.Right)
 	return
 }
 

@@ -44,6 +44,9 @@ type traiter struct {
 func (t *traiter) word(i int) {
 	s := t.s
 	open := i + 1
+	if s.Is(i, "role") && s.Any(i-1, ".", ">", "?.") {
+		t.roleAsked(i)
+	}
 	if s.Ends && s.Is(i-1, ".") && !s.Is(open, "(") && instanceDoes[s.Text(i)] != "" {
 		t.onInstance(i, i)
 	}
@@ -481,6 +484,43 @@ func (t *traiter) access(i int) {
 		return
 	}
 	t.run(model.RunAccess, t.s.Text(i), t.s.Line(i))
+	if n := len(t.f.Runs); n > 0 && t.s.Is(i+1, "(") {
+		t.f.Runs[n-1].Right = t.right(i + 1)
+	}
+}
+
+// right is the first text among the arguments of a check: the right or the role
+// that it asks for. In a text with a call in it, what that is called with.
+func (t *traiter) right(open int) string {
+	for k := open + 1; k < min(t.s.Close(open), open+8); k++ {
+		if text, ok := t.text(k); ok && t.s.Kind(k) == String {
+			if m := inCheck.FindStringSubmatch(text); m != nil {
+				text = m[1]
+			}
+			if len(text) <= 60 && !strings.ContainsAny(text, " /\n") {
+				return text
+			}
+			return ""
+		}
+	}
+	return ""
+}
+
+var inCheck = regexp.MustCompile(`\(\s*['"]([^'"]+)['"]`)
+
+// roleAsked keeps a comparison of somebody's role with one that is written.
+func (t *traiter) roleAsked(i int) {
+	k := i + 1
+	for n := 0; n < 3 && t.s.Any(k, "=", "==", "===", "!=", "!==", "!"); n++ {
+		k++
+	}
+	if k == i+1 || t.s.Kind(k) != String || t.s.Match(i+1, "=") && k == i+2 {
+		return
+	}
+	t.run(model.RunAccess, "role", t.s.Line(i))
+	if n := len(t.f.Runs); n > 0 {
+		t.f.Runs[n-1].Right = t.s.Unquote(k)
+	}
 }
 
 func (t *traiter) run(kind, name string, line int) {

@@ -63,6 +63,7 @@ export type Name =
   | 'charter'
   | 'overrules'
   | 'flows'
+  | 'rights'
   | 'siblings'
   | 'places'
   | 'findings'
@@ -102,6 +103,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'charter',
     'overrules',
     'flows',
+    'rights',
     'brief',
     'beside',
   ],

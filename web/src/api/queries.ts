@@ -232,6 +232,9 @@ export const useBelongings = (a: At, enabled: boolean) =>
 export const useFlows = (a: At, enabled: boolean) =>
   useView('flows', a, () => answer(api.GET('/api/codebases/{id}/flows', params(a))), { enabled })
 
+export const useRights = (a: At) =>
+  useView('rights', a, () => answer(api.GET('/api/codebases/{id}/rights', params(a))), { keep: true })
+
 export const useSiblings = (a: At, enabled: boolean) =>
   useView('siblings', a, () => answer(api.GET('/api/codebases/{id}/siblings', params(a))), { enabled })
 

@@ -623,6 +623,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/rights": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID rights */
+        get: operations["get-api-codebases-by-id-rights"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/routes": {
         parameters: {
             query?: never;
@@ -875,6 +892,19 @@ export interface components {
         Action: {
             things: components["schemas"]["ActedOn"][];
             verbs: components["schemas"]["Kinds"][];
+        };
+        Allowed: {
+            actions: components["schemas"]["Permitted"][];
+            /**
+             * Format: int64
+             * @description actions at the place, those not listed too
+             */
+            all: number;
+            /** @description how many actions lack a check, by what is missing */
+            holes: {
+                [key: string]: number;
+            };
+            names: string[];
         };
         Area: {
             name: string;
@@ -2216,6 +2246,22 @@ export interface components {
             /** Format: double */
             score: number;
         };
+        Permitted: {
+            /** @description it changes something, or its method says so */
+            changes: boolean;
+            checks: components["schemas"]["RightCheck"][];
+            /** @description what it changes, as far as that is followed: creates lots */
+            does: string[];
+            /** @description what is missing of its checks; empty where nothing is */
+            hole: string;
+            /** @description the right that most others ask for and it does not */
+            lacks: string;
+            /** Format: int64 */
+            line: number;
+            method: string;
+            path: string;
+            pattern: string;
+        };
         Pile: {
             /**
              * Format: int64
@@ -2390,6 +2436,15 @@ export interface components {
             value?: number;
             /** @enum {string} */
             what: "layer" | "apart" | "exception" | "threshold" | "rings";
+        };
+        RightCheck: {
+            /** Format: int64 */
+            line: number;
+            path: string;
+            /** @description the right or role, as it is written; else the name of the check */
+            right: string;
+            /** @enum {string} */
+            where: "screen" | "route" | "inside";
         };
         Ring: {
             break: components["schemas"]["CycleLink"][];
@@ -5145,6 +5200,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Touched"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-rights": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Allowed"];
                 };
             };
             /** @description Not Found */

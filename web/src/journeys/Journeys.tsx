@@ -4,6 +4,7 @@ import { useWhere } from '../place/place'
 import { figure } from '../theme/ink'
 import { FlowList } from './FlowList'
 import { Resources } from './Resources'
+import { Rights } from './Rights'
 import { Routes } from './Routes'
 import { lists, type ListName } from './routes'
 import './journeys.css'
@@ -15,7 +16,9 @@ export default function Journeys() {
   const flows = useFlows(where, true)
   const place = where.at === '.' ? 'the codebase' : where.at
   const count = (name: ListName) =>
-    name === 'routes' || name === 'resources' || !flows.data ? undefined : flows.data[name === 'kept' ? 'entities' : name].length
+    name === 'routes' || name === 'resources' || name === 'rights' || !flows.data
+      ? undefined
+      : flows.data[name === 'kept' ? 'entities' : name].length
   return (
     <section className="journeys listview fills">
       <h1>Journeys</h1>
@@ -37,6 +40,8 @@ export default function Journeys() {
         <Routes />
       ) : list === 'resources' ? (
         <Resources />
+      ) : list === 'rights' ? (
+        <Rights />
       ) : flows.isError ? (
         <Failed error={flows.error} />
       ) : flows.data ? (

@@ -43,6 +43,7 @@ export function asksFirst(x: Resource): string {
 export const lists = [
   { name: 'routes', title: 'Routes' },
   { name: 'resources', title: 'Resources' },
+  { name: 'rights', title: 'Rights' },
   { name: 'requests', title: 'Requests' },
   { name: 'messages', title: 'Messages' },
   { name: 'kept', title: 'What is kept' },
