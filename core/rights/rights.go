@@ -92,8 +92,8 @@ func rightOf(guard string) string {
 type teller struct {
 	r      *reading.Reading
 	g      *calls.Graph
-	at     map[string]int           // files by path
-	checks map[calls.Ref][]runCheck // by the definition that holds them
+	at     map[string]int                   // files by path
+	checks map[calls.Ref][]runCheck         // by the definition that holds them
 	sent   map[routeKey][]relations.Request // by the route they lead to
 }
 
@@ -255,7 +255,8 @@ func (t *teller) marked(r *model.Route, guard string) string {
 			continue
 		}
 		for _, run := range t.r.Files[i].Facts.Runs {
-			if run.Kind == model.RunAccess && run.Name == guard && run.Right != "" && run.Line >= d.Line-maxMarks && run.Line <= d.Line+maxMarks {
+			near := run.Line >= d.Line-maxMarks && run.Line <= d.Line+maxMarks
+			if near && run.Kind == model.RunAccess && run.Name == guard && run.Right != "" {
 				return run.Right
 			}
 		}
@@ -377,7 +378,8 @@ func (a *Permitted) alone(all []Permitted, module func(path string) string) bool
 }
 
 // opens are addresses by which one comes to have rights.
-var opens = regexp.MustCompile(`(?i)log-?in|sign-?(?:in|up)|register|password|forgot|reset|token|oauth|callback|webhook|session|health|invit`)
+var opens = regexp.MustCompile(`(?i)log-?in|sign-?(?:in|up)|register|password|forgot|reset|token|oauth|callback|webhook|` +
+	`session|health|invit`)
 
 // kept reports whether a right is checked behind the screen.
 func (a *Permitted) kept() bool {

@@ -148,19 +148,6 @@ func plainValue(s *Stream, from, to int) string {
 // maxValue bounds how much of a text is kept, in bytes.
 const maxValue = 120
 
-// mentions are the names met, in order.
-func mentions(seen map[string]int) []model.Mention {
-	if len(seen) == 0 {
-		return nil
-	}
-	out := make([]model.Mention, 0, len(seen))
-	for n, line := range seen {
-		out = append(out, model.Mention{Name: n, Line: line})
-	}
-	sort.Slice(out, func(i, j int) bool { return out[i].Name < out[j].Name })
-	return out
-}
-
 // isVariable reports whether a text is the name of a variable: letters, digits
 // and underscores.
 func isVariable(name string) bool {
