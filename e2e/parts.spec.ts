@@ -39,3 +39,22 @@ test('parts are sorted and narrowed, and the address keeps it', async ({ page, d
   await page.getByPlaceholder('words of a name or a path').fill('nothing has these words')
   await expect(page.getByText('No part fits this filter.')).toBeVisible()
 })
+
+test('types about one thing are laid side by side, what drifted apart first, from the list and from the code', async ({
+  page,
+  demo,
+}) => {
+  await open(page, demo, 'parts')
+  await page.getByRole('tab', { name: 'Types about one thing' }).click()
+  const grid = page.getByRole('grid', { name: /Things/ })
+  await expect(grid.getByRole('row').filter({ hasText: 'accession' })).toBeVisible()
+  await grid.getByRole('row').filter({ hasText: /^box/ }).click()
+  await page.keyboard.press('Enter')
+  const table = page.getByRole('region', { name: /^Fields of/ })
+  await expect(table.getByRole('row').filter({ hasText: 'slot' })).toContainText('missing')
+  await expect(page).toHaveURL(/shape=box/)
+  await table.getByRole('link', { name: 'number' }).first().click()
+  await expect(page).toHaveURL(/types%2Fall|types\/all/)
+  await page.getByText('Its fields beside others').click()
+  await expect(page.getByRole('region', { name: /^Fields of/ })).toBeVisible()
+})

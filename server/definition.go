@@ -14,6 +14,7 @@ import (
 type OneDefinition struct {
 	Path     string          `json:"path"`
 	Name     string          `json:"name" doc:"qualified; empty for the top of the file"`
+	Kind     string          `json:"kind" doc:"empty for the top of the file"`
 	Line     int             `json:"line"`
 	EndLine  int             `json:"end_line"`
 	Calls    []CallEnd       `json:"calls"`
@@ -60,7 +61,7 @@ func definitionAt(o *judged, place string, line int) *OneDefinition {
 	out := &OneDefinition{Path: place, Name: g.Name(at), Line: 1, Calls: []CallEnd{}, CalledBy: []CallEnd{}}
 	out.Untold = g.Untold[place]
 	if d := g.Definition(at); d != nil {
-		out.Line, out.EndLine = d.Line, d.EndLine
+		out.Kind, out.Line, out.EndLine = string(d.Kind), d.Line, d.EndLine
 	} else {
 		out.EndLine = o.facts.File(place).Lines()
 	}

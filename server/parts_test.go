@@ -99,3 +99,62 @@ func TestReachIsToldOfFilesFoldersAndDefinitions(t *testing.T) {
 	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/reach?at=nowhere", id), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
 }
+
+func TestTypesAboutOneThingAreLaidSideBySide(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- counter/package.json --
+{ "name": "counter" }
+-- counter/src/types.ts --
+export interface SeedBox {
+  id: string
+  weight: number
+  slot: number
+}
+export interface BoxState {
+  open: boolean
+}
+-- counter/src/box.test.ts --
+export interface Box {
+  id: string
+}
+-- store/package.json --
+{ "name": "store" }
+-- store/schema.sql --
+CREATE TABLE boxes (
+  id TEXT PRIMARY KEY,
+  weight TEXT NOT NULL,
+  shelf TEXT NOT NULL
+);
+CREATE TABLE growers (
+  id TEXT PRIMARY KEY
+);
+-- press/Card.java --
+public record Card(String number, int copies) {
+}
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var list server.ShapeList
+	p.get(fmt.Sprintf("/api/codebases/%d/shapes", id), &list)
+	require.Len(t, list.Groups, 1, "a grower alone is beside nothing, and a state is no box")
+	require.Equal(t, "box", list.Groups[0].About)
+	require.Equal(t, 2, list.Groups[0].Parts)
+	require.Equal(t, 3, list.Groups[0].Otherwise, "weight, slot and shelf")
+	p.get(fmt.Sprintf("/api/codebases/%d/shapes?words=grow", id), &list)
+	require.Empty(t, list.Groups)
+
+	var one server.OneShape
+	p.get(fmt.Sprintf("/api/codebases/%d/shape?at=counter/src/types.ts&line=3", id), &one)
+	require.Equal(t, "SeedBox", one.Name)
+	require.Len(t, one.Fields, 3)
+	require.Len(t, one.Beside, 1)
+	require.Equal(t, 1, one.Beside[0].Same)
+	require.Equal(t, 1, one.Beside[0].Differs)
+	require.Equal(t, 1, one.Beside[0].Lost)
+	require.Equal(t, 1, one.Beside[0].Added)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/shape?at=counter/src/types.ts&line=99", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+	p.get(fmt.Sprintf("/api/codebases/%d/shape?at=press/Card.java&line=1", id), &one)
+	require.Len(t, one.Fields, 2)
+	require.Empty(t, one.Beside)
+}

@@ -24,6 +24,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerReach(api)
 	s.registerNames(api)
 	s.registerTexts(api)
+	s.registerShapes(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	registerView(s, api, "/api/codebases/{id}/rights", s.rightsView)
 	s.registerDrawings(api)

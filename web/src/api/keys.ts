@@ -45,6 +45,8 @@ export type Name =
   | 'desk'
   | 'parts'
   | 'part'
+  | 'shapes'
+  | 'shape'
   | 'reach'
   | 'names'
   | 'texts'
@@ -88,6 +90,8 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'desk',
     'parts',
     'part',
+    'shapes',
+    'shape',
     'reach',
     'names',
     'texts',

@@ -232,6 +232,32 @@ export const useBelongings = (a: At, enabled: boolean) =>
 export const useFlows = (a: At, enabled: boolean) =>
   useView('flows', a, () => answer(api.GET('/api/codebases/{id}/flows', params(a))), { enabled })
 
+/** What several types of a place are about. */
+export const useShapes = (a: At, words: string) =>
+  useQuery({
+    queryKey: keys.view('shapes', a, words),
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/shapes', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, words: words || undefined } },
+        }),
+      ),
+  })
+
+/** The type at a line beside others that are about the same, field by field. */
+export const useShape = (a: At, line: number) =>
+  useQuery({
+    queryKey: keys.view('shape', a, line),
+    enabled: line > 0,
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/shape', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
+        }),
+      ),
+  })
+
 export const useRights = (a: At) =>
   useView('rights', a, () => answer(api.GET('/api/codebases/{id}/rights', params(a))), { keep: true })
 

@@ -674,6 +674,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID shape */
+        get: operations["get-api-codebases-by-id-shape"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID shapes */
+        get: operations["get-api-codebases-by-id-shapes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/siblings": {
         parameters: {
             query?: never;
@@ -1574,6 +1608,15 @@ export interface components {
             feature: string;
             reasons: string[];
         };
+        FieldPair: {
+            a?: components["schemas"]["ShapeField"];
+            b?: components["schemas"]["ShapeField"];
+            /** @description in what the two differ: type, may be missing, default, limits, written otherwise */
+            how: string[];
+            name: string;
+            /** @enum {string} */
+            what: "same" | "differs" | "lost" | "added";
+        };
         Figure: {
             /**
              * Format: double
@@ -2085,6 +2128,8 @@ export interface components {
             calls: components["schemas"]["CallEnd"][];
             /** Format: int64 */
             end_line: number;
+            /** @description empty for the top of the file */
+            kind: string;
             /**
              * Format: int64
              * @description further ends of either sort that are not listed
@@ -2121,6 +2166,16 @@ export interface components {
             /** @description tests left out */
             users: components["schemas"]["CallEnd"][];
             uses: components["schemas"]["CallEnd"][];
+        };
+        OneShape: {
+            /** @description those that share most fields first */
+            beside: components["schemas"]["ShapeBeside"][];
+            fields: components["schemas"]["ShapeField"][];
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+            role: string;
         };
         Origin: {
             author: string;
@@ -2626,6 +2681,67 @@ export interface components {
             single_keys: boolean;
             /** @enum {string} */
             theme: "auto" | "light" | "dark";
+        };
+        ShapeAt: {
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+            role: string;
+        };
+        ShapeBeside: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            differs: number;
+            /** Format: int64 */
+            line: number;
+            /** Format: int64 */
+            lost: number;
+            name: string;
+            pairs: components["schemas"]["FieldPair"][];
+            path: string;
+            role: string;
+            /** Format: int64 */
+            same: number;
+        };
+        ShapeField: {
+            /** @description what stands for it, as it is written; empty for nothing */
+            default: string;
+            /** @description bounds of its size or value, as they are written; empty for none */
+            limits: string;
+            /** Format: int64 */
+            line: number;
+            name: string;
+            /** @description it may be left out or empty */
+            optional: boolean;
+            /** @description as it is written */
+            type: string;
+        };
+        ShapeGroup: {
+            about: string;
+            /**
+             * Format: int64
+             * @description shapes, those not listed too
+             */
+            all: number;
+            /**
+             * Format: int64
+             * @description fields that the first and the one most like it do not have alike; -1 where that was not looked at
+             */
+            otherwise: number;
+            /**
+             * Format: int64
+             * @description modules that have one
+             */
+            parts: number;
+            shapes: components["schemas"]["ShapeAt"][];
+        };
+        ShapeList: {
+            /** Format: int64 */
+            found: number;
+            /** @description those in most modules first */
+            groups: components["schemas"]["ShapeGroup"][];
         };
         Share: {
             /** Format: int64 */
@@ -5379,6 +5495,106 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-shape": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description where the shape is defined */
+                line: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-shapes": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description part of what they are about, or of a path */
+                words?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapeList"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { useDefinition } from '../api/queries'
 import type { CallEnd } from '../api/types'
 import { EndList } from '../parts/EndList'
@@ -5,6 +6,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { acts, outOf } from './definition'
+import { ShapeTable } from '../parts/ShapeTable'
 import { RenameHere } from './RenameHere'
 
 /** The definition under the cursor: what it calls, who calls it, which tests reach it. */
@@ -34,6 +36,7 @@ export function OneDefinition() {
         <p className="faint">No test was found that reaches it.</p>
       )}
       {d.name && <RenameHere key={`${d.path}:${d.line}`} line={d.line} />}
+      {d.name && ['class', 'interface', 'type'].includes(d.kind) && <ShapeHere key={`shape ${d.path}:${d.line}`} line={d.line} />}
       {d.left > 0 && <p className="faint">{counted(d.left, 'further end')} not listed.</p>}
       {d.untold > 0 && <p className="faint">{outOf(d.untold)}</p>}
     </section>
@@ -60,6 +63,18 @@ function Ends({
         {title} {figure(list.length)}
       </summary>
       <EndList list={list} own={own} none={none} />
+    </details>
+  )
+}
+
+/** The type under the cursor beside others that are about the same; asked for when it is opened. */
+function ShapeHere({ line }: { line: number }) {
+  const { where } = useWhere()
+  const [open, setOpen] = useState(false)
+  return (
+    <details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary>Its fields beside others</summary>
+      {open && <ShapeTable path={where.at} line={line} />}
     </details>
   )
 }

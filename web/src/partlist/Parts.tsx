@@ -9,6 +9,7 @@ import { counted, figure } from '../theme/ink'
 import { askedFrom, dutyMark, kindNames, narrowings, sortingOf, sortText, type AskedParts } from './list'
 import { OnePart } from './OnePart'
 import { partColumns } from './partColumns'
+import { Shapes } from './Shapes'
 import './parts.css'
 
 const first = 150
@@ -18,6 +19,30 @@ const idOf = (p: Part) => `${p.path} ${p.name}`
 
 /** What a place is built of: components, classes, files of functions, with the duties of each. */
 export default function Parts() {
+  const { where, query, show } = useWhere()
+  const shapes = query.get('side') === 'shapes'
+  return (
+    <section className="parts listview fills">
+      <h1>Parts{where.at === '.' ? '' : ` of ${where.at}`}</h1>
+      <div className="tabs" role="tablist" aria-label="What is listed">
+        {(['', 'shapes'] as const).map((side) => (
+          <button
+            key={side}
+            type="button"
+            role="tab"
+            aria-selected={shapes === (side !== '')}
+            onClick={() => show({ side, words: '' })}
+          >
+            {side === '' ? 'Parts' : 'Types about one thing'}
+          </button>
+        ))}
+      </div>
+      {shapes ? <Shapes /> : <PartsHere />}
+    </section>
+  )
+}
+
+function PartsHere() {
   const { where, query } = useWhere()
   const asked = useMemo(() => askedFrom(query), [query])
   const [count, setCount] = useState(first)
@@ -27,17 +52,13 @@ export default function Parts() {
   const d = list.data
   if (d.all === 0)
     return (
-      <section className="parts">
-        <h1>Parts{where.at === '.' ? '' : ` of ${where.at}`}</h1>
-        <div className="empty">
-          <p className="say">No part was found here.</p>
-          <p>Here stand components, classes, types with methods, and files of functions, of the code that is judged.</p>
-        </div>
-      </section>
+      <div className="empty">
+        <p className="say">No part was found here.</p>
+        <p>Here stand components, classes, types with methods, and files of functions, of the code that is judged.</p>
+      </div>
     )
   return (
-    <section className="parts listview fills">
-      <h1>Parts{where.at === '.' ? '' : ` of ${where.at}`}</h1>
+    <>
       <PartFilters d={d} asked={asked} />
       <p className="faint" role="status">
         {d.count < d.all ? `${figure(d.count)} of ${counted(d.all, 'part')}` : counted(d.all, 'part')}
@@ -58,7 +79,7 @@ export default function Parts() {
         ))}
       </p>
       <PartLedger d={d} asked={asked} />
-    </section>
+    </>
   )
 }
 
