@@ -333,3 +333,16 @@ test('a word of the house is taught, and a role is set for a whole folder', asyn
   await strip.getByRole('button', { name: 'Take back' }).click()
   await expect(strip.getByText('counter/src/logic: origin vendored')).toHaveCount(0)
 })
+
+test('what is handed out twice stands first in the wiring, and leads to where', async ({ page, demo }) => {
+  await open(page, demo, 'dependencies')
+  await page.getByRole('tab', { name: 'Wiring' }).click()
+  await expect(page).toHaveURL(/mode=wiring/)
+  const grid = page.getByRole('grid', { name: /handed out/ })
+  const first = grid.getByRole('row').nth(1)
+  await expect(first).toContainText('ICardSource')
+  await expect(first).toContainText('handed out twice')
+  await first.getByRole('link', { name: 'SheetReader' }).click()
+  await expect(page).toHaveURL(/Wiring\.cs/)
+  await expect(page.locator('.pickedline')).toHaveCount(1)
+})

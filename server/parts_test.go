@@ -158,3 +158,27 @@ public record Card(String number, int copies) {
 	require.Len(t, one.Fields, 2)
 	require.Empty(t, one.Beside)
 }
+
+func TestWiringOfAPlace(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- Program.cs --
+var b = WebApplication.CreateBuilder(args);
+b.Services.AddSingleton<ICards, FileCards>();
+b.Services.AddTransient<ICards, SheetCards>();
+b.Services.AddScoped<Day>();
+-- cards/Cards.cs --
+public interface ICards { int Read(); }
+public class Day { private readonly ICards _cards; }
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var all server.WiringList
+	p.get(fmt.Sprintf("/api/codebases/%d/wiring", id), &all)
+	require.Equal(t, 2, all.All)
+	require.Equal(t, map[string]int{"handed out twice": 1}, all.Wrong)
+	require.Equal(t, "ICards", all.Rows[0].For)
+	require.Len(t, all.Rows[0].By, 2)
+	var some server.WiringList
+	p.get(fmt.Sprintf("/api/codebases/%d/wiring?at=cards", id), &some)
+	require.Equal(t, 1, some.All, "who asks for it stands there")
+}

@@ -27,6 +27,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerShapes(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	registerView(s, api, "/api/codebases/{id}/rights", s.rightsView)
+	registerView(s, api, "/api/codebases/{id}/wiring", s.wiringView)
 	s.registerDrawings(api)
 	s.registerDeclared(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)

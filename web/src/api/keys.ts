@@ -66,6 +66,7 @@ export type Name =
   | 'overrules'
   | 'flows'
   | 'rights'
+  | 'wiring'
   | 'siblings'
   | 'places'
   | 'findings'
@@ -108,6 +109,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'overrules',
     'flows',
     'rights',
+    'wiring',
     'brief',
     'beside',
   ],

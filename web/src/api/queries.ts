@@ -232,6 +232,10 @@ export const useBelongings = (a: At, enabled: boolean) =>
 export const useFlows = (a: At, enabled: boolean) =>
   useView('flows', a, () => answer(api.GET('/api/codebases/{id}/flows', params(a))), { enabled })
 
+/** What is handed out where something is asked for. */
+export const useWiring = (a: At) =>
+  useView('wiring', a, () => answer(api.GET('/api/codebases/{id}/wiring', params(a))), { keep: true })
+
 /** What several types of a place are about. */
 export const useShapes = (a: At, words: string) =>
   useQuery({

@@ -828,6 +828,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/wiring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID wiring */
+        get: operations["get-api-codebases-by-id-wiring"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/folders": {
         parameters: {
             query?: never;
@@ -954,6 +971,14 @@ export interface components {
             /** @description paths from the left; none leaves it to what is reckoned */
             boxes: string[];
             place: string;
+        };
+        Asker: {
+            /** @description how long it lives itself; empty where it is not told */
+            lifetime: string;
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
         };
         Attempt: {
             /** Format: int64 */
@@ -1753,6 +1778,13 @@ export interface components {
             count: number;
             /** @description the kind, state, person, label or path; empty for what has none */
             key: string;
+        };
+        Handed: {
+            askers: components["schemas"]["Asker"][];
+            by: components["schemas"]["Wiring"][];
+            for: string;
+            module: string;
+            wrong: ("handed out twice" | "handed out by nothing" | "kept by what lives longer")[];
         };
         Happened: {
             by: string;
@@ -3183,6 +3215,27 @@ export interface components {
             line: number;
             path: string;
             what: string;
+        };
+        Wiring: {
+            for: string;
+            how: string;
+            lifetime: string;
+            /** Format: int64 */
+            line: number;
+            path: string;
+            provides: string;
+        };
+        WiringList: {
+            /**
+             * Format: int64
+             * @description rows of the place, those not listed too
+             */
+            all: number;
+            /** @description what may be wrong first */
+            rows: components["schemas"]["Handed"][];
+            wrong: {
+                [key: string]: number;
+            };
         };
         Word: {
             /** Format: int64 */
@@ -5969,6 +6022,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Grid"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-wiring": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WiringList"];
                 };
             };
             /** @description Not Found */

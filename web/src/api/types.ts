@@ -57,6 +57,7 @@ export type Allowed = Schemas['Allowed']
 export type Permitted = Schemas['Permitted']
 export type OneShape = Schemas['OneShape']
 export type ShapeGroup = Schemas['ShapeGroup']
+export type Handed = Schemas['Handed']
 export type TextList = Schemas['TextList']
 export type TextRow = Schemas['TextRow']
 export type Vocabulary = Pick<Names, 'verbs' | 'actions' | 'conventions'>

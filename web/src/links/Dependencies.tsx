@@ -14,11 +14,17 @@ import { Matrix } from './Matrix'
 import { Packages } from './Packages'
 import { Picture } from './Picture'
 import { TryLink } from './TryLink'
+import { Modes, Wiring } from './Wiring'
 import { breachedPairs, exportQuery, lookFrom, passing, tooMuch } from './look'
 import './links.css'
 
 /** What needs what, in levels; the charter beside it. */
 export default function Dependencies() {
+  const { query } = useWhere()
+  return query.get('mode') === 'wiring' ? <Wiring /> : <Drawn />
+}
+
+function Drawn() {
   const { where, query } = useWhere()
   const look = useMemo(() => lookFrom(query), [query])
   const data = useDependencies(where, look.open, look)
@@ -54,6 +60,7 @@ function Shown({ data, charter }: { data: Data; charter: CharterState | null }) 
   return (
     <>
       <h1>Dependencies</h1>
+      <Modes />
       <p className="faint" role="status">
         {counted(d.boxes.length, 'part')} of {place} and {counted(shown.length, 'bundle')} between them, in{' '}
         {d.frames.length > 0
