@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"jantel/core/model"
+	"jantel/core/states"
 	"jantel/core/testkit"
 	"jantel/server"
 
@@ -299,4 +300,51 @@ app.get('/lots', (req, res) => res.end())
 	p.get(fmt.Sprintf("/api/codebases/%d/rights?at=other", id), &some)
 	require.Equal(t, 1, some.All)
 	require.Empty(t, some.Names, "rights of elsewhere are not named")
+}
+
+func TestStatesAndWhatIsLeftOut(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- src/printer.ts --
+export type PrinterState = 'idle' | 'busy' | 'done'
+export type Paper = 'small' | 'middle' | 'large'
+export interface Printer { state: PrinterState }
+export function next(p: Printer): Printer {
+  switch (p.state) {
+    case 'idle':
+      return { ...p, state: 'busy' }
+    case 'busy':
+      return { ...p, state: 'done' }
+  }
+  return p
+}
+-- src/desk.ts --
+import { next, type Printer } from './printer'
+export function clear(p: Printer) {
+  if (p.state === 'done') p.state = 'idle'
+}
+-- src/desk.test.ts --
+import { clear } from './printer'
+clear({ state: 'busy' })
+-- other/a.ts --
+export const a = 1
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var list server.StateList
+	p.get(fmt.Sprintf("/api/codebases/%d/states", id), &list)
+	require.Len(t, list.Rows, 1)
+	require.Equal(t, 1, list.Still, "paper never changes")
+	row := list.Rows[0]
+	require.Equal(t, []string{"idle", "busy", "done"}, row.Members)
+	require.Equal(t, 3, row.Moves, "two in the file, one in a file that takes it, none in the test")
+	require.Equal(t, 1, row.Lacks)
+	var one states.Holder
+	p.get(fmt.Sprintf("/api/codebases/%d/state?at=src/printer.ts&line=1", id), &one)
+	require.Equal(t, []string{"done"}, one.Choices[0].Lacks)
+	require.Equal(t, "next", one.Choices[0].By)
+	require.Contains(t, one.Moves, states.StateMove{From: "done", To: "idle", By: "clear", Path: "src/desk.ts", Line: 3})
+	p.get(fmt.Sprintf("/api/codebases/%d/states?at=other", id), &list)
+	require.Empty(t, list.Rows)
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/state?at=src/printer.ts&line=2000", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
 }

@@ -12,7 +12,6 @@ import (
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/shapes"
-	"jantel/core/syntax"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -140,6 +139,7 @@ const driftGroups = 60
 // drifted tells how far the shapes of the first groups drifted apart, and puts those
 // that did first among those in equally many modules.
 func (s *Server) drifted(ctx context.Context, o *judged, list *ShapeList) {
+	ctx = context.WithoutCancel(ctx) // what is kept is for those who ask later as well
 	by := cached(o, "drifted", func() *sync.Map { return &sync.Map{} })
 	for i := range list.Groups {
 		g := &list.Groups[i]
@@ -266,21 +266,13 @@ func (s *Server) oneShape(ctx context.Context, in *struct {
 // fieldsOf reads the fields of a shape from its text; none where that is not kept
 // any more.
 func (s *Server) fieldsOf(ctx context.Context, o *judged, x *ShapeAt) []shapes.ShapeField {
+	lines := s.linesOf(ctx, o, x.Path)
+	if lines == nil {
+		return []shapes.ShapeField{}
+	}
 	f := o.facts.File(x.Path)
-	if f == nil || f.Facts == nil || f.Hash == "" {
-		return []shapes.ShapeField{}
-	}
-	data, err := s.facts.Text(ctx, f.Hash)
-	if err != nil {
-		return []shapes.ShapeField{}
-	}
-	text, _ := syntax.Decode(data)
-	lines := strings.Split(string(text), "\n")
 	for i := range f.Facts.Definitions {
 		if d := &f.Facts.Definitions[i]; d.Line == x.Line && d.Name == x.Name && d.EndLine <= len(lines) {
-			for k := d.Line - 1; k < d.EndLine; k++ {
-				lines[k] = strings.TrimRight(lines[k], "\r")
-			}
 			if all := shapes.Fields(lines[d.Line-1:d.EndLine], d.Line); all != nil {
 				return all
 			}

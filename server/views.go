@@ -25,6 +25,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerNames(api)
 	s.registerTexts(api)
 	s.registerShapes(api)
+	s.registerStates(api)
 	registerView(s, api, "/api/codebases/{id}/flows", s.flows)
 	registerView(s, api, "/api/codebases/{id}/rights", s.rightsView)
 	registerView(s, api, "/api/codebases/{id}/wiring", s.wiringView)

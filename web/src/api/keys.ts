@@ -66,6 +66,8 @@ export type Name =
   | 'overrules'
   | 'flows'
   | 'rights'
+  | 'states'
+  | 'state'
   | 'wiring'
   | 'siblings'
   | 'places'
@@ -109,6 +111,8 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'overrules',
     'flows',
     'rights',
+    'states',
+    'state',
     'wiring',
     'brief',
     'beside',

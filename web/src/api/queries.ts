@@ -236,6 +236,21 @@ export const useFlows = (a: At, enabled: boolean) =>
 export const useWiring = (a: At) =>
   useView('wiring', a, () => answer(api.GET('/api/codebases/{id}/wiring', params(a))), { keep: true })
 
+export const useStates = (a: At) =>
+  useView('states', a, () => answer(api.GET('/api/codebases/{id}/states', params(a))), { keep: true })
+
+/** How the states at a line lead to each other. */
+export const useStateHolder = (a: At, line: number) =>
+  useQuery({
+    queryKey: keys.view('state', a, line),
+    queryFn: () =>
+      answer(
+        api.GET('/api/codebases/{id}/state', {
+          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
+        }),
+      ),
+  })
+
 /** What several types of a place are about. */
 export const useShapes = (a: At, words: string) =>
   useQuery({

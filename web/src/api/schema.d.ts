@@ -759,6 +759,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID state */
+        get: operations["get-api-codebases-by-id-state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/states": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID states */
+        get: operations["get-api-codebases-by-id-states"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/surveys": {
         parameters: {
             query?: never;
@@ -1805,6 +1839,19 @@ export interface components {
             /** @description the language of the catalogue; empty where it has none */
             tongue: string;
             value: string;
+        };
+        Holder: {
+            choices: components["schemas"]["StateChoice"][];
+            /** Format: int64 */
+            line: number;
+            members: string[];
+            moves: components["schemas"]["StateMove"][];
+            name: string;
+            /** @description states that nothing was seen to lead to */
+            never: string[];
+            path: string;
+            /** @description states that nothing was seen to lead out of */
+            stuck: string[];
         };
         Home: {
             /** @description the folders that may be surveyed */
@@ -2879,6 +2926,66 @@ export interface components {
             /** @description routes, by their place in the list */
             replaces: number[];
             text: string;
+        };
+        StateChoice: {
+            by: string;
+            /** @description it has a case for the rest */
+            else: boolean;
+            /** @description states that it has no case for, and nothing for the rest */
+            lacks: string[];
+            /** Format: int64 */
+            line: number;
+            path: string;
+            /** @description states that fall under the case for the rest */
+            rest: string[];
+        };
+        StateList: {
+            /**
+             * Format: int64
+             * @description further ones that were not looked at
+             */
+            left: number;
+            /** @description those in which most moves first */
+            rows: components["schemas"]["StateRow"][];
+            /**
+             * Format: int64
+             * @description enumerations by which nothing was seen to move or to be chosen
+             */
+            still: number;
+        };
+        StateMove: {
+            /** @description the definition that does it */
+            by: string;
+            /** @description empty where it goes from any */
+            from: string;
+            /** Format: int64 */
+            line: number;
+            path: string;
+            to: string;
+            /** @description what else is asked for on its line; empty for nothing */
+            when: string;
+        };
+        StateRow: {
+            /**
+             * Format: int64
+             * @description choices among them
+             */
+            choices: number;
+            /**
+             * Format: int64
+             * @description choices that leave one out, with nothing for the rest
+             */
+            lacks: number;
+            /** Format: int64 */
+            line: number;
+            members: string[];
+            /**
+             * Format: int64
+             * @description steps from one to another that were seen
+             */
+            moves: number;
+            name: string;
+            path: string;
         };
         Stop: {
             /**
@@ -5779,6 +5886,122 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SmellList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-state": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description where the states are defined */
+                line: number;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Holder"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-states": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StateList"];
                 };
             };
             /** @description Not Found */

@@ -8,7 +8,7 @@ import { counted } from '../theme/ink'
 import { entityColumns, messageColumns, requestColumns } from './flowColumns'
 import { having, type ListName } from './routes'
 
-type Name = Exclude<ListName, 'routes' | 'resources' | 'rights'>
+type Name = Exclude<ListName, 'routes' | 'resources' | 'rights' | 'states'>
 
 const none: Record<Name, string> = {
   requests: 'No request over HTTP was found whose path is written where it is sent.',

@@ -6,6 +6,7 @@ import { FlowList } from './FlowList'
 import { Resources } from './Resources'
 import { Rights } from './Rights'
 import { Routes } from './Routes'
+import { States } from './States'
 import { lists, type ListName } from './routes'
 import './journeys.css'
 
@@ -16,7 +17,7 @@ export default function Journeys() {
   const flows = useFlows(where, true)
   const place = where.at === '.' ? 'the codebase' : where.at
   const count = (name: ListName) =>
-    name === 'routes' || name === 'resources' || name === 'rights' || !flows.data
+    name === 'routes' || name === 'resources' || name === 'rights' || name === 'states' || !flows.data
       ? undefined
       : flows.data[name === 'kept' ? 'entities' : name].length
   return (
@@ -29,7 +30,7 @@ export default function Journeys() {
             type="button"
             role="tab"
             aria-selected={l.name === list}
-            onClick={() => show({ list: l.name === 'routes' ? '' : l.name, path: '', sort: '', way: '', thing: '' })}
+            onClick={() => show({ list: l.name === 'routes' ? '' : l.name, path: '', sort: '', way: '', thing: '', holder: '' })}
           >
             {l.title}
             {count(l.name) !== undefined && <small> {figure(count(l.name) ?? 0)}</small>}
@@ -42,6 +43,8 @@ export default function Journeys() {
         <Resources />
       ) : list === 'rights' ? (
         <Rights />
+      ) : list === 'states' ? (
+        <States />
       ) : flows.isError ? (
         <Failed error={flows.error} />
       ) : flows.data ? (

@@ -47,6 +47,7 @@ export const lists = [
   { name: 'requests', title: 'Requests' },
   { name: 'messages', title: 'Messages' },
   { name: 'kept', title: 'What is kept' },
+  { name: 'states', title: 'States' },
 ] as const
 
 export type ListName = (typeof lists)[number]['name']
