@@ -152,8 +152,8 @@ func (s *Server) members(ctx context.Context, o *judged, h *states.Holder) bool 
 	for i := range f.Facts.Definitions {
 		if d := &f.Facts.Definitions[i]; d.Line == h.Line && d.Name == h.Name && d.EndLine <= len(lines) && d.Line > 0 {
 			from := d.Line
-			for from < d.EndLine && (strings.HasPrefix(strings.TrimSpace(lines[from-1]), "@") || strings.HasPrefix(strings.TrimSpace(lines[from-1]), "#")) {
-				from++ // marks above it
+			for from < d.EndLine && marked.MatchString(lines[from-1]) {
+				from++
 			}
 			h.Members = states.MembersOf(lines[from-1:d.EndLine], lines[d.EndLine:])
 			return h.Members != nil
@@ -161,6 +161,9 @@ func (s *Server) members(ctx context.Context, o *judged, h *states.Holder) bool 
 	}
 	return false
 }
+
+// marked is a line of marks above a definition.
+var marked = regexp.MustCompile(`^\s*[@#]`)
 
 // using are the texts that may use the states: the file itself, and those linked to
 // it.
@@ -171,7 +174,7 @@ func (s *Server) using(ctx context.Context, o *judged, h *states.Holder, users [
 			continue
 		}
 		lines := s.linesOf(ctx, o, p)
-		if lines == nil || p != h.Path && !slices.ContainsFunc(lines, func(l string) bool { return strings.Contains(l, h.Name) || anyOf(l, h.Members) }) {
+		if !slices.ContainsFunc(lines, func(l string) bool { return strings.Contains(l, h.Name) || anyOf(l, h.Members) }) {
 			continue
 		}
 		all = append(all, states.Text{Path: p, Lines: lines, By: func(line int) string {
