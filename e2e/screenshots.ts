@@ -36,6 +36,15 @@ const pictures = [
     more: `list=resources&thing=${encodeURIComponent('counter /api/requests')}`,
     dark: false,
   },
+  {
+    name: 'states',
+    view: 'journeys',
+    at: '',
+    more: `list=states&holder=${encodeURIComponent('desk/src/store/printerQueue.ts:2')}`,
+    dark: false,
+  },
+  { name: 'types', view: 'parts', at: '', more: 'side=shapes&shape=box', dark: false },
+  { name: 'texts', view: 'names', at: '', more: 'side=texts', dark: false },
   { name: 'beside', view: 'layout', at: 'counter', more: 'with=desk', dark: false },
 ]
 

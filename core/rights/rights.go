@@ -70,7 +70,7 @@ var speaks = regexp.MustCompile(`(?i)auth|sign(?:ed)?_?in|log(?:ged)?_?in|permis
 
 // notRights are names that speak of the like and ask for no right.
 var notRights = regexp.MustCompile(`(?i)csrf|author(?:$|s|[^i])|antiforgery|body|parse|validate|cache|limit|valid$|` +
-	`AllowAnonymous|permit_?all|log(?:ger|ging)`)
+	`AllowAnonymous|permit_?all|log(?:ger|ging)|url|redirect|origin|mime|extension|content`)
 
 // Speaks reports whether the name of what is called before something is done
 // speaks of a right.

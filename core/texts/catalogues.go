@@ -395,10 +395,23 @@ func (j *joiner) sets() []TextSet {
 	return out
 }
 
+// known ranks languages by how likely it is that who reads the code knows them.
+func known(lang string) int {
+	switch {
+	case lang == "en":
+		return 0
+	case strings.HasPrefix(lang, "en"), lang == first:
+		return 1
+	}
+	return 2
+}
+
 func (j *joiner) rows() []Row {
 	out := []Row{}
 	for _, s := range j.all {
 		for _, x := range s.keys {
+			// The language that most who read code know comes first.
+			slices.SortStableFunc(x.Held, func(a, b HeldText) int { return known(a.Tongue) - known(b.Tongue) })
 			out = append(out, *x)
 		}
 	}

@@ -313,3 +313,16 @@ def boxes(request): return redirect(reverse('lost'))
 		"boxes held 1 asked 1", "lost held 0 asked 1: held nowhere", "lot-detail held 1 asked 2", "lots held 1 asked 1",
 	}, told(got.Rows, texts.Route))
 }
+
+func TestTheLanguageThatMostKnowStandsFirst(t *testing.T) {
+	got := of(t, `
+-- l/locales/ar.json --
+{ "a": "ا", "b": "ب" }
+-- l/locales/en_GB.json --
+{ "a": "A" }
+-- l/locales/en.json --
+{ "a": "a" }
+`)
+	require.Equal(t, "a", got.Rows[0].Name)
+	require.Equal(t, []string{"en", "en_GB", "ar"}, []string{got.Rows[0].Held[0].Tongue, got.Rows[0].Held[1].Tongue, got.Rows[0].Held[2].Tongue})
+}

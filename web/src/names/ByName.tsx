@@ -67,9 +67,14 @@ export function ByName({ words }: { words: string }) {
   )
 }
 
+/** Up to how many catalogues show their languages unasked, and how many languages each. */
+const mostDrawn = 2
+const mostTongues = 24
+
 /** The catalogues with the share of their texts that each language has, the emptiest first. */
 function Sets({ sets, set }: { sets: TextList['sets']; set: string }) {
   const { show } = useWhere()
+  const few = sets.length <= mostDrawn
   return (
     <ul className="textsets">
       {sets.slice(0, 6).map((s) => (
@@ -80,10 +85,10 @@ function Sets({ sets, set }: { sets: TextList['sets']; set: string }) {
             </span>
           </button>{' '}
           <span className="faint">{saySet(s)}</span>
-          <span className="tongues">
+          <span className="tongues" hidden={!few && set !== s.name}>
             {[...s.tongues]
               .sort((a, b) => a.has - b.has)
-              .slice(0, 24)
+              .slice(0, mostTongues)
               .map((t) => (
                 <span key={t.name} title={`${t.path}: ${figure(t.has)} of ${counted(s.keys, 'text')}`}>
                   <i className="mono">{t.name}</i>
@@ -93,7 +98,9 @@ function Sets({ sets, set }: { sets: TextList['sets']; set: string }) {
                   {shareOf(t.has, s.keys)} %
                 </span>
               ))}
-            {s.tongues.length > 24 && <span className="faint">and {figure(s.tongues.length - 24)} with more</span>}
+            {s.tongues.length > mostTongues && (
+              <span className="faint">and {figure(s.tongues.length - mostTongues)} with more</span>
+            )}
           </span>
         </li>
       ))}
