@@ -22,6 +22,10 @@ var placeholders = map[string]bool{
 	"temp": true, "tmp": true, "todo": true, "blah": true, "thing": true, "stuff": true,
 }
 
+// placeholderWords are those of them that mean something on what they are called: the bar of a
+// chart, the temp of a room, the things of a list.
+var placeholderWords = map[string]bool{"bar": true, "temp": true, "tmp": true, "todo": true, "thing": true, "stuff": true, "xyz": true}
+
 func placeholderName(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		words := naming.Words(naming.Stem(f.Path))
@@ -32,10 +36,11 @@ func placeholderName(c *Context, _ *Rule) (out []hit) {
 			})
 		}
 		for _, d := range f.Facts.Definitions {
-			if len(d.Name) > 8 || d.Parent != "" || !namedThing(d) {
+			if len(d.Name) > 8 || d.Parent != "" && d.Kind != model.DefMethod || !namedThing(d) {
 				continue
 			}
-			if w := naming.Words(naming.Own(d.Name)); len(w) == 1 && placeholders[w[0]] {
+			w := naming.Words(naming.Own(d.Name))
+			if len(w) == 1 && placeholders[w[0]] && (d.Parent == "" || !placeholderWords[w[0]]) {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.4,
 					touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", d.Name),
