@@ -72,7 +72,7 @@ test('a text that a page asks for is found in no catalogue, one that a language 
   await expect(grid.getByRole('link', { name: /lang\/en\.php:/ })).toBeVisible()
   await page.getByRole('button', { name: /^settings \d+$/ }).click()
   await expect(grid.getByRole('row').filter({ hasText: 'BENCH_HOST' })).toContainText('must be set')
-  await expect(grid.getByRole('row').filter({ hasText: 'SCALE_LINE' })).toContainText('nobody reads it')
+  await expect(grid.getByRole('row').filter({ hasText: 'SCALE_LINE' })).toContainText('nothing found that reads it')
   await grid
     .getByRole('link', { name: /app\.py:/ })
     .first()

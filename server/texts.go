@@ -35,9 +35,13 @@ const (
 	textPlaces = 4
 )
 
-func allTexts(o *judged) *texts.Texts {
+func (s *Server) allTexts(ctx context.Context, o *judged) *texts.Texts {
+	ctx = context.WithoutCancel(ctx) // what is kept is for those who ask later as well
 	return cached(o, "texts", func() *texts.Texts {
-		return texts.Of(o.Reading, func(p string) model.FileOrigin { return o.Origins[p].Origin })
+		return texts.Of(o.Reading, func(p string) model.FileOrigin { return o.Origins[p].Origin }, func(fn func(string, []byte) bool) {
+			// What can not be read any more is written nowhere that could be shown.
+			_, _ = s.texts.each(ctx, s.facts, o, ".", func(f *model.File, text []byte) bool { return fn(f.Path, text) })
+		})
 	})
 }
 
@@ -59,7 +63,7 @@ func (s *Server) registerTexts(api huma.API) {
 			if o.Folder(in.place()) == nil && o.facts.File(in.place()) == nil {
 				return nil, noPlace(in.place())
 			}
-			return textList(allTexts(o), in.place(), in.TextsAsk), nil
+			return textList(s.allTexts(ctx, o), in.place(), in.TextsAsk), nil
 		})
 	}, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }
@@ -114,6 +118,7 @@ func rowOf(r texts.Row, open string) TextRow {
 	row := TextRow{Row: r, HeldIn: len(r.Held), AskedIn: len(r.Asked)}
 	if open != r.Name {
 		row.Held, row.Asked = r.Held[:min(len(r.Held), textPlaces)], r.Asked[:min(len(r.Asked), textPlaces)]
+		row.Written = r.Written[:min(len(r.Written), textPlaces)]
 		row.Missing = r.Missing[:min(len(r.Missing), 2*textPlaces)]
 	}
 	return row

@@ -22,6 +22,7 @@ type joiner struct {
 type set struct {
 	name    string
 	stem    string // of its files without the language: what some put before each key
+	home    string // the folder around the one of catalogues: what others put there
 	tongues map[string]string
 	keys    map[string]*Row
 	lower   []string // the keys in order, for what is asked for by its start
@@ -158,7 +159,7 @@ func (j *joiner) take(f *model.File, name, lang string) {
 	s := j.all[name]
 	if s == nil {
 		stem := strings.Trim(strings.ReplaceAll(strings.TrimSuffix(path.Base(name), path.Ext(name)), "*", ""), "._-")
-		s = &set{name: name, stem: stem, tongues: map[string]string{}, keys: map[string]*Row{}}
+		s = &set{name: name, stem: stem, home: homeOf(name), tongues: map[string]string{}, keys: map[string]*Row{}}
 		j.all[name] = s
 	}
 	s.tongues[lang] = f.Path
@@ -170,11 +171,21 @@ func (j *joiner) take(f *model.File, name, lang string) {
 		}
 		x := s.keys[key]
 		if x == nil {
-			x = &Row{Kind: Text, Name: key, Set: name, Held: []HeldText{}, Asked: []TextAt{}, Missing: []string{}, Wrong: []string{}}
+			x = newRow(Text, key, name)
 			s.keys[key] = x
 		}
 		x.Held = append(x.Held, HeldText{TextAt: TextAt{f.Path, l.Line}, Tongue: lang, Value: l.Value})
 	}
+}
+
+// homeOf is the nearest folder around a set that is not one for catalogues.
+func homeOf(name string) string {
+	for d := path.Dir(name); d != "." && d != "/"; d = path.Dir(d) {
+		if base := path.Base(d); base != "*" && !folders[strings.ToLower(base)] {
+			return base
+		}
+	}
+	return ""
 }
 
 // underTongue is how long the start of all keys is, where a catalogue keeps all its
@@ -218,12 +229,75 @@ func (j *joiner) ask() {
 	}
 }
 
+// write looks for the names that no known call asks for among all quoted texts: a
+// table of buttons may hold them, or a call of the codebase's own.
+func (j *joiner) write(each Each) {
+	wanted, in := map[string][]*Row{}, map[string]bool{}
+	for _, s := range j.sorted() {
+		for _, p := range s.tongues {
+			in[p] = true
+		}
+		for _, k := range s.lower {
+			if x := s.keys[k]; len(x.Asked) == 0 && len(x.Held) > 0 {
+				for _, n := range s.names(k) {
+					wanted[n] = append(wanted[n], x)
+				}
+			}
+		}
+	}
+	if len(wanted) == 0 || each == nil {
+		return
+	}
+	each(func(path string, text []byte) bool {
+		if in[path] || j.r.IsTest(path) || others(j.origin(path)) {
+			return true
+		}
+		quoted(text, func(name []byte, line int) {
+			for _, x := range wanted[string(name)] {
+				if len(x.Written) < maxWritten {
+					x.Written = append(x.Written, TextAt{path, line})
+				}
+			}
+		})
+		return true
+	})
+}
+
+// maxWritten bounds how many places are kept of one name, maxQuoted how long a name
+// is, in bytes.
+const (
+	maxWritten = 20
+	maxQuoted  = 120
+)
+
+// quoted calls fn for all that stands between two quotes of one kind on one line.
+// What is code and what a text is not told apart: two quotes may end one text and
+// begin the next, so that both readings are handed over.
+func quoted(text []byte, fn func(name []byte, line int)) {
+	line := 1
+	var last [256]int // where each kind of quote stood last, behind it
+	for i, c := range text {
+		switch c {
+		case '\n':
+			line++
+			last = [256]int{}
+		case '"', '\'', '`':
+			if from := last[c]; from > 0 && i > from && i-from <= maxQuoted {
+				fn(text[from:i], line)
+			}
+			last[c] = i + 1
+		}
+	}
+}
+
 // names are those by which a key of a set is asked for: by itself, or behind the
-// name of its file. Plural forms are asked for by what they share.
+// name of its file or of the folder that it belongs to. Plural forms are asked for by what they share.
 func (s *set) names(key string) []string {
 	all := []string{key}
-	if s.stem != "" {
-		all = append(all, s.stem+"."+key, s.stem+":"+key, s.stem+"/"+key)
+	for _, space := range []string{s.stem, s.home} {
+		if space != "" {
+			all = append(all, space+"."+key, space+":"+key, space+"/"+key)
+		}
 	}
 	for _, form := range []string{"_one", "_other", "_plural", ".one", ".other", "_zero", "_few", "_many", "_two"} {
 		if one, ok := strings.CutSuffix(key, form); ok && one != "" {
@@ -276,7 +350,7 @@ func (j *joiner) missed(name string, at TextAt) {
 	}
 	x := home.keys[key]
 	if x == nil {
-		x = &Row{Kind: Text, Name: key, Set: home.name, Held: []HeldText{}, Asked: []TextAt{}, Missing: []string{}, Wrong: []string{}}
+		x = newRow(Text, key, home.name)
 		home.keys[key] = x
 	}
 	x.Asked = append(x.Asked, at)
@@ -309,7 +383,7 @@ func (j *joiner) tellSets() {
 		for _, x := range s.keys {
 			switch {
 			case len(x.Held) == 0:
-			case len(x.Asked) > 0:
+			case len(x.Asked)+len(x.Written) > 0:
 				asked++
 				held++
 			case !x.Maybe:
@@ -351,7 +425,7 @@ func (s *set) judge(x *Row) {
 			break
 		}
 	}
-	if s.told && len(x.Asked) == 0 && !x.Maybe {
+	if s.told && len(x.Asked)+len(x.Written) == 0 && !x.Maybe {
 		x.Wrong = append(x.Wrong, Idle)
 	}
 }

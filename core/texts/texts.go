@@ -48,11 +48,18 @@ type Row struct {
 	Set     string     `json:"set" doc:"the catalogues that it belongs to, with * for the language; empty where it has none"`
 	Held    []HeldText `json:"held"`
 	Asked   []TextAt   `json:"asked"`
+	Written []TextAt   `json:"written" doc:"where its name is written as a text, if no call is known to ask for it"`
 	Maybe   bool       `json:"maybe" doc:"it may be asked for by a name that is put together when the code runs"`
 	Missing []string   `json:"missing" doc:"languages that lack it"`
 	Default string     `json:"default" doc:"of a setting: what stands for it where it is not set, as far as it is written where it is read"`
 	Must    bool       `json:"must" doc:"of a setting: to read it fails where it is not set"`
 	Wrong   []string   `json:"wrong" doc:"what may be wrong with it"`
+}
+
+func newRow(kind, name, set string) *Row {
+	return &Row{
+		Kind: kind, Name: name, Set: set, Held: []HeldText{}, Asked: []TextAt{}, Written: []TextAt{}, Missing: []string{}, Wrong: []string{},
+	}
 }
 
 // TextSet are catalogues that hold the same texts in several languages.
@@ -79,11 +86,17 @@ type Texts struct {
 	Rows []Row     `json:"rows"`
 }
 
+// Each hands over the texts of all files until told to stop.
+type Each func(fn func(path string, text []byte) bool)
+
 // Of joins the names of a codebase. Tests and what was copied in ask for nothing.
-func Of(r *reading.Reading, origin func(path string) model.FileOrigin) *Texts {
+// each is asked for the texts where a name is asked for by no call that is known: it
+// may be written all the same.
+func Of(r *reading.Reading, origin func(path string) model.FileOrigin, each Each) *Texts {
 	j := &joiner{r: r, origin: origin}
 	j.catalogues()
 	j.ask()
+	j.write(each)
 	j.tellSets()
 	out := &Texts{Sets: j.sets(), Rows: append(append(j.rows(), settings(r, origin)...), named(r)...)}
 	slices.SortFunc(out.Rows, func(a, b Row) int {
@@ -124,7 +137,7 @@ func settings(r *reading.Reading, origin func(string) model.FileOrigin) []Row {
 	rows := map[string]*Row{}
 	row := func(name string) *Row {
 		if rows[name] == nil {
-			rows[name] = &Row{Kind: Setting, Name: name, Held: []HeldText{}, Asked: []TextAt{}, Missing: []string{}, Wrong: []string{}}
+			rows[name] = newRow(Setting, name, "")
 		}
 		return rows[name]
 	}
@@ -181,7 +194,7 @@ func named(r *reading.Reading) []Row {
 			}
 			x := rows[t.Name]
 			if x == nil {
-				x = &Row{Kind: Route, Name: t.Name, Held: []HeldText{}, Asked: []TextAt{}, Missing: []string{}, Wrong: []string{}}
+				x = newRow(Route, t.Name, "")
 				rows[t.Name] = x
 			}
 			x.Held = append(x.Held, HeldText{TextAt: TextAt{f.Path, t.Line}, Value: t.Method + " " + t.Pattern})
@@ -230,7 +243,7 @@ func askRoutes(r *reading.Reading, rows map[string]*Row) {
 				}
 			}
 			if x == nil && a.Sure && !strings.ContainsAny(a.Name, "*:./ ") {
-				x = &Row{Kind: Route, Name: a.Name, Held: []HeldText{}, Asked: []TextAt{}, Missing: []string{}, Wrong: []string{}}
+				x = newRow(Route, a.Name, "")
 				rows[a.Name] = x
 			}
 			if x != nil {

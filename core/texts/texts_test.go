@@ -12,13 +12,18 @@ import (
 	"jantel/core/texts"
 
 	"github.com/stretchr/testify/require"
+	"golang.org/x/tools/txtar"
 )
 
 func of(t *testing.T, tree string) *texts.Texts {
 	t.Helper()
 	s := testkit.Survey(t, tree)
 	o := judgement.Judge(s, model.Brief{}, nil)
-	return texts.Of(o.Reading, func(p string) model.FileOrigin { return o.Origins[p].Origin })
+	return texts.Of(o.Reading, func(p string) model.FileOrigin { return o.Origins[p].Origin }, func(fn func(string, []byte) bool) {
+		for _, f := range txtar.Parse([]byte(tree)).Files {
+			fn(f.Name, f.Data)
+		}
+	})
 }
 
 // told writes a row as one line: what it is, how often it is held and asked for, and
@@ -29,6 +34,9 @@ func told(all []texts.Row, kind string) (out []string) {
 			continue
 		}
 		line := fmt.Sprintf("%s held %d asked %d", r.Name, len(r.Held), len(r.Asked))
+		if len(r.Written) > 0 {
+			line += fmt.Sprintf(" written %d", len(r.Written))
+		}
 		if r.Maybe {
 			line += " maybe"
 		}
@@ -235,13 +243,56 @@ func TestThatNobodyAsksIsNotSaidWhereTheWayIsNotKnown(t *testing.T) {
 -- locales/de.json --
 { "a": "A", "b": "B", "c": "C", "d": "D" }
 -- src/a.js --
-export const a = pages.pick('a', 'b', 'c'), b = t('d')
+export const a = pages.pick(a, b, c), b = t('d')
 `)
 	require.False(t, got.Sets[0].Told)
 	require.Equal(t, 1, got.Sets[0].Asked)
 	for _, r := range got.Rows {
 		require.Empty(t, r.Wrong, r.Name)
 	}
+}
+
+func TestANameThatIsWrittenAnywhereIsNotSaidToBeIdle(t *testing.T) {
+	got := of(t, `
+-- locales/en.json --
+{ "bar.bold": "Bold", "bar.wide": "Wide", "bar.gone": "Gone", "a": "A", "b": "B", "c": "C" }
+-- locales/de.json --
+{ "bar.bold": "Fett", "bar.wide": "Weit", "bar.gone": "Weg", "a": "A", "b": "B", "c": "C" }
+-- src/bar.js --
+export const buttons = [{ key: 'bold', label: 'bar.bold' }, ["bar.wide", 1]]
+export const all = [t('a'), t('b'), t('c')]
+-- src/bar.test.js --
+expect('bar.gone')
+`)
+	require.Equal(t, []string{
+		"a held 2 asked 1", "b held 2 asked 1", "bar.bold held 2 asked 0 written 1", "bar.gone held 2 asked 0: not asked for",
+		"bar.wide held 2 asked 0 written 1", "c held 2 asked 1",
+	}, told(got.Rows, texts.Text))
+}
+
+func TestKeysBehindTheNameOfTheirPlugIn(t *testing.T) {
+	got := of(t, `
+-- plugins/sieve/localization/en.inc --
+<?php
+$labels['saved'] = 'Saved';
+$labels['gone'] = 'Gone';
+$labels['set'] = 'Set';
+$labels['down'] = 'Down';
+$labels['up'] = 'Up';
+-- plugins/sieve/localization/de.inc --
+<?php
+$labels['saved'] = 'Gesichert';
+$labels['gone'] = 'Weg';
+$labels['set'] = 'Satz';
+$labels['down'] = 'Ab';
+$labels['up'] = 'Auf';
+-- plugins/sieve/sieve.php --
+<?php
+class Sieve { function a() { $this->show_message('sieve.saved'); $this->add_label('sieve.set', 'sieve.down'); gettext('up'); } }
+`)
+	require.Equal(t, []string{
+		"down held 2 asked 1", "gone held 2 asked 0: not asked for", "saved held 2 asked 1", "set held 2 asked 1", "up held 2 asked 1",
+	}, told(got.Rows, texts.Text))
 }
 
 func TestSettingsWithWhatStandsForThem(t *testing.T) {

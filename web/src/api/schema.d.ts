@@ -3139,6 +3139,8 @@ export interface components {
             name: string;
             /** @description the catalogues that it belongs to, with * for the language; empty where it has none */
             set: string;
+            /** @description where its name is written as a text, if no call is known to ask for it */
+            written: components["schemas"]["TextAt"][];
             /** @description what may be wrong with it */
             wrong: string[];
         };

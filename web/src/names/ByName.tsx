@@ -1,13 +1,14 @@
 import { useState } from 'react'
 import { useTexts } from '../api/queries'
-import type { TextList, TextRow } from '../api/types'
+import type { TextRow } from '../api/types'
 import { Ledger, type Column } from '../parts/ledger/Ledger'
 import { WordsField } from '../parts/WordsField'
 import { Failed, Waiting } from '../parts/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
-import { counted, figure, shortPath } from '../theme/ink'
-import { saySet, sayValue, sayWrong, shareOf, textKinds, wrongText } from './byName'
+import { counted, figure } from '../theme/ink'
+import { sayValue, sayWrong, textKinds, wrongText } from './byName'
+import { TextSets } from './TextSets'
 
 /** What the code asks for by a name that no compiler looks at, and what holds it. */
 export function ByName({ words }: { words: string }) {
@@ -41,7 +42,7 @@ export function ByName({ words }: { words: string }) {
           </button>
         ))}
       </div>
-      {kind.id === 'text' && d.sets.length > 0 && <Sets sets={d.sets} set={set} />}
+      {kind.id === 'text' && d.sets.length > 0 && <TextSets sets={d.sets} set={set} />}
       {(d.kinds[kind.id] ?? 0) === 0 ? (
         <p className="say">{kind.none}</p>
       ) : (
@@ -67,48 +68,6 @@ export function ByName({ words }: { words: string }) {
   )
 }
 
-/** Up to how many catalogues show their languages unasked, and how many languages each. */
-const mostDrawn = 2
-const mostTongues = 24
-
-/** The catalogues with the share of their texts that each language has, the emptiest first. */
-function Sets({ sets, set }: { sets: TextList['sets']; set: string }) {
-  const { show } = useWhere()
-  const few = sets.length <= mostDrawn
-  return (
-    <ul className="textsets">
-      {sets.slice(0, 6).map((s) => (
-        <li key={s.name}>
-          <button type="button" aria-pressed={set === s.name} onClick={() => show({ set: set === s.name ? '' : s.name })}>
-            <span className="mono" title={s.name}>
-              {shortPath(s.name, 46)}
-            </span>
-          </button>{' '}
-          <span className="faint">{saySet(s)}</span>
-          <span className="tongues" hidden={!few && set !== s.name}>
-            {[...s.tongues]
-              .sort((a, b) => a.has - b.has)
-              .slice(0, mostTongues)
-              .map((t) => (
-                <span key={t.name} title={`${t.path}: ${figure(t.has)} of ${counted(s.keys, 'text')}`}>
-                  <i className="mono">{t.name}</i>
-                  <span className="track">
-                    <em style={{ width: `${shareOf(t.has, s.keys)}%` }} />
-                  </span>
-                  {shareOf(t.has, s.keys)} %
-                </span>
-              ))}
-            {s.tongues.length > mostTongues && (
-              <span className="faint">and {figure(s.tongues.length - mostTongues)} with more</span>
-            )}
-          </span>
-        </li>
-      ))}
-      {sets.length > 6 && <li className="faint">{counted(sets.length - 6, 'more catalogue')}; words narrow the list.</li>}
-    </ul>
-  )
-}
-
 const name: Column<TextRow> = {
   id: 'name',
   title: 'name',
@@ -123,7 +82,14 @@ const asked = (title: string): Column<TextRow> => ({
   id: 'asked',
   title,
   width: 'minmax(130px, 0.9fr)',
-  cell: (r) => <First all={r.asked} of={r.asked_in} none={r.maybe ? 'put together when it runs' : '–'} />,
+  cell: (r) =>
+    r.asked.length === 0 && r.written.length > 0 ? (
+      <>
+        <First all={r.written} of={r.written.length} none="" /> <small className="faint">written</small>
+      </>
+    ) : (
+      <First all={r.asked} of={r.asked_in} none={r.maybe ? 'put together when it runs' : '–'} />
+    ),
 })
 const held = (title: string): Column<TextRow> => ({
   id: 'held',
@@ -188,6 +154,11 @@ function Places({ r }: { r: TextRow }) {
       {r.asked.map((a) => (
         <p key={`${a.path} ${a.line}`}>
           asked for in <PlaceLink path={a.path} line={a.line} max={50} />
+        </p>
+      ))}
+      {r.written.map((a) => (
+        <p key={`${a.path} ${a.line}`}>
+          written in <PlaceLink path={a.path} line={a.line} max={50} />, by no call that is known to ask for it
         </p>
       ))}
       {r.missing.length > 0 && <p className="unsure">missing in {r.missing.join(', ')}</p>}

@@ -8,6 +8,7 @@ const row = (r: Partial<TextRow>): TextRow => ({
   set: 'locales/*.json',
   held: [],
   asked: [],
+  written: [],
   maybe: false,
   missing: [],
   default: '',
@@ -22,7 +23,7 @@ describe('names that no compiler looks at', () => {
   it('says which languages lack a text, the first of many', () => {
     expect(sayWrong(row({ wrong: ['missing in some'], missing: ['de', 'fr'] }))).toBe('missing in de, fr')
     const many = row({ wrong: ['missing in some', 'not asked for'], missing: ['de', 'es', 'fr', 'nl', 'pl', 'sv'] })
-    expect(sayWrong(many)).toBe('missing in de, es, fr, nl and 2 more; nobody asks for it')
+    expect(sayWrong(many)).toBe('missing in de, es, fr, nl and 2 more; nothing found that asks for it')
     expect(sayWrong(row({}))).toBe('')
   })
 

@@ -25,10 +25,10 @@ const wrongWords: Record<TextRow['kind'], Record<string, string>> = {
   text: {
     'held nowhere': 'in no catalogue',
     'missing in some': 'missing in a language',
-    'not asked for': 'nobody asks for it',
+    'not asked for': 'nothing found that asks for it',
     'held twice': 'twice in one catalogue',
   },
-  setting: { 'held nowhere': 'no sample names it', 'not asked for': 'nobody reads it' },
+  setting: { 'held nowhere': 'no sample names it', 'not asked for': 'nothing found that reads it' },
   route: { 'held nowhere': 'no route has the name', 'held twice': 'of several routes' },
 }
 
