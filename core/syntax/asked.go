@@ -135,22 +135,37 @@ const named = `(?:"([^"\n]+)"|'([^'\n]+)')`
 // inPages are the shapes in which pages ask for a text or an address: the first
 // group is the name.
 var inPages = []struct {
-	kind string
-	lead string
-	sure bool
-	re   *regexp.Regexp
+	kind  string
+	leads []string // one of which each text with the shape has in it
+	sure  bool
+	re    *regexp.Regexp
 }{
-	{model.AskText, "(", true, regexp.MustCompile(`(?:\$tc?|\b__|@lang|\btrans|\bgettext|\bI18n\.t|\bi18n\.t)\s*\(\s*` + named)},
-	{model.AskText, "(", false, regexp.MustCompile(`\b(?:t|_|msg|translate)\s*\(\s*` + named)},
-	{model.AskText, "{%", true, regexp.MustCompile(`\{%-?\s*(?:trans|translate)\s+` + named)},
-	{model.AskText, "|", true, regexp.MustCompile(`\{\{-?\s*` + named + `\s*\|\s*(?:translate|trans|transloco)\b`)},
-	{model.AskText, "#{", true, regexp.MustCompile(`#\{([A-Za-z][\w.\-]*)\}`)},
-	{model.AskText, "ocalizer[", true, regexp.MustCompile(`ocalizer\[\s*(?:"([^"\n]+)")`)},
-	{model.AskText, " t ", false, regexp.MustCompile(`<%=?\s*t\s+` + named)},
-	{model.AskText, "data-", true, regexp.MustCompile(`\bdata-(?:l10n-id|i18n|translate|i18n-key)\s*=\s*"([^"\n{}<>]+)"`)},
-	{model.AskRoute, "{%", true, regexp.MustCompile(`\{%-?\s*url\s+` + named)},
-	{model.AskRoute, "(", true, regexp.MustCompile(`\burl_for\s*\(\s*` + named)},
-	{model.AskRoute, "(", false, regexp.MustCompile(`\b(?:route|path|url)\s*\(\s*` + named)},
+	{
+		model.AskText, []string{"$t", "__", "@lang", "trans", "gettext", "18n.t"}, true,
+		regexp.MustCompile(`(?:\$tc?|\b__|@lang|\btrans|\bgettext|\bI18n\.t|\bi18n\.t)\s*\(\s*` + named),
+	},
+	{
+		model.AskText, []string{" t(", "{t(", "_(", "msg(", "translate(", "=t(", "(t("}, false,
+		regexp.MustCompile(`\b(?:t|_|msg|translate)\(\s*` + named),
+	},
+	{model.AskText, []string{"{%"}, true, regexp.MustCompile(`\{%-?\s*(?:trans|translate)\s+` + named)},
+	{
+		model.AskText, []string{"translate", "trans", "transloco"}, true,
+		regexp.MustCompile(`\{\{-?\s*` + named + `\s*\|\s*(?:translate|trans|transloco)\b`),
+	},
+	{model.AskText, []string{"#{"}, true, regexp.MustCompile(`#\{([A-Za-z][\w.\-]*)\}`)},
+	{model.AskText, []string{"ocalizer["}, true, regexp.MustCompile(`ocalizer\[\s*(?:"([^"\n]+)")`)},
+	{model.AskText, []string{" t ", "=t "}, false, regexp.MustCompile(`<%=?\s*t\s+` + named)},
+	{
+		model.AskText, []string{"data-l10n", "data-i18n", "data-translate"}, true,
+		regexp.MustCompile(`\bdata-(?:l10n-id|i18n|translate|i18n-key)\s*=\s*"([^"\n{}<>]+)"`),
+	},
+	{model.AskRoute, []string{"{%"}, true, regexp.MustCompile(`\{%-?\s*url\s+` + named)},
+	{model.AskRoute, []string{"url_for"}, true, regexp.MustCompile(`\burl_for\s*\(\s*` + named)},
+	{
+		model.AskRoute, []string{"route(", "route (", "path(", "path (", "url(", "url ("}, false,
+		regexp.MustCompile(`\b(?:route|path|url)\s*\(\s*` + named),
+	},
 }
 
 // AskedInPage lists what the text of a page asks for by name; line tells the line
@@ -159,7 +174,7 @@ func AskedInPage(text []byte, line func(at int) int) []model.AskFact {
 	var out []model.AskFact
 	for i := range inPages {
 		p := &inPages[i]
-		if !bytes.Contains(text, []byte(p.lead)) {
+		if !slices.ContainsFunc(p.leads, func(l string) bool { return bytes.Contains(text, []byte(l)) }) {
 			continue
 		}
 		for _, m := range p.re.FindAllSubmatchIndex(text, maxAsked) {

@@ -104,7 +104,7 @@ func (o *opening) line(t string, n int) {
 		o.words = nil // what stood above was a title
 	case strings.HasPrefix(t, "#"), strings.HasPrefix(t, ">"), strings.HasPrefix(t, "|"), strings.HasPrefix(t, "="),
 		strings.HasPrefix(t, ".. "), strings.HasPrefix(t, "---"):
-	case strings.TrimSpace(badge.ReplaceAllString(t, "")) == "":
+	case strings.Contains(t, "](") && strings.TrimSpace(badge.ReplaceAllString(t, "")) == "":
 	case o.bare && strings.HasPrefix(t, "* ") && len(strings.Fields(t)) < 5 && len(o.words) == 0:
 	default:
 		if len(o.words) == 0 {
