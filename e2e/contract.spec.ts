@@ -117,3 +117,11 @@ test('states are drawn with what leads from one to another, and each step leads 
   await expect(page).toHaveURL(/printerQueue\.ts/)
   await expect(page.locator('.pickedline')).toContainText('jammed')
 })
+
+test('a router that a comment switches off is told with its line', async ({ page, demo }) => {
+  await open(page, demo, 'journeys')
+  await expect(page.getByText('One is switched off by a comment')).toBeVisible()
+  await page.getByRole('link', { name: 'all below /api' }).click()
+  await expect(page).toHaveURL(/counter%2Fsrc%2Fapp\.ts|counter\/src\/app\.ts/)
+  await expect(page.locator('.pickedline')).toContainText('labelsRoutes')
+})

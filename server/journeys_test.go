@@ -275,6 +275,29 @@ test('answers', () => { expect(app).toBeDefined() })
 	require.Equal(t, http.StatusUnprocessableEntity, r.StatusCode, "it takes a reason")
 }
 
+func TestRoutesInCommentsAreToldApart(t *testing.T) {
+	dir := testkit.Tree(t, `
+-- package.json --
+{ "dependencies": { "express": "4" } }
+-- src/app.js --
+const app = require('express')()
+app.get('/lots', (req, res) => res.end())
+// app.delete('/lots/:id', (req, res) => res.end())
+-- src/app.test.js --
+const app = require('express')()
+app.get('/x', (req, res) => res.end())
+// app.get('/y', (req, res) => res.end())
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var c server.Contract
+	p.get(fmt.Sprintf("/api/codebases/%d/routes", id), &c)
+	require.Len(t, c.Routes, 2, "what stands in a comment is no route")
+	require.Equal(t, []server.OffRow{{Method: "DELETE", Pattern: "/lots/:id", Path: "src/app.js", Line: 3}}, c.Off)
+	p.get(fmt.Sprintf("/api/codebases/%d/routes?path=/lots", id), &c)
+	require.Empty(t, c.Off, "an address that is typed is answered by none of them")
+}
+
 func TestRightsAreToldHolesFirst(t *testing.T) {
 	dir := testkit.Tree(t, `
 -- package.json --

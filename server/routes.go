@@ -22,6 +22,29 @@ type Contract struct {
 	Routes    []RouteRow        `json:"routes" doc:"those that tests declare last; of a typed address in the order in which they are tried"`
 	Tests     int               `json:"tests" doc:"how many of them tests declare"`
 	Resources []routes.Resource `json:"resources" doc:"of the routes that no test declares"`
+	Off       []OffRow          `json:"off" doc:"routes, and routers put below a path, that a comment switches off"`
+}
+
+// OffRow is a route that stands in a comment.
+type OffRow struct {
+	Method  string `json:"method" doc:"empty where a router is put below the path"`
+	Pattern string `json:"pattern"`
+	Path    string `json:"path"`
+	Line    int    `json:"line"`
+}
+
+// offAt are the routes at a place that a comment switches off.
+func offAt(o *judged, place string) []OffRow {
+	out := []OffRow{}
+	for f := range o.Reading.Own(place) {
+		if o.Reading.IsTest(f.Path) {
+			continue
+		}
+		for _, r := range f.Facts.OffRoutes {
+			out = append(out, OffRow{r.Method, r.Pattern, f.Path, r.Line})
+		}
+	}
+	return out
 }
 
 // routesView lists the routes that are declared or answered at a place, or those
@@ -62,7 +85,7 @@ func routesAt(o *judged, place string) *Contract {
 				calls[routeKey(q.Route)]++
 			}
 		}
-		out := &Contract{Routes: []RouteRow{}}
+		out := &Contract{Routes: []RouteRow{}, Off: offAt(o, place)}
 		var tests []RouteRow
 		var plain []model.Route
 		for i := range all {
@@ -102,7 +125,7 @@ func answering(all *Contract, method, typed string) *Contract {
 	for i := range all.Routes {
 		plain[i] = all.Routes[i].Route
 	}
-	out := &Contract{Routes: []RouteRow{}, Resources: []routes.Resource{}}
+	out := &Contract{Routes: []RouteRow{}, Resources: []routes.Resource{}, Off: []OffRow{}}
 	var tests []RouteRow
 	for _, i := range routes.Answering(plain, method, typed) {
 		if row := all.Routes[i]; row.InTests {

@@ -6,7 +6,7 @@ import "slices"
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
 //msgp:tuple WiredFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
-//msgp:tuple Inside Choice Flag TestCase Stretch EnvFact AskFact
+//msgp:tuple Inside Choice Flag TestCase Stretch EnvFact AskFact OffRoute
 //msgp:limit arrays:2000000 maps:2000000
 //msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf
@@ -124,13 +124,14 @@ type Facts struct {
 	Choices     []Choice
 	Flags       []Flag
 	Cases       []TestCase
-	Asides      []Stretch // comments that are code
-	StyleBlocks []Stretch // styles written at the top of a file of code
-	Answers     []Mention // where an answer to a request is handed over, by its kind
-	OuterStyles []Mention // styles that place what they are set on among others, by name
-	Asked       []AskFact // what it asks for by a name that is held elsewhere, by line
-	Texts       []Literal // of a catalogue: the texts it holds, by their keys
-	Given       []Literal // variables of the environment that it gives a value, as a sample or to a process
+	Asides      []Stretch  // comments that are code
+	StyleBlocks []Stretch  // styles written at the top of a file of code
+	Answers     []Mention  // where an answer to a request is handed over, by its kind
+	OuterStyles []Mention  // styles that place what they are set on among others, by name
+	Asked       []AskFact  // what it asks for by a name that is held elsewhere, by line
+	Texts       []Literal  // of a catalogue: the texts it holds, by their keys
+	OffRoutes   []OffRoute // routes, and routers put below a path, that a comment switches off
+	Given       []Literal  // variables of the environment that it gives a value, as a sample or to a process
 }
 
 // EnvFact is a variable of the environment that is read.
@@ -150,6 +151,13 @@ type AskFact struct {
 	// Sure says that the call is for nothing else; others count when what they name
 	// is held somewhere.
 	Sure bool
+}
+
+// OffRoute is a route that is there as a comment alone.
+type OffRoute struct {
+	Method  string // upper case; "" where a router is put below the path, or none is told
+	Pattern string
+	Line    int
 }
 
 // Kinds of AskFact.

@@ -561,8 +561,8 @@ func (z *EnvFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 49
-	o = append(o, 0xdc, 0x0, 0x31)
+	// array header, size 50
+	o = append(o, 0xdc, 0x0, 0x32)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -843,13 +843,21 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Texts[za0032].Value)
 		o = msgp.AppendInt(o, z.Texts[za0032].Line)
 	}
-	o = msgp.AppendArrayHeader(o, uint32(len(z.Given)))
-	for za0033 := range z.Given {
+	o = msgp.AppendArrayHeader(o, uint32(len(z.OffRoutes)))
+	for za0033 := range z.OffRoutes {
 		// array header, size 3
 		o = append(o, 0x93)
-		o = msgp.AppendString(o, z.Given[za0033].Name)
-		o = msgp.AppendString(o, z.Given[za0033].Value)
-		o = msgp.AppendInt(o, z.Given[za0033].Line)
+		o = msgp.AppendString(o, z.OffRoutes[za0033].Method)
+		o = msgp.AppendString(o, z.OffRoutes[za0033].Pattern)
+		o = msgp.AppendInt(o, z.OffRoutes[za0033].Line)
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Given)))
+	for za0034 := range z.Given {
+		// array header, size 3
+		o = append(o, 0x93)
+		o = msgp.AppendString(o, z.Given[za0034].Name)
+		o = msgp.AppendString(o, z.Given[za0034].Value)
+		o = msgp.AppendInt(o, z.Given[za0034].Line)
 	}
 	return
 }
@@ -862,8 +870,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 49 {
-		err = msgp.ArrayError{Wanted: 49, Got: zb0001}
+	if zb0001 != 50 {
+		err = msgp.ArrayError{Wanted: 50, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1947,42 +1955,84 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 	var zb0050 uint32
 	zb0050, bts, err = msgp.ReadArrayHeaderBytes(bts)
 	if err != nil {
-		err = msgp.WrapError(err, "Given")
+		err = msgp.WrapError(err, "OffRoutes")
 		return
 	}
 	if zb0050 > z0914a1belimitArrays {
 		err = msgp.ErrLimitExceeded
 		return
 	}
-	if cap(z.Given) >= int(zb0050) {
-		z.Given = (z.Given)[:zb0050]
+	if cap(z.OffRoutes) >= int(zb0050) {
+		z.OffRoutes = (z.OffRoutes)[:zb0050]
 	} else {
-		z.Given = make([]Literal, zb0050)
+		z.OffRoutes = make([]OffRoute, zb0050)
 	}
-	for za0033 := range z.Given {
+	for za0033 := range z.OffRoutes {
 		var zb0051 uint32
 		zb0051, bts, err = msgp.ReadArrayHeaderBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "Given", za0033)
+			err = msgp.WrapError(err, "OffRoutes", za0033)
 			return
 		}
 		if zb0051 != 3 {
 			err = msgp.ArrayError{Wanted: 3, Got: zb0051}
 			return
 		}
-		z.Given[za0033].Name, bts, err = msgp.ReadStringBytes(bts)
+		z.OffRoutes[za0033].Method, bts, err = msgp.ReadStringBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "Given", za0033, "Name")
+			err = msgp.WrapError(err, "OffRoutes", za0033, "Method")
 			return
 		}
-		z.Given[za0033].Value, bts, err = msgp.ReadStringBytes(bts)
+		z.OffRoutes[za0033].Pattern, bts, err = msgp.ReadStringBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "Given", za0033, "Value")
+			err = msgp.WrapError(err, "OffRoutes", za0033, "Pattern")
 			return
 		}
-		z.Given[za0033].Line, bts, err = msgp.ReadIntBytes(bts)
+		z.OffRoutes[za0033].Line, bts, err = msgp.ReadIntBytes(bts)
 		if err != nil {
-			err = msgp.WrapError(err, "Given", za0033, "Line")
+			err = msgp.WrapError(err, "OffRoutes", za0033, "Line")
+			return
+		}
+	}
+	var zb0052 uint32
+	zb0052, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Given")
+		return
+	}
+	if zb0052 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Given) >= int(zb0052) {
+		z.Given = (z.Given)[:zb0052]
+	} else {
+		z.Given = make([]Literal, zb0052)
+	}
+	for za0034 := range z.Given {
+		var zb0053 uint32
+		zb0053, bts, err = msgp.ReadArrayHeaderBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0034)
+			return
+		}
+		if zb0053 != 3 {
+			err = msgp.ArrayError{Wanted: 3, Got: zb0053}
+			return
+		}
+		z.Given[za0034].Name, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0034, "Name")
+			return
+		}
+		z.Given[za0034].Value, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0034, "Value")
+			return
+		}
+		z.Given[za0034].Line, bts, err = msgp.ReadIntBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Given", za0034, "Line")
 			return
 		}
 	}
@@ -2118,8 +2168,12 @@ func (z *Facts) Msgsize() (s int) {
 		s += 1 + msgp.StringPrefixSize + len(z.Texts[za0032].Name) + msgp.StringPrefixSize + len(z.Texts[za0032].Value) + msgp.IntSize
 	}
 	s += msgp.ArrayHeaderSize
-	for za0033 := range z.Given {
-		s += 1 + msgp.StringPrefixSize + len(z.Given[za0033].Name) + msgp.StringPrefixSize + len(z.Given[za0033].Value) + msgp.IntSize
+	for za0033 := range z.OffRoutes {
+		s += 1 + msgp.StringPrefixSize + len(z.OffRoutes[za0033].Method) + msgp.StringPrefixSize + len(z.OffRoutes[za0033].Pattern) + msgp.IntSize
+	}
+	s += msgp.ArrayHeaderSize
+	for za0034 := range z.Given {
+		s += 1 + msgp.StringPrefixSize + len(z.Given[za0034].Name) + msgp.StringPrefixSize + len(z.Given[za0034].Value) + msgp.IntSize
 	}
 	return
 }
@@ -2656,6 +2710,54 @@ func (z *MountFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *MountFact) Msgsize() (s int) {
 	s = 1 + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Path) + msgp.StringPrefixSize + len(z.Target) + msgp.IntSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z OffRoute) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 3
+	o = append(o, 0x93)
+	o = msgp.AppendString(o, z.Method)
+	o = msgp.AppendString(o, z.Pattern)
+	o = msgp.AppendInt(o, z.Line)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *OffRoute) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 3 {
+		err = msgp.ArrayError{Wanted: 3, Got: zb0001}
+		return
+	}
+	z.Method, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Method")
+		return
+	}
+	z.Pattern, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Pattern")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z OffRoute) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Method) + msgp.StringPrefixSize + len(z.Pattern) + msgp.IntSize
 	return
 }
 

@@ -58,6 +58,7 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	}
 	answers(f, s)
 	insides(f, s)
+	offRoutes(f, s)
 	prints(f, s)
 	f.Hints = weigh(s)
 	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })

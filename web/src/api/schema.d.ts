@@ -1434,6 +1434,8 @@ export interface components {
             list: components["schemas"]["Reached"][];
         };
         Contract: {
+            /** @description routes, and routers put below a path, that a comment switches off */
+            off: components["schemas"]["OffRow"][];
             /** @description of the routes that no test declares */
             resources: components["schemas"]["Resource"][];
             /** @description those that tests declare last; of a typed address in the order in which they are tried */
@@ -2201,6 +2203,14 @@ export interface components {
         Note: {
             path: string;
             text: string;
+        };
+        OffRow: {
+            /** Format: int64 */
+            line: number;
+            /** @description empty where a router is put below the path */
+            method: string;
+            path: string;
+            pattern: string;
         };
         OneDefinition: {
             called_by: components["schemas"]["CallEnd"][];

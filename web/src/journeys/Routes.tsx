@@ -1,10 +1,12 @@
 import { useMemo, useState } from 'react'
 import { useRoutes } from '../api/queries'
+import type { Contract } from '../api/types'
 import { Ledger } from '../parts/ledger/Ledger'
 import { sortingFrom, sortingText } from '../parts/ledger/moves'
 import { Failed, Waiting } from '../parts/Waiting'
 import { WordsField } from '../parts/WordsField'
 import { useNarrowing } from '../place/narrow'
+import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { routeColumns } from './routeColumns'
@@ -54,6 +56,7 @@ export function Routes() {
           </button>
         )}
       </p>
+      {!wanted && <Off off={data.off} />}
       {list.length === 0 && !wanted ? (
         <div className="empty">
           <p className="say">No route was found here{tests > 0 && ' but in tests'}.</p>
@@ -81,5 +84,22 @@ export function Routes() {
         />
       )}
     </>
+  )
+}
+
+/** Routes that are there as comments alone. */
+function Off({ off }: { off: Contract['off'] }) {
+  if (off.length === 0) return null
+  return (
+    <p className="faint">
+      {off.length === 1 ? 'One is switched off by a comment' : `${figure(off.length)} are switched off by comments`}:{' '}
+      {off.slice(0, 6).map((r, i) => (
+        <span key={`${r.path}:${r.line}`}>
+          {i > 0 && ', '}
+          <PlaceLink path={r.path} line={r.line} as={`${r.method || 'all below'} ${r.pattern}`} />
+        </span>
+      ))}
+      {off.length > 6 && ` and ${figure(off.length - 6)} more`}.
+    </p>
   )
 }

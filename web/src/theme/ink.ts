@@ -20,6 +20,7 @@ export function shortPath(path: string, max: number): string {
     return `${path.slice(0, keep)}…${path.slice(-keep)}`
   }
   let head = parts[0] ?? ''
+  if (head.length + last.length + 3 > max) return `…/${last}`
   let i = 1
   while (i < parts.length - 1 && head.length + (parts[i] ?? '').length + last.length + 4 <= max) head += `/${parts[i++]}`
   return i === parts.length - 1 ? path : `${head}/…/${last}`
