@@ -7,8 +7,7 @@ export default defineConfig({
   outputDir: 'results',
   fullyParallel: true,
   workers: 2,
-  // A browser starved on a small machine may miss a wait: tried once more, and named in the output.
-  retries: 1,
+  retries: 0,
   timeout: 150_000,
   expect: { timeout: 15_000 },
   reporter: 'list',

@@ -325,36 +325,41 @@ func (t *teller) screen(a *Permitted, q relations.Request) {
 	}
 }
 
+// groupKey is what routes of one module are about.
+type groupKey struct{ module, thing string }
+
 // holes tells what is missing of the checks. Only where rights are asked for in a
 // module at all, and of half of what changes something, it means something that
 // nothing is asked.
 func holes(all []Permitted, module func(path string) string) {
 	type tally struct{ changing, guarded int }
-	by := map[string]*tally{}
-	of := func(a *Permitted) *tally {
-		m := module(a.Path)
-		if by[m] == nil {
-			by[m] = &tally{}
-		}
-		return by[m]
-	}
+	by, groups := map[string]*tally{}, map[groupKey][]*Permitted{}
+	keys := make([]groupKey, len(all))
 	for i := range all {
-		if a := &all[i]; a.Changes {
-			of(a).changing++
+		a := &all[i]
+		keys[i] = groupKey{module(a.Path), thing(a.Pattern)}
+		n := by[keys[i].module]
+		if n == nil {
+			n = &tally{}
+			by[keys[i].module] = n
+		}
+		if a.Changes {
+			groups[keys[i]] = append(groups[keys[i]], a)
+			n.changing++
 			if a.kept() {
-				of(a).guarded++
+				n.guarded++
 			}
 		}
 	}
 	for i := range all {
-		a := &all[i]
-		switch n := of(a); {
+		a, like := &all[i], groups[keys[i]]
+		switch n := by[keys[i].module]; {
 		case a.kept():
-			a.less(all, module)
+			a.less(like)
 		case len(a.Checks) > 0:
 			a.Hole = ScreenOnly
 		case !a.Changes || opens.MatchString(a.Pattern):
-		case n.guarded > 0 && 2*n.guarded >= n.changing-1, a.alone(all, module):
+		case n.guarded > 0 && 2*n.guarded >= n.changing-1, a.alone(like):
 			a.Hole = Open
 		}
 	}
@@ -362,19 +367,8 @@ func holes(all []Permitted, module func(path string) string) {
 
 // alone reports whether all others that change the same thing check a right, two of
 // them at least.
-func (a *Permitted) alone(all []Permitted, module func(path string) string) bool {
-	others := 0
-	for i := range all {
-		b := &all[i]
-		if b == a || !b.Changes || thing(b.Pattern) != thing(a.Pattern) || module(b.Path) != module(a.Path) {
-			continue
-		}
-		if !b.kept() {
-			return false
-		}
-		others++
-	}
-	return others >= 2
+func (a *Permitted) alone(like []*Permitted) bool {
+	return len(like) > 2 && !slices.ContainsFunc(like, func(b *Permitted) bool { return b != a && !b.kept() })
 }
 
 // opens are addresses by which one comes to have rights.
@@ -387,25 +381,22 @@ func (a *Permitted) kept() bool {
 }
 
 // less tells the right that most others which change the same thing ask for and the
-// action does not: of three or more others, three quarters.
-func (a *Permitted) less(all []Permitted, module func(path string) string) {
-	if !a.Changes {
+// action does not: of three or more others, three quarters. What asks for a second
+// right of its own asks for another, not for less.
+func (a *Permitted) less(like []*Permitted) {
+	own := a.names()
+	if !a.Changes || len(own) > 1 {
 		return
 	}
-	others, asked := 0, map[string]int{}
-	for i := range all {
-		b := &all[i]
-		if b == a || !b.Changes || thing(b.Pattern) != thing(a.Pattern) || module(b.Path) != module(a.Path) {
-			continue
-		}
-		others++
+	asked := map[string]int{}
+	for _, b := range like {
 		for _, n := range b.names() {
 			asked[n]++
 		}
 	}
-	own := a.names()
+	others := len(like) - 1
 	for _, n := range slices.Sorted(maps.Keys(asked)) {
-		if others >= 3 && 4*asked[n] >= 3*others && !slices.Contains(own, n) && len(own) < 2 {
+		if others >= 3 && 4*asked[n] >= 3*others && !slices.Contains(own, n) {
 			a.Hole, a.Lacks = Less, n
 			return
 		}

@@ -105,7 +105,7 @@ func (t *traiter) askedAs(i int) {
 		a.Name, a.Sure = s.Unquote(i+2), true
 	case string(w) == "id" && s.Is(i+1, "=") && s.Kind(i+2) == String && s.Is(i-1, "FormattedMessage"):
 		a.Name, a.Sure = s.Unquote(i+2), true
-	case hasEnd(w, "ocalizer") && s.Is(i+1, "[") && s.Kind(i+2) == String:
+	case bytes.HasSuffix(w, localizer) && s.Is(i+1, "[") && s.Kind(i+2) == String:
 		a.Name, a.Sure = s.Unquote(i+2), true
 	case textMembers[string(w)] && s.Is(i+1, ".") && s.IsIdent(i+2) && !s.Is(i+3, "("):
 		a.Name = s.Text(i + 2)
@@ -115,9 +115,8 @@ func (t *traiter) askedAs(i int) {
 	t.keepAsked(a)
 }
 
-func hasEnd(w []byte, end string) bool {
-	return len(w) >= len(end) && string(w[len(w)-len(end):]) == end
-}
+// localizer is how the names of what hands texts out in brackets end.
+var localizer = []byte("ocalizer")
 
 // mayAsk turns away nearly all words before askedAs looks at them: by the first
 // sign of what it knows, or the last of a localizer.
@@ -126,7 +125,7 @@ func mayAsk(w []byte) bool {
 	case 'i', 'R', 'S', 'M', 'T', 's', 'p':
 		return string(w) == "i18nKey" || string(w) == "id" || textMembers[string(w)]
 	}
-	return w[len(w)-1] == 'r' && hasEnd(w, "ocalizer")
+	return w[len(w)-1] == 'r' && bytes.HasSuffix(w, localizer)
 }
 
 // named is a text in either quotes.

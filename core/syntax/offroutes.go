@@ -16,7 +16,7 @@ var switchedOff = regexp.MustCompile(`^(?:[\w$]+(?:\.|->|::))*` +
 	`MapGet|MapPost|MapPut|MapDelete|HandleFunc|Handle|path|re_path)` +
 	`(?:\(|\s+)\s*["'](/?[\w/:{}<>*.\-]*)["']\s*(?:,|\)|=>)`)
 
-// methods are the words of it that name a method.
+// offMethods are the words of it that name a method.
 var offMethods = map[string]string{
 	"get": "GET", "post": "POST", "put": "PUT", "patch": "PATCH", "delete": "DELETE", "mapget": "GET", "mappost": "POST",
 	"mapput": "PUT", "mapdelete": "DELETE",

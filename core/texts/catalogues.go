@@ -216,7 +216,7 @@ func (j *joiner) ask() {
 				continue
 			}
 			if head, _, open := strings.Cut(a.Name, "*"); open {
-				j.maybe(head, TextAt{f.Path, a.Line})
+				j.maybe(head)
 				continue
 			}
 			for _, x := range where[a.Name] {
@@ -309,7 +309,7 @@ func (s *set) names(key string) []string {
 
 // maybe marks the keys that start as what is asked for does. A start too short says
 // nothing.
-func (j *joiner) maybe(head string, at TextAt) {
+func (j *joiner) maybe(head string) {
 	if len(head) < 2 {
 		return
 	}
@@ -338,7 +338,7 @@ func (j *joiner) missed(name string, at TextAt) {
 			key, home = rest, s
 		case dotted && !strings.Contains(name, " ") && s.startsWith(head+"."):
 			home = s
-		case strings.Contains(name, " ") && s.startsWithSentence():
+		case strings.Contains(name, " ") && s.sentences():
 			home = s
 		}
 		if home != nil {
@@ -361,8 +361,8 @@ func (s *set) startsWith(head string) bool {
 	return k < len(s.lower) && strings.HasPrefix(s.lower[k], head)
 }
 
-// startsWithSentence reports whether the keys of a set are the texts themselves.
-func (s *set) startsWithSentence() bool {
+// sentences reports whether the keys of a set are the texts themselves.
+func (s *set) sentences() bool {
 	n := 0
 	for _, k := range s.lower {
 		if strings.Contains(k, " ") {
