@@ -136,9 +136,16 @@ func Systems(s *model.Survey, j *judgement.Result, partOf func(path string) (par
 		}
 		found[part][roster].add(name, path, line)
 	}
+	coded := map[string]map[string]bool{} // stores that code asks for, by name, with the parts that do
 	for _, e := range s.External {
 		if n := named(stores, e.Package); n != "" {
 			add(1, n, e.From, e.Line)
+			if part, ok := partOf(e.From); ok {
+				if coded[n] == nil {
+					coded[n] = map[string]bool{}
+				}
+				coded[n][part] = true
+			}
 		}
 		if n := named(abroad, e.Package); n != "" {
 			add(2, n, e.From, e.Line)
@@ -150,7 +157,11 @@ func Systems(s *model.Survey, j *judgement.Result, partOf func(path string) (par
 			continue
 		}
 		for _, r := range f.Facts.Runs {
-			if roster, ok := rosterOf[r.Kind]; ok {
+			roster, ok := rosterOf[r.Kind]
+			if part, _ := partOf(f.Path); r.Kind == model.RunStore && coded[r.Name] != nil && !coded[r.Name][part] {
+				continue // what is started there is the store of the part whose code asks for it
+			}
+			if ok {
 				add(roster, r.Name, f.Path, r.Line)
 			}
 		}

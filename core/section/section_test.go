@@ -279,3 +279,34 @@ func TestNothingLiesOverAnythingElse(t *testing.T) {
 		require.Equal(t, x, cut(t, tree.String(), "."), "the same tree is drawn alike")
 	}
 }
+
+func TestAStoreThatIsStartedForAPartIsItsStoreAndNoOther(t *testing.T) {
+	x := cut(t, `
+-- counter/package.json --
+{ "name": "counter", "dependencies": { "pg": "8" } }
+-- counter/src/data.ts --
+import { Pool } from 'pg'
+export function rows() { return new Pool().query('SELECT * FROM lots') }
+-- counter/src/app.ts --
+import { rows } from './data'
+rows()
+-- tools/a.ts --
+export const a = 1
+-- tools/b.ts --
+import { a } from './a'
+export const b = a
+-- compose.yaml --
+services:
+  store:
+    image: postgres:16
+  cache:
+    image: redis:7
+`, ".")
+	count := map[string]int{}
+	for _, tag := range x.Tags {
+		if tag.Below {
+			count[tag.Text]++
+		}
+	}
+	require.Equal(t, map[string]int{"PostgreSQL": 1, "Redis": 1}, count, "what no code asks for is shown where it is started")
+}
