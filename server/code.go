@@ -127,3 +127,21 @@ func names(ns []string) []string {
 	}
 	return ns
 }
+
+// linesOf are the lines of a file; nil where its text is not kept any more.
+func (s *Server) linesOf(ctx context.Context, o *judged, path string) []string {
+	f := o.facts.File(path)
+	if f == nil || f.Facts == nil || f.Hash == "" {
+		return nil
+	}
+	data, err := s.facts.Text(ctx, f.Hash)
+	if err != nil {
+		return nil
+	}
+	text, _ := syntax.Decode(data)
+	lines := strings.Split(string(text), "\n")
+	for i := range lines {
+		lines[i] = strings.TrimRight(lines[i], "\r")
+	}
+	return lines
+}

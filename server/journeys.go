@@ -8,7 +8,6 @@ import (
 	"jantel/core/calls"
 	"jantel/core/journeys"
 	"jantel/core/model"
-	"jantel/core/syntax"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -168,16 +167,10 @@ func endOf(o *judged, st *model.JourneyStop) int {
 // where none does. Beyond the definition nothing is shown.
 func (s *Server) around(ctx context.Context, o *judged, st *model.JourneyStop, at int) (first int, lines []string) {
 	lines = []string{}
-	f := o.facts.File(st.Path)
-	if f == nil || f.Hash == "" {
-		return 0, lines
-	}
-	data, err := s.facts.Text(ctx, f.Hash)
-	if err != nil {
+	all := s.linesOf(ctx, o, st.Path)
+	if all == nil {
 		return 0, lines // it is not kept any more; the way itself is known all the same
 	}
-	text, _ := syntax.Decode(data)
-	all := strings.Split(string(text), "\n")
 	begins := max(st.Line, 1)
 	first = begins
 	last := begins + linesBefore + linesBehind
@@ -186,7 +179,7 @@ func (s *Server) around(ctx context.Context, o *judged, st *model.JourneyStop, a
 	}
 	last = min(last, endOf(o, st), len(all))
 	for i := first; i <= last; i++ {
-		l := strings.TrimRight(all[i-1], "\r")
+		l := all[i-1]
 		if len(l) > maxLine {
 			l = l[:maxLine] + " …"
 		}

@@ -21,7 +21,7 @@ const mostActions = 400
 // rightsView tells of each route at a place where rights are checked.
 func (s *Server) rightsView(_ context.Context, o *judged, place string) (*Allowed, error) {
 	all := cached(o, "rights", func() *rights.Rights {
-		return rights.Of(o.Reading, o.journeys(), allRoutes(o), func(p string) string { return model.ProjectOf(o.Modules, p) })
+		return rights.Of(o.Reading, o.journeys(), allRoutes(o), o.module)
 	})
 	out := &Allowed{Rights: rights.Rights{Actions: []rights.Permitted{}, Names: []string{}}, Holes: map[string]int{}}
 	named := map[string]bool{}

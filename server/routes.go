@@ -102,7 +102,7 @@ func routesAt(o *judged, place string) *Contract {
 			plain = append(plain, *r)
 		}
 		out.Tests = len(tests)
-		out.Resources = routes.Resources(plain, func(p string) string { return model.ProjectOf(o.Modules, p) })
+		out.Resources = routes.Resources(plain, o.module)
 		for i := range out.Resources {
 			x := &out.Resources[i]
 			for _, said := range o.Said {

@@ -219,6 +219,9 @@ func cached[T any](o *judged, name string, make func() T) T {
 	return v
 }
 
+// module is the module that a path belongs to.
+func (o *judged) module(p string) string { return model.ProjectOf(o.Modules, p) }
+
 // etag names the state that an answer was made from: facts and judgement, and
 // those parts of the review that it shows.
 func (o *judged) etag(parts ...review.Part) string {

@@ -20,7 +20,7 @@ const mostHanded = 400
 
 func (s *Server) wiringView(_ context.Context, o *judged, place string) (*WiringList, error) {
 	all := cached(o, "wiring", func() []wiring.Handed {
-		return wiring.Join(o.Reading, func(p string) string { return model.ProjectOf(o.Modules, p) })
+		return wiring.Join(o.Reading, o.module)
 	})
 	out := &WiringList{Rows: []wiring.Handed{}, Wrong: map[string]int{}}
 	for i := range all {

@@ -6,7 +6,10 @@ import (
 	"strings"
 	"testing"
 
+	"jantel/core/judgement"
+	"jantel/core/model"
 	"jantel/core/shapes"
+	"jantel/core/testkit"
 
 	"github.com/stretchr/testify/require"
 )
@@ -257,6 +260,70 @@ func TestWhatAShapeIsAbout(t *testing.T) {
 	} {
 		require.Equal(t, want, strings.Join(shapes.About(name), " "), name)
 	}
+}
+
+func TestShapesAboutOneThingStandTogether(t *testing.T) {
+	s := testkit.Survey(t, `
+-- a/types.ts --
+export interface Box {
+  id: string
+}
+export interface SeedBox {
+  id: string
+}
+export interface BoxState {
+  open: boolean
+}
+export interface SeedRequest {
+  id: string
+}
+export interface CreateBoxRequest {
+  id: string
+}
+export class Scale {
+  zero = 0
+  weigh(grams: number) {
+    const net = grams - this.zero
+    return net
+  }
+}
+-- a/types.test.ts --
+export interface Box {
+  id: string
+}
+-- b/schema.sql --
+CREATE TABLE boxes (
+  id TEXT
+);
+CREATE TABLE requests (
+  id TEXT
+);
+CREATE TABLE states (
+  id TEXT
+);
+`)
+	groups := shapes.GroupsOf(judgement.Judge(s, model.Brief{}, nil).Reading)
+	got := map[string][]string{}
+	for about, all := range groups {
+		for _, x := range all {
+			got[about] = append(got[about], x.Name)
+			require.Equal(t, all, groups.With(x))
+		}
+	}
+	require.Equal(t, map[string][]string{
+		"box":     {"Box", "CreateBoxRequest", "boxes", "SeedBox"},
+		"request": {"requests", "SeedRequest"},
+		// A state is no thing of its own, so that the state of a box stays by itself.
+		"state": {"states"}, "box state": {"BoxState"},
+	}, got, "what mostly does something is no shape, and tests have none")
+}
+
+func TestHowFarShapesDriftedApart(t *testing.T) {
+	n, told := shapes.Otherwise(fields("id:int grams:int"), [][]shapes.ShapeField{fields("x:int"), fields("id:int grams:string shelf:int")})
+	require.True(t, told)
+	require.Equal(t, 2, n, "grams and shelf, of the one that shares most")
+	_, told = shapes.Otherwise(fields("id:int"), [][]shapes.ShapeField{fields("x:int"), nil})
+	require.False(t, told)
 }
 
 func FuzzFields(f *testing.F) {
