@@ -24,6 +24,9 @@ var (
 	suffixed = regexp.MustCompile(`^[A-Za-z][\w.\-]*[_\-.]([a-z]{2}(?:[_\-][A-Z]{2})?)\.(?:properties|json|yml|yaml|ts)$`)
 )
 
+// CatalogueFolder reports whether a folder of that name holds texts by language.
+func CatalogueFolder(name string) bool { return catalogueFolders[strings.ToLower(name)] }
+
 // translated are texts by language, whatever format they are written in.
 func (t *teller) translated(f *model.File) (model.FileOrigin, string) {
 	ext := strings.ToLower(path.Ext(f.Path))
@@ -38,9 +41,8 @@ func (t *teller) translated(f *model.File) (model.FileOrigin, string) {
 	folder := ""
 	byLocale := locale.MatchString(stem)
 	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		name := strings.ToLower(path.Base(d))
-		if catalogueFolders[name] {
-			folder = name
+		if name := path.Base(d); CatalogueFolder(name) {
+			folder = strings.ToLower(name)
 			break
 		}
 		byLocale = byLocale || locale.MatchString(path.Base(d)) && len(path.Base(d)) > 1

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/origin"
 	"jantel/core/reading"
 )
 
@@ -26,6 +27,7 @@ type set struct {
 	tongues map[string]string
 	keys    map[string]*Row
 	lower   []string // the keys in order, for what is asked for by its start
+	spoken  bool     // its keys are the texts themselves
 	told    bool
 }
 
@@ -60,9 +62,15 @@ func isTongue(w string) bool {
 	return tongues[first]
 }
 
-// folders are what catalogues lie in.
-var folders = words(`locale locales lang langs language languages i18n l10n intl translations translation nls localization localisation
-	localizations _locales po messages resources strings text texts`)
+// isFolder reports whether catalogues lie in folders of that name: those that hold
+// texts by language, and some that may hold others as well.
+func isFolder(name string) bool {
+	switch strings.ToLower(name) {
+	case "resources", "strings", "text", "texts":
+		return true
+	}
+	return origin.CatalogueFolder(name)
+}
 
 // belongs tells the set that a catalogue belongs to and its language: the path with
 // "*" where the language stands, in the name of the file or of a folder around it.
@@ -82,7 +90,7 @@ func belongs(p string) (set, lang string) {
 			parts[i] = "values*"
 			return strings.Join(parts, "/") + "/" + base, m[1]
 		}
-		if isTongue(parts[i]) && i > 0 && folders[strings.ToLower(parts[i-1])] {
+		if isTongue(parts[i]) && i > 0 && isFolder(parts[i-1]) {
 			lang, parts[i] = parts[i], "*"
 			return strings.Join(parts, "/") + "/" + base, lang
 		}
@@ -125,6 +133,7 @@ func (j *joiner) catalogues() {
 			s.lower = append(s.lower, k)
 		}
 		sort.Strings(s.lower)
+		s.spoken = s.sentences()
 	}
 }
 
@@ -148,7 +157,7 @@ func saidByPath(name string) bool {
 		return true
 	}
 	for d := path.Dir(name); d != "." && d != "/"; d = path.Dir(d) {
-		if folders[strings.ToLower(path.Base(d))] {
+		if isFolder(path.Base(d)) {
 			return true
 		}
 	}
@@ -181,7 +190,7 @@ func (j *joiner) take(f *model.File, name, lang string) {
 // homeOf is the nearest folder around a set that is not one for catalogues.
 func homeOf(name string) string {
 	for d := path.Dir(name); d != "." && d != "/"; d = path.Dir(d) {
-		if base := path.Base(d); base != "*" && !folders[strings.ToLower(base)] {
+		if base := path.Base(d); base != "*" && !isFolder(base) {
 			return base
 		}
 	}
@@ -338,7 +347,7 @@ func (j *joiner) missed(name string, at TextAt) {
 			key, home = rest, s
 		case dotted && !strings.Contains(name, " ") && s.startsWith(head+"."):
 			home = s
-		case strings.Contains(name, " ") && s.sentences():
+		case strings.Contains(name, " ") && s.spoken:
 			home = s
 		}
 		if home != nil {

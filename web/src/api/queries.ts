@@ -21,7 +21,11 @@ export const client = new QueryClient({
   },
 })
 
-const params = (a: At) => ({ params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined } } })
+const params = (a: At) => paramsWith(a, {})
+/** Where a view looks, and what else is asked for. */
+const paramsWith = <M extends object>(a: At, more: M) => ({
+  params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, ...more } },
+})
 const path = (id: number) => ({ params: { path: { id } } })
 
 export const useHome = (enabled = true) =>
@@ -73,18 +77,10 @@ export const useSmells = (a: At, n: Narrow, count: number, enabled: boolean) =>
     queryKey: keys.view('smells', a, n.feature, n.role, count),
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/smells', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              feature: n.feature || undefined,
-              role: n.role || undefined,
-              count,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/smells',
+          paramsWith(a, { feature: n.feature || undefined, role: n.role || undefined, count }),
+        ),
       ),
     enabled,
     placeholderData: keepPreviousData,
@@ -101,23 +97,19 @@ export const useDesk = (
     queryKey: keys.view('desk', a, n.feature, n.role, by.group, by.key, by.words, by.quiet, by.each, count),
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/desk', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              feature: n.feature || undefined,
-              role: n.role || undefined,
-              group: by.group,
-              key: by.key || undefined,
-              words: by.words || undefined,
-              quiet: by.quiet || undefined,
-              each: by.each || undefined,
-              count,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/desk',
+          paramsWith(a, {
+            feature: n.feature || undefined,
+            role: n.role || undefined,
+            group: by.group,
+            key: by.key || undefined,
+            words: by.words || undefined,
+            quiet: by.quiet || undefined,
+            each: by.each || undefined,
+            count,
+          }),
+        ),
       ),
     placeholderData: keepPreviousData,
   })
@@ -133,23 +125,19 @@ export const useParts = (
     queryKey: keys.view('parts', a, n.feature, n.role, by.words, by.kind, by.only, by.sort, by.up, count),
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/parts', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              feature: n.feature || undefined,
-              role: n.role || undefined,
-              words: by.words || undefined,
-              kind: by.kind || undefined,
-              only: by.only || undefined,
-              sort: by.sort,
-              up: by.up || undefined,
-              count,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/parts',
+          paramsWith(a, {
+            feature: n.feature || undefined,
+            role: n.role || undefined,
+            words: by.words || undefined,
+            kind: by.kind || undefined,
+            only: by.only || undefined,
+            sort: by.sort,
+            up: by.up || undefined,
+            count,
+          }),
+        ),
       ),
     placeholderData: keepPreviousData,
   })
@@ -158,12 +146,7 @@ export const useParts = (
 export const usePart = (a: At, name: string) =>
   useQuery({
     queryKey: keys.view('part', a, name),
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/part', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, name } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/part', paramsWith(a, { name }))),
   })
 
 /** What a change at a place may touch: of the definition that holds a line, else of all of it. */
@@ -172,12 +155,7 @@ export const useReach = (a: At, line: number, enabled: boolean) =>
     queryKey: keys.view('reach', a, line),
     enabled,
     placeholderData: keepPreviousData,
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/reach', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line: line || undefined } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/reach', paramsWith(a, { line: line || undefined }))),
   })
 
 /** How the code of a place speaks, with the words that are asked for. */
@@ -186,14 +164,7 @@ export const useNames = (a: At, words: string, short: boolean) =>
     queryKey: keys.view('names', a, words, short),
     placeholderData: keepPreviousData,
     queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/names', {
-          params: {
-            path: { id: a.id },
-            query: { at: a.at, survey: a.survey || undefined, words: words || undefined, short: short || undefined },
-          },
-        }),
-      ),
+      answer(api.GET('/api/codebases/{id}/names', paramsWith(a, { words: words || undefined, short: short || undefined }))),
   })
 
 /** What is asked for by name at a place, and what holds it. */
@@ -203,20 +174,16 @@ export const useTexts = (a: At, ask: { kind: TextRow['kind']; words: string; wro
     placeholderData: keepPreviousData,
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/texts', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              kind: ask.kind,
-              words: ask.words || undefined,
-              wrong: ask.wrong || undefined,
-              set: ask.set || undefined,
-              open: ask.open || undefined,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/texts',
+          paramsWith(a, {
+            kind: ask.kind,
+            words: ask.words || undefined,
+            wrong: ask.wrong || undefined,
+            set: ask.set || undefined,
+            open: ask.open || undefined,
+          }),
+        ),
       ),
   })
 
@@ -243,12 +210,7 @@ export const useStates = (a: At) =>
 export const useStateHolder = (a: At, line: number) =>
   useQuery({
     queryKey: keys.view('state', a, line),
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/state', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/state', paramsWith(a, { line }))),
   })
 
 /** What several types of a place are about. */
@@ -256,12 +218,7 @@ export const useShapes = (a: At, words: string) =>
   useQuery({
     queryKey: keys.view('shapes', a, words),
     placeholderData: keepPreviousData,
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/shapes', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, words: words || undefined } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/shapes', paramsWith(a, { words: words || undefined }))),
   })
 
 /** The type at a line beside others that are about the same, field by field. */
@@ -269,12 +226,7 @@ export const useShape = (a: At, line: number) =>
   useQuery({
     queryKey: keys.view('shape', a, line),
     enabled: line > 0,
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/shape', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/shape', paramsWith(a, { line }))),
   })
 
 export const useRights = (a: At) =>
@@ -292,14 +244,7 @@ export const useRoutes = (a: At, typed: string, full = false) =>
   useQuery({
     queryKey: keys.view('routes', a, typed, full),
     queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/routes', {
-          params: {
-            path: { id: a.id },
-            query: { at: a.at, survey: a.survey || undefined, path: typed || undefined, full: full || undefined },
-          },
-        }),
-      ),
+      answer(api.GET('/api/codebases/{id}/routes', paramsWith(a, { path: typed || undefined, full: full || undefined }))),
     placeholderData: keepPreviousData,
   })
 
@@ -309,12 +254,7 @@ export const useDefinition = (a: At, line: number) =>
     queryKey: keys.view('definition', a, line),
     enabled: line > 0,
     placeholderData: keepPreviousData,
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/definition', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/definition', paramsWith(a, { line }))),
   })
 
 /** What the renaming of the definition at a line would touch; asked for with a line alone. */
@@ -322,12 +262,7 @@ export const useRename = (a: At, line: number) =>
   useQuery({
     queryKey: keys.view('rename', a, line),
     enabled: line > 0,
-    queryFn: () =>
-      answer(
-        api.GET('/api/codebases/{id}/rename', {
-          params: { path: { id: a.id }, query: { at: a.at, survey: a.survey || undefined, line } },
-        }),
-      ),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/rename', paramsWith(a, { line }))),
   })
 
 /** The way of one route, from what answers it to what is kept. */
@@ -370,22 +305,18 @@ export const useDependencies = (
     queryKey: keys.view('dependencies', a, open ? [...open].sort().join('\n') : null, o.tests, o.rim, o.focus, a.feature, a.role),
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/dependencies', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              open: open && open.length > 0 ? [...open] : undefined,
-              auto: open ? undefined : true,
-              tests: o.tests || undefined,
-              rim: o.rim || undefined,
-              focus: o.focus || undefined,
-              feature: a.feature || undefined,
-              role: a.role || undefined,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/dependencies',
+          paramsWith(a, {
+            open: open && open.length > 0 ? [...open] : undefined,
+            auto: open ? undefined : true,
+            tests: o.tests || undefined,
+            rim: o.rim || undefined,
+            focus: o.focus || undefined,
+            feature: a.feature || undefined,
+            role: a.role || undefined,
+          }),
+        ),
       ),
     placeholderData: keepPreviousData,
   })
@@ -402,18 +333,10 @@ export const useBetween = (a: At, pair: { from: string; to: string; class: strin
     enabled: pair !== null,
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/between', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              from: pair?.from ?? '',
-              to: pair?.to ?? '',
-              class: pair?.class || undefined,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/between',
+          paramsWith(a, { from: pair?.from ?? '', to: pair?.to ?? '', class: pair?.class || undefined }),
+        ),
       ),
   })
 
@@ -437,18 +360,10 @@ export const useBeside = (a: At, b: At) =>
     queryKey: keys.view('beside', a, b.id, b.survey, b.at),
     queryFn: () =>
       answer(
-        api.GET('/api/codebases/{id}/beside', {
-          params: {
-            path: { id: a.id },
-            query: {
-              at: a.at,
-              survey: a.survey || undefined,
-              with: b.at,
-              'with-codebase': b.id === a.id ? undefined : b.id,
-              'with-survey': b.survey || undefined,
-            },
-          },
-        }),
+        api.GET(
+          '/api/codebases/{id}/beside',
+          paramsWith(a, { with: b.at, 'with-codebase': b.id === a.id ? undefined : b.id, 'with-survey': b.survey || undefined }),
+        ),
       ),
   })
 
