@@ -16,6 +16,30 @@ type jsonJourney struct {
 	Operations []jsonOperation `json:"operations"`
 	Ends       []string        `json:"ends"`
 	Broken     *string         `json:"broken"` // why it could not be followed
+	Around     []jsonInsert    `json:"around"` // what runs before, around and after what answers, in running order
+}
+
+type jsonInsert struct {
+	Name   *string `json:"name"` // null where it is written in place
+	When   string  `json:"when"` // before, around, after, error
+	Path   string  `json:"path"` // where it is put there
+	Line   int     `json:"line"`
+	ToPath *string `json:"to_path"` // where what runs is defined; null where that is not told
+	ToLine *int    `json:"to_line"`
+}
+
+type jsonFault struct {
+	What string  `json:"what"` // raise, turn, swallow
+	Name *string `json:"name"`
+	Line int     `json:"line"`
+}
+
+func insertsOf(all []model.RouteInsert) []jsonInsert {
+	out := []jsonInsert{}
+	for _, x := range all {
+		out = append(out, jsonInsert{maybe(x.Name), x.When, x.Path, x.Line, maybe(x.ToPath), maybe(x.ToLine)})
+	}
+	return out
 }
 
 type jsonWay struct {
@@ -37,6 +61,9 @@ type jsonStop struct {
 	From *int        `json:"from"` // line in the stop before that leads here
 	Role *model.Role `json:"role"`
 	Tie  model.Tie   `json:"tie"`
+	// Bounds is what makes it a transaction, null where it makes none.
+	Bounds *string     `json:"bounds"`
+	Faults []jsonFault `json:"faults"`
 }
 
 type jsonOperation struct {
@@ -53,12 +80,18 @@ func journeysOf(j *judgement.Result) []jsonJourney {
 		y := jsonJourney{
 			Start: jsonStart{s.Kind, s.Path, s.Name, s.Line}, Stops: []jsonStop{}, Others: x.Others, Skipped: list(x.Skipped),
 			Operations: []jsonOperation{}, Ends: list(x.Ends), Broken: maybe(x.Broken),
+			Around: []jsonInsert{},
 		}
 		if x.Route != nil {
+			y.Around = insertsOf(x.Route.Around)
 			y.Route = &jsonWay{x.Route.Method, x.Route.Pattern}
 		}
 		for _, t := range x.Stops {
-			y.Stops = append(y.Stops, jsonStop{t.Path, t.Name, t.Line, maybe(t.From), maybe(t.Role), t.Tie})
+			stop := jsonStop{t.Path, t.Name, t.Line, maybe(t.From), maybe(t.Role), t.Tie, maybe(t.Bounds), []jsonFault{}}
+			for _, x := range t.Faults {
+				stop.Faults = append(stop.Faults, jsonFault{x.What, maybe(x.Name), x.Line})
+			}
+			y.Stops = append(y.Stops, stop)
 		}
 		for _, o := range x.Operations {
 			y.Operations = append(y.Operations, jsonOperation{o.Entity, o.What, o.Path, o.Line})

@@ -197,6 +197,14 @@ type jsonRoute struct {
 	// route or marked at what answers.
 	Guards  []string `json:"guards"`
 	Answers *string  `json:"answers"` // null: it could not be told
+	// Checks is what looks at what is sent before it is used.
+	Checks []string     `json:"checks"`
+	Around []jsonInsert `json:"around"`
+	// App is the file at the head of the routers it hangs below, order the place at
+	// which it is tried there: null where the most exact route answers.
+	App      string `json:"app"`
+	Order    *int   `json:"order"`
+	Fallback bool   `json:"fallback"` // it answers what no other route does
 }
 
 func routesOf(s *model.Survey) []jsonRoute {
@@ -205,6 +213,7 @@ func routesOf(s *model.Survey) []jsonRoute {
 		out = append(out, jsonRoute{
 			Method: r.Method, Pattern: r.Pattern, Path: r.Path, Line: r.Line, HandlerPath: maybe(r.HandlerPath),
 			HandlerName: maybe(r.HandlerName), InPlace: r.InPlace, Guards: list(r.Guards), Name: maybe(r.Name), Answers: maybe(r.Answers),
+			Checks: list(r.Checks), Around: insertsOf(r.Around), App: r.App, Order: maybe(r.Order), Fallback: r.Fallback,
 		})
 	}
 	return out

@@ -87,13 +87,26 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			kind, err = "application/json", report.JSON(&out, o.facts, o.Result, report.Extras{})
 		}
 	default:
-		problem(
-			w, http.StatusNotFound,
-			"findings go out as findings.md and findings.csv, the survey as survey.html, survey.md and survey.json, "+
-				"the section as section.svg, "+
-				"dependencies as dependencies.svg, .dot and .graphml",
-		)
-		return
+		hand, known := handOuts[file]
+		if !known {
+			problem(
+				w, http.StatusNotFound,
+				"findings go out as findings.md and findings.csv, the survey as survey.html, survey.md and survey.json, "+
+					"the section as section.svg, dependencies as dependencies.svg, .dot and .graphml, "+
+					"a way as journey.svg, a part as part.md and part.svg, what is reached as reach.md and reach.svg",
+			)
+			return
+		}
+		o, e := s.shelf.survey(r.Context(), id, survey)
+		if e != nil {
+			problem(w, http.StatusNotFound, e.Error())
+			return
+		}
+		if e := hand.write(r.Context(), s, o, q, &out); e != nil {
+			problem(w, status(e), e.Error())
+			return
+		}
+		kind = hand.kind
 	}
 	if err != nil {
 		problem(w, http.StatusInternalServerError, err.Error())

@@ -26,6 +26,9 @@ type Way struct {
 	Operations []WayOperation  `json:"operations"`
 	Ends       []string        `json:"ends"`
 	Tests      []TestOfHandler `json:"tests" doc:"those that reach what answers, the nearest first"`
+	// Around is what runs before, around and after what answers, in running order.
+	Around []model.RouteInsert `json:"around"`
+	Checks []string            `json:"checks" doc:"what looks at what is sent, as far as it is told"`
 }
 
 // Stop is a definition on the way, with some lines of it.
@@ -38,6 +41,16 @@ type Stop struct {
 	At    int        `json:"at" doc:"the line that leads on, or that does what the way is for; 0 where neither is told"`
 	First int        `json:"first" doc:"number of the first line shown"`
 	Lines []string   `json:"lines"`
+	// Bounds is what makes a transaction of it; empty where nothing does.
+	Bounds string      `json:"bounds"`
+	Faults []FaultHere `json:"faults" doc:"what it raises, turns into another fault or swallows"`
+}
+
+// FaultHere is a fault that a stop raises, or what becomes of one there.
+type FaultHere struct {
+	What string `json:"what" enum:"raise,turn,swallow"`
+	Name string `json:"name" doc:"its class, or the number that is answered; empty where it is not told"`
+	Line int    `json:"line"`
 }
 
 // WayOperation is what a journey does to something that is kept.
@@ -74,13 +87,21 @@ func (s *Server) journey(ctx context.Context, in *struct {
 	Pattern string `query:"pattern" required:"true"`
 }) (*view[*Way], error) {
 	return viewOf(ctx, s, &in.ViewIn, func(o *judged) (*Way, error) {
-		for _, j := range o.journeys() {
-			if r := j.Route; r != nil && r.Path == in.place() && r.Line == in.Line && r.Method == in.Method && r.Pattern == in.Pattern {
-				return s.way(ctx, o, &j), nil
-			}
+		if w := s.wayOf(ctx, o, in.place(), in.Line, in.Method, in.Pattern); w != nil {
+			return w, nil
 		}
 		return nil, huma.Error404NotFound("no such route is declared in " + in.place())
 	})
+}
+
+// wayOf is the way of the route that is declared at a line; nil where none is.
+func (s *Server) wayOf(ctx context.Context, o *judged, place string, line int, method, pattern string) *Way {
+	for _, j := range o.journeys() {
+		if r := j.Route; r != nil && r.Path == place && r.Line == line && r.Method == method && r.Pattern == pattern {
+			return s.way(ctx, o, &j)
+		}
+	}
+	return nil
 }
 
 // journeys are all of a survey.
@@ -113,6 +134,7 @@ func (s *Server) way(ctx context.Context, o *judged, j *model.Journey) *Way {
 		Method: j.Route.Method, Pattern: j.Route.Pattern, Guards: append([]string{}, j.Route.Guards...),
 		Broken: j.Broken, Others: j.Others, Ends: append([]string{}, j.Ends...),
 		Skipped: append([]model.Role{}, j.Skipped...), Stops: []Stop{}, Operations: []WayOperation{}, Tests: []TestOfHandler{},
+		Around: append([]model.RouteInsert{}, j.Route.Around...), Checks: append([]string{}, j.Route.Checks...),
 	}
 	for _, other := range o.journeys() {
 		if r := other.Route; r != nil && r.Path == j.Route.Path && r.Line != j.Route.Line {
@@ -132,7 +154,13 @@ func (s *Server) way(ctx context.Context, o *judged, j *model.Journey) *Way {
 		} else {
 			at = endsAt(o, j, &st)
 		}
-		stop := Stop{Path: st.Path, Name: st.Name, Line: st.Line, Role: st.Role, Tie: st.Tie, At: at, Lines: []string{}}
+		stop := Stop{
+			Path: st.Path, Name: st.Name, Line: st.Line, Role: st.Role, Tie: st.Tie, At: at, Lines: []string{},
+			Bounds: st.Bounds, Faults: []FaultHere{},
+		}
+		for _, x := range st.Faults {
+			stop.Faults = append(stop.Faults, FaultHere{x.What, x.Name, x.Line})
+		}
 		stop.First, stop.Lines = s.around(ctx, o, &st, at)
 		w.Stops = append(w.Stops, stop)
 	}

@@ -1,10 +1,16 @@
 package server_test
 
 import (
+	"bytes"
+	"encoding/xml"
+	"errors"
 	"fmt"
+	"io"
 	"net/http"
+	"net/url"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"jantel/core/model"
@@ -47,8 +53,14 @@ func TestRoutesAreListedAndATypedPathIsAnswered(t *testing.T) {
 	}
 	all := get("")
 	require.Equal(t, []model.Route{
-		{Method: "GET", Pattern: "/api/lots/:id", Path: "src/lots.ts", Line: 4, HandlerPath: "src/handlers.ts", HandlerName: "list", HandlerLine: 1, Guards: []string{}},
-		{Method: "GET", Pattern: "/health", Path: "src/app.ts", Line: 5, Guards: []string{}},
+		{
+			Method: "GET", Pattern: "/api/lots/:id", Path: "src/lots.ts", Line: 4, HandlerPath: "src/handlers.ts", HandlerName: "list",
+			HandlerLine: 1, Guards: []string{}, Around: []model.RouteInsert{}, Checks: []string{}, App: "src/app.ts", Order: 1,
+		},
+		{
+			Method: "GET", Pattern: "/health", Path: "src/app.ts", Line: 5, InPlace: true, Guards: []string{},
+			Around: []model.RouteInsert{}, Checks: []string{}, App: "src/app.ts", Order: 2,
+		},
 	}, all)
 	require.Equal(t, all[:1], get("?path=/api/lots/7"))
 	require.Empty(t, get("?path=/api/lots"))
@@ -370,4 +382,75 @@ export const a = 1
 	require.Empty(t, list.Rows)
 	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/state?at=src/printer.ts&line=2000", id), nil)
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestAPatternIsTriedBeforeItIsWritten(t *testing.T) {
+	dir := testkit.Tree(t, system)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	ask := func(to string) string {
+		return fmt.Sprintf("/api/codebases/%d/routes/otherwise?at=src/lots.ts&line=4&method=GET&pattern=%s&to=%s", id,
+			url.QueryEscape("/api/lots/:id"), url.QueryEscape(to))
+	}
+	var tried server.Tried
+	p.get(ask("/health"), &tried)
+	require.Equal(t, 2, tried.Of)
+	require.Len(t, tried.Changes, 2)
+	require.Equal(t, "/api/lots/7", tried.Changes[0].Address)
+	require.Nil(t, tried.Changes[0].Then)
+	require.Equal(t, "/health", tried.Changes[1].Address, "it stands before the one that answers today")
+	require.Equal(t, "/health", tried.Changes[1].Now.Pattern)
+	require.True(t, tried.Changes[1].Then.Tried)
+	p.get(ask("/api/lots/:lot"), &tried)
+	require.Empty(t, tried.Changes)
+	p.get(ask("POST /api/lots/:id"), &tried)
+	require.Equal(t, []string{"GET", "POST"}, []string{tried.Changes[0].Method, tried.Changes[1].Method})
+	for to, status := range map[string]int{"lots": http.StatusUnprocessableEntity, "": http.StatusUnprocessableEntity} {
+		r, _ := p.send(http.MethodGet, ask(to), nil)
+		require.Equal(t, status, r.StatusCode, to)
+	}
+	r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/routes/otherwise?at=src/lots.ts&line=9&method=GET&pattern=/x&to=/y", id), nil)
+	require.Equal(t, http.StatusNotFound, r.StatusCode)
+}
+
+func TestWaysPartsAndReachAreHandedOut(t *testing.T) {
+	dir := testkit.Tree(t, system+`
+-- src/use<b>.ts --
+import { list } from './handlers'
+export class Shelf { take() { return list(1, 2) } give() { return 2 } }
+`)
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	for file, want := range map[string][]string{
+		"journey.svg?at=src/lots.ts&line=4&method=GET&pattern=" + url.QueryEscape("/api/lots/:id"): {"GET /api/lots/:id", "list", "src/handlers.ts:1"},
+		"reach.svg?at=src/handlers.ts":                               {"What a change may touch: src/handlers.ts", "directly", "src"},
+		"reach.svg?at=src/app.ts&way=along":                          {"What comes along: src/app.ts"},
+		"reach.svg?at=src/handlers.ts&line=1":                        {"use&lt;b&gt;.ts", "definition"},
+		"reach.md?at=src/handlers.ts":                                {"# What a change at `src/handlers.ts` may touch", "## Directly: 2", "`src/use<b>.ts`"},
+		"part.md?name=Shelf&at=" + url.QueryEscape("src/use<b>.ts"):  {"# `Shelf`", "Made of", "`take`", "Uses", "`list`"},
+		"part.svg?name=Shelf&at=" + url.QueryEscape("src/use<b>.ts"): {"Shelf in src/use&lt;b&gt;.ts", "made of 2 members", "take"},
+	} {
+		r, body := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/export/%s", id, file), nil)
+		require.Equal(t, http.StatusOK, r.StatusCode, file)
+		for _, w := range want {
+			require.Contains(t, string(body), w, file)
+		}
+		if strings.HasPrefix(r.Header.Get("Content-Type"), "image/svg") {
+			d := xml.NewDecoder(bytes.NewReader(body))
+			for {
+				_, err := d.Token()
+				if errors.Is(err, io.EOF) {
+					break
+				}
+				require.NoError(t, err, file)
+			}
+		}
+	}
+	for _, file := range []string{
+		"journey.svg?at=src/lots.ts&line=9&method=GET&pattern=/x", "reach.svg?at=nowhere", "reach.md?at=nowhere",
+		"part.md?at=src/app.ts&name=Nobody", "part.png",
+	} {
+		r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/export/%s", id, file), nil)
+		require.Equal(t, http.StatusNotFound, r.StatusCode, file)
+	}
 }

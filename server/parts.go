@@ -151,24 +151,30 @@ func (s *Server) onePart(ctx context.Context, in *struct {
 	Name string `query:"name" required:"true"`
 }) (*view[*OnePart], error) {
 	return viewOf(ctx, s, &in.ViewIn, func(o *judged) (*OnePart, error) {
-		all := o.parts()
-		i := slices.IndexFunc(all, func(p parts.Part) bool { return p.Path == in.place() && p.Name == in.Name })
-		if i < 0 {
-			return nil, noPlace(in.Name + " in " + in.place())
-		}
-		p := &all[i]
-		out := &OnePart{
-			Path: p.Path, Name: p.Name, Members: []Member{}, Jobs: [][]string{},
-			Users: []CallEnd{}, Uses: []CallEnd{}, Twins: []model.TwinPlace{},
-		}
-		out.links(o, p)
-		out.Twins = append(out.Twins, parts.TwinsOf(o.facts, p)...)
-		file := o.facts.File(p.Path)
-		if p.Kind != parts.Functions {
-			out.Head = head(s.quote(ctx, file.Hash, p.Line, min(p.EndLine, p.Line+mostHead-1)))
-		}
-		return out, nil
+		_, out, err := s.opened(ctx, o, in.place(), in.Name)
+		return out, err
 	})
+}
+
+// opened is a part of a file by its name, with all that is told of it.
+func (s *Server) opened(ctx context.Context, o *judged, place, name string) (*parts.Part, *OnePart, error) {
+	all := o.parts()
+	i := slices.IndexFunc(all, func(p parts.Part) bool { return p.Path == place && p.Name == name })
+	if i < 0 {
+		return nil, nil, noPlace(name + " in " + place)
+	}
+	p := &all[i]
+	out := &OnePart{
+		Path: p.Path, Name: p.Name, Members: []Member{}, Jobs: [][]string{},
+		Users: []CallEnd{}, Uses: []CallEnd{}, Twins: []model.TwinPlace{},
+	}
+	out.links(o, p)
+	out.Twins = append(out.Twins, parts.TwinsOf(o.facts, p)...)
+	file := o.facts.File(p.Path)
+	if p.Kind != parts.Functions {
+		out.Head = head(s.quote(ctx, file.Hash, p.Line, min(p.EndLine, p.Line+mostHead-1)))
+	}
+	return p, out, nil
 }
 
 // head is what stands before the body of a definition.
@@ -241,7 +247,7 @@ func (out *OnePart) links(o *judged, p *parts.Part) {
 				users[e.From] = true
 			}
 		}
-		if len(refs) > 1 || p.Kind == parts.Functions {
+		if (len(refs) > 1 || p.Kind == parts.Functions) && d.Qualified() != p.Name {
 			out.Members = append(out.Members, Member{d.Name, string(d.Kind), d.Line, d.EndLine, d.Exported, len(users)})
 		}
 		for _, t := range o.testsOf(p.Path, d.Qualified()) {

@@ -71,7 +71,7 @@ func TestPartsAreListedNarrowedAndOpened(t *testing.T) {
 	var one server.OnePart
 	p.get(fmt.Sprintf("/api/codebases/%d/part?at=bench/lots.py&name=%s", id, url.QueryEscape("Lots")), &one)
 	require.Equal(t, "class Lots:", one.Head)
-	require.Len(t, one.Members, 5)
+	require.Len(t, one.Members, 4)
 	require.Equal(t, [][]string{{"find", "row"}, {"label", "sheet"}}, one.Jobs, "two jobs that share nothing")
 	require.Len(t, one.Users, 2, "tests are told apart")
 	require.Equal(t, "bench/test_lots.py", one.Tests[0].Path)

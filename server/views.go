@@ -32,6 +32,9 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerDrawings(api)
 	s.registerDeclared(api)
 	huma.Get(api, "/api/codebases/{id}/routes", s.routesView)
+	huma.Get(api, "/api/codebases/{id}/routes/otherwise", s.otherwise, func(op *huma.Operation) {
+		op.Errors = []int{http.StatusNotFound, http.StatusUnprocessableEntity}
+	})
 	s.registerJourneys(api)
 	s.registerDefinition(api)
 	s.registerRename(api)

@@ -13,6 +13,7 @@ import (
 	"cmp"
 	"fmt"
 	"path"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -296,11 +297,43 @@ func (f *follower) follow(j *model.Journey, at span) {
 		if i == 0 && at.from > 0 {
 			stop.Line = at.from
 		}
+		f.inside(&stop, s)
 		j.Stops = append(j.Stops, stop)
 	}
 	j.Others = len(steps) - len(way)
 	f.outcome(j, steps)
 }
+
+// inside tells what a stop holds: the bounds of a transaction, and what becomes of
+// faults.
+func (f *follower) inside(stop *model.JourneyStop, s *step) {
+	file, d := f.r.Files[s.ref.File], f.g.Definition(s.ref)
+	if d == nil {
+		return
+	}
+	for i := range file.Facts.Definitions {
+		// A mark of the class holds for its methods.
+		if x := &file.Facts.Definitions[i]; x == d || x.Qualified() == d.Parent {
+			if k := slices.IndexFunc(x.Marks, bounding.MatchString); k >= 0 {
+				stop.Bounds = strings.Trim(x.Marks[k], "@[]")
+			}
+		}
+	}
+	holds := func(line int) bool { return line >= d.Line && line <= d.EndLine && s.holds(line) }
+	for _, r := range file.Facts.Runs {
+		if r.Kind == model.RunBounds && holds(r.Line) && stop.Bounds == "" {
+			stop.Bounds = r.Name
+		}
+	}
+	for _, x := range file.Facts.Faults {
+		if x.What != model.FaultCatch && holds(x.Line) {
+			stop.Faults = append(stop.Faults, x)
+		}
+	}
+}
+
+// bounding are marks that make a transaction of what they stand above.
+var bounding = regexp.MustCompile(`(?i)^@?\[?(?:[\w.]*\.)?(?:transactional|transaction|atomic|unitofwork)\b`)
 
 // reach follows the links from a start, depth first.
 func (f *follower) reach(at span) []step {

@@ -6,7 +6,7 @@ import "slices"
 
 //msgp:tuple Definition Import Use Project Command Alias Facts RouteFact CallFact EntityFact
 //msgp:tuple WiredFact OperationFact MessageFact Span Literal RunFact MountFact Mention Sign
-//msgp:tuple Inside Choice Flag TestCase Stretch EnvFact AskFact OffRoute
+//msgp:tuple Inside Choice Flag TestCase Stretch EnvFact AskFact OffRoute InsertFact FaultFact
 //msgp:limit arrays:2000000 maps:2000000
 //msgp:shim SignName as:string using:string/SignName
 //msgp:shim LinkKind as:uint8 using:packLinkKind/linkKindOf
@@ -124,14 +124,16 @@ type Facts struct {
 	Choices     []Choice
 	Flags       []Flag
 	Cases       []TestCase
-	Asides      []Stretch  // comments that are code
-	StyleBlocks []Stretch  // styles written at the top of a file of code
-	Answers     []Mention  // where an answer to a request is handed over, by its kind
-	OuterStyles []Mention  // styles that place what they are set on among others, by name
-	Asked       []AskFact  // what it asks for by a name that is held elsewhere, by line
-	Texts       []Literal  // of a catalogue: the texts it holds, by their keys
-	OffRoutes   []OffRoute // routes, and routers put below a path, that a comment switches off
-	Given       []Literal  // variables of the environment that it gives a value, as a sample or to a process
+	Asides      []Stretch    // comments that are code
+	StyleBlocks []Stretch    // styles written at the top of a file of code
+	Answers     []Mention    // where an answer to a request is handed over, by its kind
+	OuterStyles []Mention    // styles that place what they are set on among others, by name
+	Asked       []AskFact    // what it asks for by a name that is held elsewhere, by line
+	Texts       []Literal    // of a catalogue: the texts it holds, by their keys
+	OffRoutes   []OffRoute   // routes, and routers put below a path, that a comment switches off
+	Given       []Literal    // variables of the environment that it gives a value, as a sample or to a process
+	Inserts     []InsertFact // what runs around what answers requests, by line
+	Faults      []FaultFact  // what is raised, and what becomes of it, by line
 }
 
 // EnvFact is a variable of the environment that is read.
@@ -180,6 +182,9 @@ type Inside struct {
 	Empty   bool // nothing stands in it, or only that it is not done yet
 	Asserts bool // it calls something that checks
 	Sets    []Mention
+	// Takes are the types of what it takes, as far as they are written like classes:
+	// of what may answer a request alone.
+	Takes []string
 }
 
 // Choice is a choice among many cases of one subject.
@@ -306,7 +311,52 @@ type MountFact struct {
 	Path   string
 	Target string // the inner router as written, or the module that holds it
 	Line   int
+	// Instead: the path stands in the place of the one that the inner router is made
+	// with, not before it.
+	Instead bool
 }
+
+// InsertFact says that something runs around what answers requests without being
+// named where these are declared.
+type InsertFact struct {
+	Name  string // as written; "" where it is written in place
+	When  string // one of the Insert…
+	Line  int
+	On    string // the router it is put on; "" where a class, or the whole program, has it
+	Path  string // below which alone; "" for everything
+	Until int    // last line of the group that it is put on; 0 where there is none
+	Whole bool   // it runs for the whole program
+	// Ordered: it runs for what is declared behind it alone.
+	Ordered bool
+	Phase   int      // of those for the whole program the lowest run first
+	Only    []string // actions of the class it runs for; none for all
+	Except  []string
+	Lifts   bool // it takes one of this name away again
+}
+
+// When something inserted runs.
+const (
+	InsertBefore = "before"
+	InsertAround = "around"
+	InsertAfter  = "after"
+	InsertError  = "error"
+)
+
+// FaultFact is a fault that is raised, or what becomes of one.
+type FaultFact struct {
+	What    string // one of the Fault…
+	Name    string // its class, or the number that is answered; "" where it is not told
+	Line    int
+	EndLine int // of the block that catches it
+}
+
+// What becomes of faults.
+const (
+	FaultRaise   = "raise"
+	FaultTurn    = "turn"    // one was caught, this is raised instead
+	FaultCatch   = "catch"   // it is handled
+	FaultSwallow = "swallow" // it is caught and nothing is done
+)
 
 // Mention is a name met in the code, with the line it is first met on.
 type Mention struct {
@@ -366,6 +416,10 @@ const (
 	RunProcess  = "process"  // a process and the command that starts it
 	RunStore    = "store"    // a store that runs beside it
 	RunHealth   = "health"   // a check of whether something is well
+	// RunBounds is where a transaction begins.
+	RunBounds = "bounds"
+	// RunValid is a check of what was sent.
+	RunValid = "valid"
 )
 
 // What is done to an entity.

@@ -561,8 +561,8 @@ func (z *EnvFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 50
-	o = append(o, 0xdc, 0x0, 0x32)
+	// array header, size 52
+	o = append(o, 0xdc, 0x0, 0x34)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -859,6 +859,22 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Given[za0034].Value)
 		o = msgp.AppendInt(o, z.Given[za0034].Line)
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Inserts)))
+	for za0035 := range z.Inserts {
+		o, err = z.Inserts[za0035].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Inserts", za0035)
+			return
+		}
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Faults)))
+	for za0036 := range z.Faults {
+		o, err = z.Faults[za0036].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Faults", za0036)
+			return
+		}
+	}
 	return
 }
 
@@ -870,8 +886,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 50 {
-		err = msgp.ArrayError{Wanted: 50, Got: zb0001}
+	if zb0001 != 52 {
+		err = msgp.ArrayError{Wanted: 52, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -2036,6 +2052,50 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0054 uint32
+	zb0054, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Inserts")
+		return
+	}
+	if zb0054 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Inserts) >= int(zb0054) {
+		z.Inserts = (z.Inserts)[:zb0054]
+	} else {
+		z.Inserts = make([]InsertFact, zb0054)
+	}
+	for za0035 := range z.Inserts {
+		bts, err = z.Inserts[za0035].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Inserts", za0035)
+			return
+		}
+	}
+	var zb0055 uint32
+	zb0055, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Faults")
+		return
+	}
+	if zb0055 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Faults) >= int(zb0055) {
+		z.Faults = (z.Faults)[:zb0055]
+	} else {
+		z.Faults = make([]FaultFact, zb0055)
+	}
+	for za0036 := range z.Faults {
+		bts, err = z.Faults[za0036].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Faults", za0036)
+			return
+		}
+	}
 	o = bts
 	return
 }
@@ -2175,6 +2235,68 @@ func (z *Facts) Msgsize() (s int) {
 	for za0034 := range z.Given {
 		s += 1 + msgp.StringPrefixSize + len(z.Given[za0034].Name) + msgp.StringPrefixSize + len(z.Given[za0034].Value) + msgp.IntSize
 	}
+	s += msgp.ArrayHeaderSize
+	for za0035 := range z.Inserts {
+		s += z.Inserts[za0035].Msgsize()
+	}
+	s += msgp.ArrayHeaderSize
+	for za0036 := range z.Faults {
+		s += z.Faults[za0036].Msgsize()
+	}
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z *FaultFact) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 4
+	o = append(o, 0x94)
+	o = msgp.AppendString(o, z.What)
+	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendInt(o, z.EndLine)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *FaultFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 4 {
+		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
+		return
+	}
+	z.What, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "What")
+		return
+	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.EndLine, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "EndLine")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *FaultFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.What) + msgp.StringPrefixSize + len(z.Name) + msgp.IntSize + msgp.IntSize
 	return
 }
 
@@ -2357,10 +2479,160 @@ func (z *Import) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
+func (z *InsertFact) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// array header, size 12
+	o = append(o, 0x9c)
+	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendString(o, z.When)
+	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendString(o, z.On)
+	o = msgp.AppendString(o, z.Path)
+	o = msgp.AppendInt(o, z.Until)
+	o = msgp.AppendBool(o, z.Whole)
+	o = msgp.AppendBool(o, z.Ordered)
+	o = msgp.AppendInt(o, z.Phase)
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Only)))
+	for za0001 := range z.Only {
+		o = msgp.AppendString(o, z.Only[za0001])
+	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Except)))
+	for za0002 := range z.Except {
+		o = msgp.AppendString(o, z.Except[za0002])
+	}
+	o = msgp.AppendBool(o, z.Lifts)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *InsertFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 != 12 {
+		err = msgp.ArrayError{Wanted: 12, Got: zb0001}
+		return
+	}
+	z.Name, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Name")
+		return
+	}
+	z.When, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "When")
+		return
+	}
+	z.Line, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Line")
+		return
+	}
+	z.On, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "On")
+		return
+	}
+	z.Path, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Path")
+		return
+	}
+	z.Until, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Until")
+		return
+	}
+	z.Whole, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Whole")
+		return
+	}
+	z.Ordered, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Ordered")
+		return
+	}
+	z.Phase, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Phase")
+		return
+	}
+	var zb0002 uint32
+	zb0002, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Only")
+		return
+	}
+	if zb0002 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Only) >= int(zb0002) {
+		z.Only = (z.Only)[:zb0002]
+	} else {
+		z.Only = make([]string, zb0002)
+	}
+	for za0001 := range z.Only {
+		z.Only[za0001], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Only", za0001)
+			return
+		}
+	}
+	var zb0003 uint32
+	zb0003, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Except")
+		return
+	}
+	if zb0003 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Except) >= int(zb0003) {
+		z.Except = (z.Except)[:zb0003]
+	} else {
+		z.Except = make([]string, zb0003)
+	}
+	for za0002 := range z.Except {
+		z.Except[za0002], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Except", za0002)
+			return
+		}
+	}
+	z.Lifts, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Lifts")
+		return
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *InsertFact) Msgsize() (s int) {
+	s = 1 + msgp.StringPrefixSize + len(z.Name) + msgp.StringPrefixSize + len(z.When) + msgp.IntSize + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Path) + msgp.IntSize + msgp.BoolSize + msgp.BoolSize + msgp.IntSize + msgp.ArrayHeaderSize
+	for za0001 := range z.Only {
+		s += msgp.StringPrefixSize + len(z.Only[za0001])
+	}
+	s += msgp.ArrayHeaderSize
+	for za0002 := range z.Except {
+		s += msgp.StringPrefixSize + len(z.Except[za0002])
+	}
+	s += msgp.BoolSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
 func (z *Inside) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 9
-	o = append(o, 0x99)
+	// array header, size 10
+	o = append(o, 0x9a)
 	o = msgp.AppendInt(o, z.Definition)
 	o = msgp.AppendInt(o, z.Nesting)
 	o = msgp.AppendInt(o, z.NestLine)
@@ -2376,6 +2648,10 @@ func (z *Inside) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Sets[za0001].Name)
 		o = msgp.AppendInt(o, z.Sets[za0001].Line)
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Takes)))
+	for za0002 := range z.Takes {
+		o = msgp.AppendString(o, z.Takes[za0002])
+	}
 	return
 }
 
@@ -2387,8 +2663,8 @@ func (z *Inside) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 9 {
-		err = msgp.ArrayError{Wanted: 9, Got: zb0001}
+	if zb0001 != 10 {
+		err = msgp.ArrayError{Wanted: 10, Got: zb0001}
 		return
 	}
 	z.Definition, bts, err = msgp.ReadIntBytes(bts)
@@ -2468,6 +2744,28 @@ func (z *Inside) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0004 uint32
+	zb0004, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Takes")
+		return
+	}
+	if zb0004 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Takes) >= int(zb0004) {
+		z.Takes = (z.Takes)[:zb0004]
+	} else {
+		z.Takes = make([]string, zb0004)
+	}
+	for za0002 := range z.Takes {
+		z.Takes[za0002], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Takes", za0002)
+			return
+		}
+	}
 	o = bts
 	return
 }
@@ -2477,6 +2775,10 @@ func (z *Inside) Msgsize() (s int) {
 	s = 1 + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.StringPrefixSize + len(z.Passes) + msgp.BoolSize + msgp.BoolSize + msgp.BoolSize + msgp.ArrayHeaderSize
 	for za0001 := range z.Sets {
 		s += 1 + msgp.StringPrefixSize + len(z.Sets[za0001].Name) + msgp.IntSize
+	}
+	s += msgp.ArrayHeaderSize
+	for za0002 := range z.Takes {
+		s += msgp.StringPrefixSize + len(z.Takes[za0002])
 	}
 	return
 }
@@ -2662,12 +2964,13 @@ func (z *MessageFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *MountFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 4
-	o = append(o, 0x94)
+	// array header, size 5
+	o = append(o, 0x95)
 	o = msgp.AppendString(o, z.On)
 	o = msgp.AppendString(o, z.Path)
 	o = msgp.AppendString(o, z.Target)
 	o = msgp.AppendInt(o, z.Line)
+	o = msgp.AppendBool(o, z.Instead)
 	return
 }
 
@@ -2679,8 +2982,8 @@ func (z *MountFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 4 {
-		err = msgp.ArrayError{Wanted: 4, Got: zb0001}
+	if zb0001 != 5 {
+		err = msgp.ArrayError{Wanted: 5, Got: zb0001}
 		return
 	}
 	z.On, bts, err = msgp.ReadStringBytes(bts)
@@ -2703,13 +3006,18 @@ func (z *MountFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Line")
 		return
 	}
+	z.Instead, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Instead")
+		return
+	}
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *MountFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Path) + msgp.StringPrefixSize + len(z.Target) + msgp.IntSize
+	s = 1 + msgp.StringPrefixSize + len(z.On) + msgp.StringPrefixSize + len(z.Path) + msgp.StringPrefixSize + len(z.Target) + msgp.IntSize + msgp.BoolSize
 	return
 }
 

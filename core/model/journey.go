@@ -37,6 +37,10 @@ type JourneyStop struct {
 	From int // line in the stop before from where it is called, 0 for the first
 	Role Role
 	Tie  Tie
+	// Bounds is what makes it a transaction: all of it holds, or nothing; "" where it
+	// makes none.
+	Bounds string
+	Faults []FaultFact // what it raises, turns or swallows, by line; what it handles is left out
 }
 
 // JourneyOperation is what a journey does to an entity.

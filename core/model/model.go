@@ -124,6 +124,30 @@ type Route struct {
 	// Answers is what kind of answer it gives: one of the Answer…; "" where it is
 	// not told.
 	Answers string `json:"answers"`
+	// Around is what runs around what answers without being named at the route, in
+	// running order.
+	Around []RouteInsert `json:"around"`
+	// App is the file at the head of the routers it hangs below, and Order the place
+	// at which it is tried there; 0 where the most exact route answers, wherever it
+	// is declared.
+	App   string `json:"app"`
+	Order int    `json:"order"`
+	// Checks is what looks at what is sent before it is used: calls, marks and types by
+	// their names.
+	Checks []string `json:"checks"`
+	// Fallback: it answers what no other route of its router does.
+	Fallback bool `json:"fallback"`
+}
+
+// RouteInsert is something that runs before, after or around what answers a route,
+// or when that fails.
+type RouteInsert struct {
+	Name   string `json:"name"` // "" where it is written in place
+	When   string `json:"when"` // one of the Insert…
+	Path   string `json:"path"` // where it is put there
+	Line   int    `json:"line"`
+	ToPath string `json:"to_path"` // what runs; "" where it could not be followed
+	ToLine int    `json:"to_line"`
 }
 
 // Kinds of answer.

@@ -712,6 +712,107 @@ func (z *Pair) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
+func (z *RouteInsert) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// map header, size 6
+	// string "Name"
+	o = append(o, 0x86, 0xa4, 0x4e, 0x61, 0x6d, 0x65)
+	o = msgp.AppendString(o, z.Name)
+	// string "When"
+	o = append(o, 0xa4, 0x57, 0x68, 0x65, 0x6e)
+	o = msgp.AppendString(o, z.When)
+	// string "Path"
+	o = append(o, 0xa4, 0x50, 0x61, 0x74, 0x68)
+	o = msgp.AppendString(o, z.Path)
+	// string "Line"
+	o = append(o, 0xa4, 0x4c, 0x69, 0x6e, 0x65)
+	o = msgp.AppendInt(o, z.Line)
+	// string "ToPath"
+	o = append(o, 0xa6, 0x54, 0x6f, 0x50, 0x61, 0x74, 0x68)
+	o = msgp.AppendString(o, z.ToPath)
+	// string "ToLine"
+	o = append(o, 0xa6, 0x54, 0x6f, 0x4c, 0x69, 0x6e, 0x65)
+	o = msgp.AppendInt(o, z.ToLine)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *RouteInsert) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var field []byte
+	_ = field
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadMapHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 > zcbbbc506limitMaps {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	for zb0001 > 0 {
+		zb0001--
+		field, bts, err = msgp.ReadMapKeyZC(bts)
+		if err != nil {
+			err = msgp.WrapError(err)
+			return
+		}
+		switch msgp.UnsafeString(field) {
+		case "Name":
+			z.Name, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Name")
+				return
+			}
+		case "When":
+			z.When, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "When")
+				return
+			}
+		case "Path":
+			z.Path, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Path")
+				return
+			}
+		case "Line":
+			z.Line, bts, err = msgp.ReadIntBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Line")
+				return
+			}
+		case "ToPath":
+			z.ToPath, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "ToPath")
+				return
+			}
+		case "ToLine":
+			z.ToLine, bts, err = msgp.ReadIntBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "ToLine")
+				return
+			}
+		default:
+			bts, err = msgp.Skip(bts)
+			if err != nil {
+				err = msgp.WrapError(err)
+				return
+			}
+		}
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z *RouteInsert) Msgsize() (s int) {
+	s = 1 + 5 + msgp.StringPrefixSize + len(z.Name) + 5 + msgp.StringPrefixSize + len(z.When) + 5 + msgp.StringPrefixSize + len(z.Path) + 5 + msgp.IntSize + 7 + msgp.StringPrefixSize + len(z.ToPath) + 7 + msgp.IntSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
 func (z *TwinPlace) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
 	// array header, size 4

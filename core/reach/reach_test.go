@@ -120,6 +120,11 @@ func TestReachHoldsWhateverTheLinks(t *testing.T) {
 				}
 			}
 			require.Equal(t, x.Files, listed)
+			whole(t, reach.Draw(r, p, reach.Touched), x.Files)
+			whole(t, reach.Draw(r, p, reach.Along), x.Along.Files)
+			named, ok := reach.DrawDefinition(r, p, 1, reach.Touched)
+			require.True(t, ok)
+			whole(t, named, named.Reached)
 		}
 		for i := range n {
 			p := fmt.Sprintf("a/f%d.ts", i)
@@ -130,4 +135,47 @@ func TestReachHoldsWhateverTheLinks(t *testing.T) {
 			}
 		}
 	}
+}
+
+// whole holds that a picture shows all that is reached, each box within it, none
+// over another, and each joined with one that lies nearer.
+func whole(t *testing.T, x *reach.ReachPicture, reached int) {
+	t.Helper()
+	require.Equal(t, reached, x.Reached+x.Tests)
+	counted, joined := 0, map[int]bool{0: true}
+	for _, tie := range x.Ties {
+		require.Less(t, x.Boxes[tie.From].Column, x.Boxes[tie.To].Column)
+		joined[tie.To] = true
+	}
+	for i, a := range x.Boxes {
+		require.True(t, joined[i], "a box that nothing leads to")
+		require.LessOrEqual(t, a.X+a.W, x.Width)
+		require.LessOrEqual(t, a.Y+a.H, x.Height+0.1)
+		if i > 0 {
+			counted += a.Count
+		}
+		for _, b := range x.Boxes[:i] {
+			require.False(t, a.X < b.X+b.W && b.X < a.X+a.W && a.Y < b.Y+b.H && b.Y < a.Y+a.H, "one over another")
+		}
+	}
+	require.Equal(t, reached, counted)
+}
+
+func TestAColumnThatIsTooTallIsFolded(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("-- core.ts --\nexport const x = 1\n")
+	for i := range 40 {
+		fmt.Fprintf(&b, "-- part%02d/use.ts --\nimport { x } from '../core'\nx()\n", i)
+	}
+	b.WriteString("-- core.test.ts --\nimport { x } from './core'\ntest('x', () => { expect(x).toBe(1) })\n")
+	x := reach.Draw(of(t, b.String()), "core.ts", reach.Touched)
+	require.Equal(t, 40, x.Reached)
+	require.Equal(t, 1, x.Tests)
+	require.Len(t, x.Boxes, 1+9+1+1)
+	require.Equal(t, "31 more", x.Boxes[10].Name)
+	require.Empty(t, x.Boxes[10].Path)
+	require.True(t, x.Boxes[11].Tests)
+	require.Equal(t, []string{"from here", "directly"}, []string{x.Columns[0].Title, x.Columns[1].Title})
+	_, ok := reach.DrawDefinition(of(t, tree), "nowhere.ts", 1, reach.Along)
+	require.False(t, ok)
 }

@@ -193,11 +193,7 @@ func (t *teller) action(j *model.Journey) Permitted {
 			a.Changes = true
 		}
 	}
-	for _, g := range r.Guards {
-		if Speaks(g) {
-			a.add(RightCheck{t.marked(r, rightOf(g)), Route, r.Path, r.Line})
-		}
-	}
+	t.route(&a, r)
 	for _, s := range j.Stops {
 		i, ok := t.at[s.Path]
 		if !ok {
@@ -209,6 +205,28 @@ func (t *teller) action(j *model.Journey) Permitted {
 		t.screen(&a, q)
 	}
 	return a
+}
+
+// route adds what is asked at the route: by what stands before its handler, by marks,
+// and by what is put on the routers above it.
+func (t *teller) route(a *Permitted, r *model.Route) {
+	put := func(name string) *model.RouteInsert {
+		i := slices.IndexFunc(r.Around, func(x model.RouteInsert) bool { return x.Name == name })
+		if i < 0 {
+			return nil
+		}
+		return &r.Around[i]
+	}
+	for _, g := range r.Guards {
+		if x := put(g); x == nil && Speaks(g) {
+			a.add(RightCheck{t.marked(r, rightOf(g)), Route, r.Path, r.Line})
+		}
+	}
+	for _, x := range r.Around {
+		if x.When != model.InsertAfter && x.When != model.InsertError && Speaks(x.Name) {
+			a.add(RightCheck{x.Name, Route, x.Path, x.Line})
+		}
+	}
 }
 
 func (a *Permitted) add(c RightCheck) {

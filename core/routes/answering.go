@@ -11,10 +11,11 @@ import (
 )
 
 // Answering lists the routes that fit an address, by their place in the list, the
-// one that answers first; method "" stands for any. Where routes of one file stand
-// in a language in which the order of declaration decides, it does; else the more
-// exact goes first: a fixed part before one that stands for any value, that before
-// one that takes all that follows.
+// one that answers first; method "" stands for any. Where routes hang below the same
+// file, in a language in which the order of declaration decides, it does, across the
+// files that are put below one another; else the more exact goes first: a fixed part
+// before one that stands for any value, that before one that takes all that follows.
+// What answers only when nothing else does is last.
 func Answering(all []model.Route, method, typed string) (fits []int) {
 	for i := range all {
 		if r := &all[i]; Match(r.Pattern, typed) && (method == "" || takes(r.Method, method)) {
@@ -23,10 +24,15 @@ func Answering(all []model.Route, method, typed string) (fits []int) {
 	}
 	slices.SortStableFunc(fits, func(i, j int) int {
 		a, b := &all[i], &all[j]
-		if a.Path == b.Path && inOrder(a.Path) {
+		switch {
+		case a.Path == b.Path && inOrder(a.Path):
 			return cmp.Compare(a.Line, b.Line)
+		case a.App == b.App && a.Order > 0 && b.Order > 0:
+			return cmp.Compare(a.Order, b.Order)
 		}
-		return cmp.Or(compareExact(a.Pattern, b.Pattern), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
+		return cmp.Or(
+			compareBool(a.Fallback, b.Fallback), compareExact(a.Pattern, b.Pattern), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line),
+		)
 	})
 	return fits
 }
@@ -43,6 +49,17 @@ func takes(declared, asked string) bool {
 func inOrder(p string) bool {
 	l := syntax.ForFile(path.Base(p), nil)
 	return l == nil || !l.ExactRoutes
+}
+
+// compareBool puts what is not before what is.
+func compareBool(a, b bool) int {
+	switch {
+	case a == b:
+		return 0
+	case b:
+		return -1
+	}
+	return 1
 }
 
 func compareExact(a, b string) int {

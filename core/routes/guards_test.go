@@ -63,6 +63,29 @@ public class LotsController : ControllerBase
     public IActionResult Add() { return Ok(); }
 }
 `, map[string][]string{"GET /lots": {"Authorize"}, "POST /lots": {"Authorize", "RequireRole"}}},
+		"decorators of a method and its class, in scripts": {`
+-- package.json --
+{ "dependencies": { "@nestjs/common": "10" } }
+-- src/lots.controller.ts --
+import { Controller, Get, Post, UseGuards } from '@nestjs/common'
+
+@UseGuards(SignedIn)
+@Controller({ path: 'lots', version: '1' })
+export class LotsController {
+  constructor(private readonly lots: Lots) {}
+
+  @Get()
+  @UseGuards(MayRead)
+  all(@Query('q') q: string): Lot[] { return this.lots.all(q) }
+
+  @Post(':id/weight')
+  async weigh(@Param('id') id: string, @Body() body: Weight) {
+    return this.lots.weigh(id, body)
+  }
+
+  private noRoute() {}
+}
+`, map[string][]string{"GET /lots": {"SignedIn", "MayRead"}, "POST /lots/:id/weight": {"SignedIn"}}},
 	} {
 		t.Run(name, func(t *testing.T) {
 			got := map[string][]string{}

@@ -21,13 +21,25 @@ const maxPrefixes = 8
 type joiner struct {
 	s       *model.Survey
 	mounted map[string][]place       // file or file and router to where it is mounted
+	own     map[string]string        // file and router to the path that it is made with
 	folder  map[string][]*model.File // that is a package
 	classes map[string][]string      // name of a class to the files that define it
+	inserts *inserts
 }
 
-// place is a router of a file with the path below which another is mounted.
+// place is a router of a file with the path below which another is mounted, and
+// the line where it is.
 type place struct {
 	file, on, path string
+	line           int
+	instead        bool // the path stands in the place of the router's own
+}
+
+// hung is how a router is reached: the path below which, and the places that it
+// hangs at, the outermost first.
+type hung struct {
+	path string
+	at   []place
 }
 
 // Of returns all routes of a survey, by pattern, method and place.
@@ -36,12 +48,13 @@ func Of(s *model.Survey) []model.Route {
 	if len(out) == 0 && !slices.ContainsFunc(s.Files, func(f *model.File) bool { return f.Facts != nil && len(f.Facts.Routes) > 0 }) {
 		return guarded(out)
 	}
-	j := &joiner{s: s, mounted: map[string][]place{}}
+	j := &joiner{s: s, mounted: map[string][]place{}, own: map[string]string{}}
 	for _, f := range s.Files {
 		if f.Facts != nil {
 			j.mounts(f)
 		}
 	}
+	order := make([][]int, len(out))
 	for _, f := range s.Files {
 		if f.Facts == nil {
 			continue
@@ -49,16 +62,21 @@ func Of(s *model.Survey) []model.Route {
 		next := f.Facts.NextRoute()
 		for _, r := range f.Facts.Routes {
 			at, line := j.handler(f, r.Handler)
-			for _, p := range j.prefixes(f.Path, r.On, map[string]bool{}) {
+			for _, h := range j.prefixes(f.Path, r.On, map[string]bool{}) {
 				out = append(out, model.Route{
-					Method: r.Method, Pattern: syntax.JoinRoute(p, r.Pattern), Path: f.Path, Line: r.Line,
+					Method: r.Method, Pattern: syntax.JoinRoute(h.path, r.Pattern), Path: f.Path, Line: r.Line,
 					HandlerPath: at, HandlerName: strings.TrimPrefix(r.Handler, "module:"), HandlerLine: line,
 					InPlace: r.InPlace, Guards: append(slices.Clone(r.Guards), j.marks(at, line)...), Name: r.Name,
 					Answers: j.answer(f, &r, next, at, line),
+					Around:  j.around(f, &r, h, at, line), App: h.app(f.Path), Fallback: takesAll(r.Pattern),
 				})
+				last := &out[len(out)-1]
+				last.Checks = j.checks(f, &r, next, last)
+				order = append(order, h.order(f.Path, r.Line))
 			}
 		}
 	}
+	number(out, order)
 	slices.SortFunc(out, func(a, b model.Route) int {
 		return cmp.Or(
 			cmp.Compare(a.Pattern, b.Pattern), cmp.Compare(a.Method, b.Method), cmp.Compare(a.Path, b.Path),
@@ -73,8 +91,25 @@ func Of(s *model.Survey) []model.Route {
 // guarded gives every route a list of guards, be it empty.
 func guarded(all []model.Route) []model.Route {
 	for i := range all {
-		if all[i].Guards == nil {
-			all[i].Guards = []string{}
+		r := &all[i]
+		if r.Guards == nil {
+			r.Guards = []string{}
+		}
+		if r.Checks == nil {
+			r.Checks = []string{}
+		}
+		if r.Around == nil {
+			r.Around = []model.RouteInsert{}
+		}
+		// What asks for a right on the router asks for it at each of its routes.
+		var above []string
+		for _, x := range r.Around {
+			if x.When != model.InsertAfter && x.When != model.InsertError && rights.MatchString(x.Name) && !slices.Contains(r.Guards, x.Name) {
+				above = append(above, x.Name)
+			}
+		}
+		if len(above) > 0 {
+			r.Guards = append(above, r.Guards...)
 		}
 	}
 	return all
@@ -96,7 +131,7 @@ func (j *joiner) marks(p string, line int) (names []string) {
 			continue
 		}
 		for _, m := range d.Marks {
-			if rights.MatchString(m) && !strings.HasSuffix(m, "route") && !slices.Contains(names, m) {
+			if rights.MatchString(m) && m != "UseGuards" && !strings.HasSuffix(m, "route") && !slices.Contains(names, m) {
 				names = append(names, m)
 			}
 		}
@@ -162,7 +197,11 @@ func (j *joiner) mounts(f *model.File) {
 		own[m.On] = true
 	}
 	for _, m := range f.Facts.Mounts {
-		at := place{f.Path, m.On, m.Path}
+		at := place{f.Path, m.On, m.Path, m.Line, m.Instead}
+		if m.On == "" && own[m.Target] { // a router that is made with a path of its own
+			j.own[f.Path+"\x00"+m.Target] = m.Path
+			continue
+		}
 		if strings.HasPrefix(m.Target, model.Chain) {
 			j.mounted[m.Target] = append(j.mounted[m.Target], at)
 			continue
@@ -236,8 +275,9 @@ func stem(text string) string {
 	return strings.TrimSuffix(b, path.Ext(b))
 }
 
-// prefixes are the paths below which a router of a file is reached.
-func (j *joiner) prefixes(file, on string, seen map[string]bool) []string {
+// prefixes are the ways by which a router of a file is reached, none of them by
+// the same path.
+func (j *joiner) prefixes(file, on string, seen map[string]bool) []hung {
 	key := file + "\x00" + on
 	if strings.HasPrefix(on, model.Chain) {
 		key, file = on, ""
@@ -253,18 +293,23 @@ func (j *joiner) prefixes(file, on string, seen map[string]bool) []string {
 		at = j.mounted[file]
 	}
 	if len(at) == 0 {
-		return []string{""}
+		return []hung{{path: j.own[key]}}
 	}
-	var out []string
+	var out []hung
 	for _, p := range at {
+		below := p.path
+		if own := j.own[key]; own != "" && (p.path == "" || !p.instead) {
+			below = syntax.JoinRoute(p.path, own)
+		}
 		for _, up := range j.prefixes(p.file, p.on, seen) {
-			if full := strings.TrimSuffix(syntax.JoinRoute(up, p.path), "/"); !slices.Contains(out, full) && len(out) < maxPrefixes {
-				out = append(out, full)
+			full := strings.TrimSuffix(syntax.JoinRoute(up.path, below), "/")
+			if !slices.ContainsFunc(out, func(h hung) bool { return h.path == full }) && len(out) < maxPrefixes {
+				out = append(out, hung{full, append(slices.Clone(up.at), p)})
 			}
 		}
 	}
 	if len(out) == 0 {
-		return []string{""}
+		return []hung{{}}
 	}
 	return out
 }

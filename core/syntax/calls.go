@@ -71,7 +71,7 @@ func (s *Stream) Params(open int) int {
 func (s *Stream) InPlace(r [2]int) bool {
 	for i := r[0]; i < r[1]; i++ {
 		switch s.Text(i) {
-		case "func", "function", "fn", "fun", "sub", "lambda", "delegate", "{":
+		case "func", "function", "fn", "fun", "sub", "lambda", "delegate", "{", "=>":
 			return true
 		case "=", "-": // => and ->
 			if s.Is(i+1, ">") && s.Tokens[i].End == s.Tokens[i+1].Start {

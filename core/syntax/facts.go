@@ -57,6 +57,8 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		f.Body = s.chains.pack(f.Definitions, moved, comesIn(f))
 	}
 	answers(f, s)
+	inserted(f, s)
+	faults(f, s)
 	insides(f, s)
 	offRoutes(f, s)
 	prints(f, s)

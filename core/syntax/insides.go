@@ -133,7 +133,7 @@ var promises = Set("get", "is", "has", "can", "should", "find", "fetch", "load",
 // tells reports whether what is inside of a definition is worth keeping.
 func (w *insider) tells(a *around) bool {
 	in := &a.inside
-	if in.Nesting >= 3 || in.Branches >= 8 || in.Passes != "" || in.Asserts {
+	if in.Nesting >= 3 || in.Branches >= 8 || in.Passes != "" || in.Asserts || len(in.Takes) > 0 {
 		return true
 	}
 	// What breaks where something does not hold needs no answer.

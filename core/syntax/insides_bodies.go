@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 
@@ -14,6 +15,7 @@ func (w *insider) body(i int, d *model.Definition, in *model.Inside) {
 	s := w.s
 	params, from, to, gives := w.head(i, d)
 	in.Gives = gives || s.Implicit || handsOver(params)
+	in.Takes = w.takes(d, params)
 	if from < 0 {
 		// Only declared, or written in a way that is not known here.
 		in.Gives, in.Empty = true, true
@@ -27,6 +29,25 @@ func (w *insider) body(i int, d *model.Definition, in *model.Inside) {
 		return
 	}
 	in.Passes = w.passes(params, from, to)
+}
+
+// mayAnswer is how classes are called whose methods answer requests.
+var mayAnswer = regexp.MustCompile(`(?:Controller|Resource|Handler|Action|Endpoint|Api|View|ViewSet)s?$`)
+
+// takes are the types that something which may answer a request takes.
+func (w *insider) takes(d *model.Definition, params [][]string) (types []string) {
+	if len(w.f.Routes) == 0 && !mayAnswer.MatchString(d.Parent) {
+		return nil
+	}
+	for _, words := range params {
+		for _, word := range words {
+			word = word[strings.LastIndexByte(word, '\\')+1:]
+			if word != "" && word[0] >= 'A' && word[0] <= 'Z' && len(types) < 8 && !slices.Contains(types, word) {
+				types = append(types, word)
+			}
+		}
+	}
+	return types
 }
 
 // head finds the parameters of a definition, each as the words it is written

@@ -110,6 +110,7 @@ var (
 	names       = map[string]bool{}
 	namesSieve  = &Sieve{}
 	accessSieve = NewSieve(access)
+	validSieve  = NewSieve(valids)
 	operSieve   = &Sieve{}
 )
 
@@ -138,7 +139,7 @@ func (v *Sieve) May(w []byte) bool { return v[w[0]]>>min(len(w), 31)&1 == 1 }
 
 func init() {
 	for _, m := range []map[string]bool{
-		templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, health,
+		templateCalls, sends, receives, plainSends, plainReceives, bareRequests, plans, access, definers, health, bounds, valids,
 		plainTextCalls, textCalls, carriedTextCalls, plainRouteCalls, routeCalls,
 	} {
 		for n := range m {
@@ -176,6 +177,12 @@ func (t *traiter) call(i int, args [][2]int) {
 	}
 	if health[name] {
 		t.run(model.RunHealth, name, t.s.Line(i))
+	}
+	if valids[name] {
+		t.valid(i)
+	}
+	if bounds[name] && (name != "transaction" || t.s.Any(i-1, ".", ">", ":", "->", "::") || t.s.Is(i+1, "do")) {
+		t.run(model.RunBounds, name, t.s.Line(i))
 	}
 	if len(args) == 0 {
 		return
@@ -456,6 +463,19 @@ var health = Set(
 	"NewHealthServer", "healthcheck", "healthCheck", "health_check", "HealthCheck", "AbstractHealthIndicator",
 )
 
+// valids check what was sent: calls, and marks of what is taken.
+var valids = Set(
+	"validate", "validateSync", "validateOrReject", "safeParse", "safeParseAsync", "parseAsync", "is_valid", "full_clean", "Valid",
+	"ShouldBindJSON", "BindJSON", "ShouldBind", "ShouldBindQuery", "ValidateStruct", "Validated", "TryValidateModel", "validated",
+	"validateWithBag", "use_args", "checkSchema", "validationResult", "model_validate", "ModelState", "validate_or_400", "celebrate",
+)
+
+// bounds are calls that begin a transaction.
+var bounds = Set(
+	"transaction", "beginTransaction", "BeginTransaction", "BeginTransactionAsync", "begin_transaction", "BeginTx", "withTransaction",
+	"$transaction", "atomic", "startTransaction", "TransactionScope", "inTransaction", "runInTransaction", "WithTx", "transactional",
+)
+
 var access = Set(
 	"login_required", "permission_required", "user_passes_test", "requires_auth", "RequireAuth", "requireAuth",
 	"requireUser", "isAuthenticated", "ensureAuthenticated", "ensureLoggedIn", "authenticate_user",
@@ -470,6 +490,15 @@ func (t *traiter) checks(i int) {
 	w := t.s.Bytes(i)
 	if accessSieve.May(w) && access[string(w)] || len(w) > 8 && w[len(w)-1] == '!' && bangCheck.Match(w) {
 		t.access(i)
+	} else if validSieve.May(w) && valids[string(w)] {
+		t.valid(i)
+	}
+}
+
+// valid keeps a word that checks what was sent; not where it is defined.
+func (t *traiter) valid(i int) {
+	if !t.s.Any(i-1, "func", "def", "function", "fun", "sub", "class", "fn", "import", "{", ",") {
+		t.run(model.RunValid, t.s.Text(i), t.s.Line(i))
 	}
 }
 

@@ -89,6 +89,7 @@ func read(language string, src []byte) *model.Facts {
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bases()
 	r.routes()
+	r.controllers()
 	r.pages()
 	r.f.Env = environment.Read(r.s)
 	r.doc()

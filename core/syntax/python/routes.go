@@ -75,7 +75,9 @@ func (r *reader) include(c called) {
 		t, p = r.s.Name(c.args[1]), r.text(c.args[0])
 	}
 	if t != "" {
-		r.f.Mounts = append(r.f.Mounts, model.MountFact{On: c.on, Path: p, Target: t, Line: r.s.Line(c.at)})
+		r.f.Mounts = append(r.f.Mounts, model.MountFact{
+			On: c.on, Path: p, Target: t, Line: r.s.Line(c.at), Instead: c.word == "register_blueprint",
+		})
 	}
 }
 

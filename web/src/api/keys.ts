@@ -52,6 +52,7 @@ export type Name =
   | 'texts'
   | 'routes'
   | 'journey'
+  | 'tried'
   | 'definition'
   | 'rename'
   | 'weave'
@@ -100,6 +101,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'texts',
     'routes',
     'journey',
+    'tried',
     'definition',
     'weave',
     'built',

@@ -1,7 +1,7 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery, type QueryFunctionContext } from '@tanstack/react-query'
 import api, { answer, Problem } from './client'
 import { keys, type At, type Name, type Narrow } from './keys'
-import type { PartOnly, PartSort, TextRow } from './types'
+import type { PartOnly, PartSort, TextRow, Tried } from './types'
 import type { CodebaseStatus, Home, Margin, Route } from './types'
 
 export type { At, Narrow }
@@ -156,6 +156,30 @@ export const useReach = (a: At, line: number, enabled: boolean) =>
     enabled,
     placeholderData: keepPreviousData,
     queryFn: () => answer(api.GET('/api/codebases/{id}/reach', paramsWith(a, { line: line || undefined }))),
+  })
+
+/** The same as a picture, one way or the other. */
+export const useReachPicture = (a: At, line: number, way: 'touched' | 'along') =>
+  useQuery({
+    queryKey: keys.view('reach', a, line, way),
+    placeholderData: keepPreviousData,
+    queryFn: () => answer(api.GET('/api/codebases/{id}/reach/picture', paramsWith(a, { line: line || undefined, way }))),
+  })
+
+/** Which addresses would be answered otherwise if a route had another pattern. */
+export const useTriedRoute = (a: At, r: Pick<Route, 'path' | 'line' | 'method' | 'pattern'>, to: string) =>
+  useQuery({
+    queryKey: keys.view('tried', { ...a, at: r.path }, r.line, r.method, r.pattern, to),
+    enabled: to.includes('/'),
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: () =>
+      answer(
+        api.GET(
+          '/api/codebases/{id}/routes/otherwise',
+          paramsWith({ ...a, at: r.path }, { line: r.line, method: r.method, pattern: r.pattern, to }),
+        ),
+      ) as Promise<Tried>,
   })
 
 /** How the code of a place speaks, with the words that are asked for. */

@@ -555,6 +555,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/reach/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID reach picture */
+        get: operations["get-api-codebases-by-id-reach-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/read": {
         parameters: {
             query?: never;
@@ -649,6 +666,23 @@ export interface paths {
         };
         /** Get API codebases by ID routes */
         get: operations["get-api-codebases-by-id-routes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/routes/otherwise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID routes otherwise */
+        get: operations["get-api-codebases-by-id-routes-otherwise"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1664,6 +1698,14 @@ export interface components {
             line: number;
             text: string;
         };
+        FaultHere: {
+            /** Format: int64 */
+            line: number;
+            /** @description its class, or the number that is answered; empty where it is not told */
+            name: string;
+            /** @enum {string} */
+            what: "raise" | "turn" | "swallow";
+        };
         FeatureOf: {
             by_hand: boolean;
             feature: string;
@@ -2494,12 +2536,90 @@ export interface components {
             tests: components["schemas"]["Reached"][];
             together: components["schemas"]["ChangedTogether"][];
         };
+        ReachBox: {
+            /** Format: int64 */
+            column: number;
+            /**
+             * Format: int64
+             * @description files or definitions in it
+             */
+            count: number;
+            /** Format: double */
+            h: number;
+            /** @description no way there is sure */
+            likely: boolean;
+            name: string;
+            /** @description empty where it stands for several */
+            path: string;
+            /** @description it holds tests alone */
+            tests: boolean;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        ReachColumn: {
+            /**
+             * Format: int64
+             * @description files or definitions in it, tests left out
+             */
+            count: number;
+            title: string;
+            /** Format: double */
+            x: number;
+        };
+        ReachPicture: {
+            /** @description the place first, then column by column */
+            boxes: components["schemas"]["ReachBox"][];
+            columns: components["schemas"]["ReachColumn"][];
+            /** Format: double */
+            height: number;
+            /**
+             * Format: int64
+             * @description all of them, tests left out
+             */
+            reached: number;
+            /**
+             * Format: int64
+             * @description of tests that are reached
+             */
+            tests: number;
+            ties: components["schemas"]["ReachTie"][];
+            way: string;
+            /**
+             * @description what is counted
+             * @enum {string}
+             */
+            what: "file" | "definition";
+            /** Format: double */
+            width: number;
+        };
         ReachStep: {
             /** Format: int64 */
             count: number;
             /** Format: int64 */
             distance: number;
             places: components["schemas"]["Reached"][];
+        };
+        ReachTie: {
+            /**
+             * Format: int64
+             * @description links between the two
+             */
+            count: number;
+            /** @description as an SVG path */
+            curve: string;
+            /**
+             * Format: int64
+             * @description its place among the boxes: nearer to the place
+             */
+            from: number;
+            /** Format: int64 */
+            to: number;
+            /** Format: double */
+            wide: number;
         };
         Reached: {
             /** Format: int64 */
@@ -2618,13 +2738,27 @@ export interface components {
             items: components["schemas"]["Evidence"][];
             name: string;
         };
+        RouteInsert: {
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+            /** Format: int64 */
+            to_line: number;
+            to_path: string;
+            when: string;
+        };
         RouteRow: {
             answers: string;
+            app: string;
+            around: components["schemas"]["RouteInsert"][];
             /**
              * Format: int64
              * @description requests in the codebase that lead to it
              */
             calls: number;
+            checks: string[];
+            fallback: boolean;
             guards: string[];
             /** Format: int64 */
             handler_line: number;
@@ -2637,6 +2771,8 @@ export interface components {
             line: number;
             method: string;
             name: string;
+            /** Format: int64 */
+            order: number;
             path: string;
             pattern: string;
             /** @description what it changes though it answers GET, where that is asked for */
@@ -3003,6 +3139,9 @@ export interface components {
              * @description the line that leads on, or that does what the way is for; 0 where neither is told
              */
             at: number;
+            bounds: string;
+            /** @description what it raises, turns into another fault or swallows */
+            faults: components["schemas"]["FaultHere"][];
             /**
              * Format: int64
              * @description number of the first line shown
@@ -3245,6 +3384,33 @@ export interface components {
             /** @description the sure ones first, then the likely ones, then those that only look like it */
             places: components["schemas"]["NamedPlace"][];
         };
+        Tried: {
+            /** @description the first 200 of them */
+            changes: components["schemas"]["TriedChange"][];
+            /**
+             * Format: int64
+             * @description routes of the same application, which alone are asked
+             */
+            of: number;
+        };
+        TriedChange: {
+            /** @description made up: what stands for any value is filled in */
+            address: string;
+            method: string;
+            /** @description what answers it; nothing where it is left out */
+            now: components["schemas"]["TriedRoute"];
+            then: components["schemas"]["TriedRoute"];
+        };
+        TriedRoute: {
+            /** Format: int64 */
+            line: number;
+            method: string;
+            path: string;
+            /** @description as it stands today */
+            pattern: string;
+            /** @description the one that is changed */
+            tried: boolean;
+        };
         TwinPlace: {
             /** Format: int64 */
             end_line: number;
@@ -3299,6 +3465,7 @@ export interface components {
             verb: string;
         };
         Way: {
+            around: components["schemas"]["RouteInsert"][];
             /**
              * Format: int64
              * @description how many other routes its file declares
@@ -3306,6 +3473,8 @@ export interface components {
             beside: number;
             /** @description why it could not be followed, empty where it was */
             broken: string;
+            /** @description what looks at what is sent, as far as it is told */
+            checks: string[];
             ends: string[];
             /**
              * Format: int64
@@ -5360,6 +5529,67 @@ export interface operations {
             };
         };
     };
+    "get-api-codebases-by-id-reach-picture": {
+        parameters: {
+            query?: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description a line of the definition that is meant; 0 for the whole place */
+                line?: number;
+                /** @description what a change touches, or what comes along */
+                way?: "touched" | "along";
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachPicture"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "put-api-codebases-by-id-read": {
         parameters: {
             query?: never;
@@ -5610,6 +5840,69 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-routes-otherwise": {
+        parameters: {
+            query: {
+                /** @description 0 for the newest finished survey */
+                survey?: number;
+                /** @description the place; the root when empty */
+                at?: string;
+                /** @description where the route is declared in the file it is asked at */
+                line: number;
+                method: string;
+                pattern: string;
+                /** @description the pattern that is tried; a method may stand before it */
+                to: string;
+            };
+            header?: {
+                "If-None-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -19,6 +19,11 @@ export type OneDefinition = Schemas['OneDefinition']
 export type CallEnd = Schemas['CallEnd']
 export type Way = Schemas['Way']
 export type Stop = Schemas['Stop']
+export type ReachPicture = Schemas['ReachPicture']
+export type TriedRoute = Schemas['TriedRoute']
+export type Tried = Omit<Schemas['Tried'], 'changes'> & {
+  changes: (Omit<Schemas['TriedChange'], 'now' | 'then'> & { now: TriedRoute | null; then: TriedRoute | null })[]
+}
 export type Evidence = Schemas['Evidence']
 export type Attempt = Schemas['Attempt']
 export type Beside = Schemas['Beside']

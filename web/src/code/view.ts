@@ -7,6 +7,5 @@ export const code: ViewEntry = {
   hint: 'the text of a file',
   says: { file: 'the text' },
   keys: [['Shift ↑ ↓', 'take more lines']],
-  beside: true,
   load: () => import('./Code'),
 }

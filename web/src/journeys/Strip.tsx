@@ -3,9 +3,13 @@ import type { Route, Stop, Way } from '../api/types'
 import { Failed, Waiting } from '../parts/Waiting'
 import { CopyText } from '../place/CopyText'
 import { PlaceLink } from '../place/PlaceLink'
-import { useWhere } from '../place/place'
+import { handOutUrl, useWhere } from '../place/place'
 import { counted } from '../theme/ink'
+import { AroundIt } from './AroundIt'
+import { toldOf } from './around'
 import { wayAsMarkdown } from './handOut'
+import { asQuery } from './routes'
+import { TryPattern } from './TryPattern'
 import { done, lacks, nearestTests, unasked } from './way'
 
 /** The way of a route, one stop at a time, from what answers it to what is kept. */
@@ -20,6 +24,7 @@ export function Strip({ route }: { route: Route }) {
 }
 
 function Followed({ way, route }: { way: Way; route: Route }) {
+  const { where } = useWhere()
   if (way.broken)
     return (
       <p className="unsure">
@@ -29,11 +34,7 @@ function Followed({ way, route }: { way: Way; route: Route }) {
   const tests = nearestTests(way.tests)
   return (
     <>
-      {way.guards.length > 0 && (
-        <p className="faint">
-          Asked before it answers: <span className="mono">{way.guards.join(', ')}</span>.
-        </p>
-      )}
+      <AroundIt way={way} />
       {unasked(way) && <p className="unsure">{unasked(way)}</p>}
       {way.skipped.length > 0 && <p className="unsure">{lacks(way.skipped)}</p>}
       <ol className="stops">
@@ -73,8 +74,12 @@ function Followed({ way, route }: { way: Way; route: Route }) {
             {way.tests.length > tests.length && ' …'}
           </>
         )}{' '}
-        <CopyText text={() => wayAsMarkdown(way)} label="Copy as Markdown" done="copied as Markdown" />
+        <CopyText text={() => wayAsMarkdown(way)} label="Copy as Markdown" done="copied as Markdown" />{' '}
+        <a href={handOutUrl(where, 'journey.svg', asQuery(route))} download>
+          SVG
+        </a>
       </p>
+      <TryPattern route={route} />
     </>
   )
 }
@@ -88,6 +93,16 @@ function StopBox({ stop }: { stop: Stop }) {
         <br />
         <PlaceLink path={stop.path} line={stop.at || stop.line} max={46} />
       </p>
+      {toldOf(stop).map((t) => (
+        <p key={`${t.text} ${t.line}`} className={t.unsure ? 'toldof unsure' : 'toldof'}>
+          {t.text}
+          {t.line > 0 && (
+            <>
+              , <PlaceLink path={stop.path} line={t.line} as={`line ${t.line}`} />
+            </>
+          )}
+        </p>
+      ))}
       {stop.lines.length > 0 && (
         <pre className="mono" tabIndex={0} aria-label={`Lines of ${stop.name}`}>
           {stop.lines.map((l, i) => (

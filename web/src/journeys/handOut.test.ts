@@ -5,7 +5,12 @@ import { fenced, wayAsMarkdown } from './handOut'
 const way: Way = {
   method: 'PUT',
   pattern: '/api/requests/:id',
-  guards: ['signedIn'],
+  guards: ['signedIn', 'may'],
+  around: [
+    { name: 'signedIn', when: 'before', path: 'counter/src/app.ts', line: 4, to_path: '', to_line: 0 },
+    { name: '', when: 'error', path: 'counter/src/app.ts', line: 9, to_path: '', to_line: 0 },
+  ],
+  checks: ['validate'],
   guarded: 4,
   beside: 5,
   broken: '',
@@ -19,6 +24,8 @@ const way: Way = {
       at: 24,
       first: 22,
       lines: ['a', 'b'],
+      bounds: 'Transactional',
+      faults: [{ what: 'swallow', name: '', line: 30 }],
     },
     {
       path: 'counter/src/data/requests.ts',
@@ -29,6 +36,8 @@ const way: Way = {
       at: 0,
       first: 0,
       lines: [],
+      bounds: '',
+      faults: [],
     },
   ],
   others: 0,
@@ -43,9 +52,13 @@ describe('a way handed out as Markdown', () => {
     const text = wayAsMarkdown(way)
     const at = [
       '## `PUT /api/requests/:id`',
-      'Asked before it answers: `signedIn`.',
+      'Before it answers, in this order: `signedIn` (`counter/src/app.ts:4`), `may`.',
+      'What is sent is looked at by `validate`.',
+      'Where it fails: `a function written in place`',
       'Most routes beside it come through a check of what comes in; this one does not.',
       '1. `changeRequest`, handler, `counter/src/handlers/requests.ts:24`',
+      'all of it holds or nothing: Transactional',
+      'swallows what fails, line 30',
       '      22  a',
       '2. `updateRequest`, data access, may be: over an interface, `counter/src/data/requests.ts:18`',
       'It changes `requests`.',
@@ -55,7 +68,17 @@ describe('a way handed out as Markdown', () => {
   })
 
   it('says that no test was found, and nothing of what is not there', () => {
-    const bare = wayAsMarkdown({ ...way, guards: [], skipped: [], operations: [], tests: [], stops: [], guarded: 0 })
+    const bare = wayAsMarkdown({
+      ...way,
+      guards: [],
+      around: [],
+      checks: [],
+      skipped: [],
+      operations: [],
+      tests: [],
+      stops: [],
+      guarded: 0,
+    })
     expect(bare).toBe('## `PUT /api/requests/:id`\n\nNo test was found that reaches it.\n')
   })
 

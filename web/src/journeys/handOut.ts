@@ -1,4 +1,5 @@
 import type { Way } from '../api/types'
+import { inOrder, toldOf } from './around'
 import { done, lacks, unasked } from './way'
 
 /** A text in backticks, whatever stands in it: the fence is longer than any run of them inside. */
@@ -17,13 +18,20 @@ const numbered = (first: number, lines: readonly string[]): string =>
 /** The way of a route as Markdown, to be pasted where others read: stops in order with their lines, what it does, what it lacks. */
 export function wayAsMarkdown(way: Way): string {
   const out = [`## ${fenced(`${way.method} ${way.pattern}`)}`]
-  if (way.guards.length > 0) out.push(`Asked before it answers: ${way.guards.map((g) => fenced(g)).join(', ')}.`)
+  const { before, after, failing } = inOrder(way)
+  const turns = (all: typeof before) =>
+    all.map((t) => fenced(t.name) + (t.path ? ` (${fenced(`${t.path}:${t.line}`)})` : '')).join(', ')
+  if (before.length > 0) out.push(`Before it answers, in this order: ${turns(before)}.`)
+  if (way.checks.length > 0) out.push(`What is sent is looked at by ${way.checks.map((c) => fenced(c)).join(', ')}.`)
+  if (after.length > 0) out.push(`After it: ${turns(after)}.`)
+  if (failing.length > 0) out.push(`Where it fails: ${turns(failing)}.`)
   if (unasked(way)) out.push(unasked(way))
   if (way.skipped.length > 0) out.push(lacks(way.skipped))
   way.stops.forEach((s, i) => {
     const sure = s.tie === 'likely' ? ', may be: over an interface' : ''
     const role = s.role ? `, ${s.role}` : ''
     out.push(`${i + 1}. ${fenced(s.name || 'the top of the file')}${role}${sure}, ${fenced(`${s.path}:${s.at || s.line}`)}`)
+    for (const t of toldOf(s)) out.push(`   ${t.text}${t.line ? `, line ${t.line}` : ''}`)
     if (s.lines.length > 0) out.push(fenced(numbered(s.first, s.lines), 3).replace(/^/gm, '   '))
   })
   const does = way.operations.map((o) => `${done[o.what] ?? o.what} ${fenced(o.entity)}`)

@@ -13,6 +13,14 @@ export function narrow(routes: readonly Route[], words: string): Route[] {
 /** What tells a route from all others. */
 export const idOf = (r: Route): string => `${r.method} ${r.pattern} ${r.path}:${r.line}`
 
+/** A route in the query of an address that asks for its way. */
+export const asQuery = (r: Route): Record<string, string> => ({
+  at: r.path,
+  line: String(r.line),
+  method: r.method,
+  pattern: r.pattern,
+})
+
 /** Whether an address is typed, with a method before it or without, and not words. */
 export const isAddress = (wanted: string): boolean => /^\s*(?:(?:get|head|post|put|patch|delete|options) +)?\//i.test(wanted)
 

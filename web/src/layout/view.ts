@@ -11,6 +11,5 @@ export const layout: ViewEntry = {
     ['Enter', 'open what is picked'],
   ],
   legend: true,
-  beside: true,
   load: () => import('./Layout'),
 }

@@ -14,14 +14,17 @@ import { Matrix } from './Matrix'
 import { Packages } from './Packages'
 import { Picture } from './Picture'
 import { TryLink } from './TryLink'
-import { Modes, Wiring } from './Wiring'
+import { Modes } from './Modes'
+import { ReachMode } from './ReachMode'
+import { Wiring } from './Wiring'
 import { breachedPairs, exportQuery, lookFrom, passing, tooMuch } from './look'
 import './links.css'
 
 /** What needs what, in levels; the charter beside it. */
 export default function Dependencies() {
   const { query } = useWhere()
-  return query.get('mode') === 'wiring' ? <Wiring /> : <Drawn />
+  const mode = query.get('mode')
+  return mode === 'wiring' ? <Wiring /> : mode === 'reach' ? <ReachMode /> : <Drawn />
 }
 
 function Drawn() {

@@ -7,22 +7,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { lifetimes, sayMix } from './handed'
-
-/** What is shown of dependencies: who needs what, or what is handed out for what. */
-export function Modes() {
-  const { query, show } = useWhere()
-  const wiring = query.get('mode') === 'wiring'
-  return (
-    <div className="tabs" role="tablist" aria-label="What is shown">
-      <button type="button" role="tab" aria-selected={!wiring} onClick={() => show({ mode: '' })}>
-        Who needs what
-      </button>
-      <button type="button" role="tab" aria-selected={wiring} onClick={() => show({ mode: 'wiring' })}>
-        Wiring
-      </button>
-    </div>
-  )
-}
+import { Modes } from './Modes'
 
 const idOf = (h: Handed) => `${h.module} ${h.for}`
 

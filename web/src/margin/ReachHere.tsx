@@ -1,8 +1,9 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { useReach } from '../api/queries'
 import type { Reach } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
-import { nearName, useWhere } from '../place/place'
+import { nearName, stay, urlOf, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 
 /** What a change at the place may touch, and what comes along when it is taken elsewhere; asked for when it is opened. */
@@ -13,12 +14,14 @@ export function ReachHere({ path, line }: { path: string; line: number }) {
   return (
     <details className="reachhere" open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary>What a change here may touch</summary>
-      {open && x && <Told x={x} definition={line > 0} />}
+      {open && x && <Told x={x} path={path} line={line} />}
     </details>
   )
 }
 
-function Told({ x, definition }: { x: Reach; definition: boolean }) {
+function Told({ x, path, line }: { x: Reach; path: string; line: number }) {
+  const { where } = useWhere()
+  const definition = line > 0
   const first = x.steps[0]
   return (
     <>
@@ -74,6 +77,9 @@ function Told({ x, definition }: { x: Reach; definition: boolean }) {
         </details>
       )}
       {!definition && <Along x={x} />}
+      <p>
+        <Link to={urlOf({ ...stay(where), view: 'dependencies', at: path, line }, { mode: 'reach' })}>As a drawing</Link>
+      </p>
     </>
   )
 }

@@ -7,6 +7,5 @@ export const overview: ViewEntry = {
   hint: 'what it is, on one sheet',
   says: { codebase: 'the sheet for all of it', folder: 'the sheet for the folder', file: 'its summary' },
   keys: [],
-  beside: true,
   load: () => import('./Overview'),
 }

@@ -3,7 +3,7 @@ import type { CallEnd, OnePart as Opened, Part } from '../api/types'
 import { EndList } from '../parts/EndList'
 import { More, useSome } from '../parts/More'
 import { PlaceLink } from '../place/PlaceLink'
-import { useWhere } from '../place/place'
+import { handOutUrl, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 
 /** A part opened in its place: how it begins, what it does where, what it is made of, who uses it. */
@@ -47,6 +47,17 @@ export function OnePart({ p }: { p: Part }) {
           </ul>
         </section>
       </div>
+      <p className="faint">
+        Hand out:{' '}
+        {['part.svg', 'part.md'].map((file, i) => (
+          <span key={file}>
+            {i > 0 && ', '}
+            <a href={handOutUrl(where, file, { at: p.path, name: p.name })} download>
+              {file.endsWith('svg') ? 'SVG' : 'Markdown'}
+            </a>
+          </span>
+        ))}
+      </p>
       {o.left > 0 && <p className="faint">{counted(o.left, 'further end')} not listed.</p>}
     </div>
   )

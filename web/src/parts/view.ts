@@ -17,8 +17,6 @@ export interface ViewEntry {
   keys: readonly (readonly [key: string, does: string])[]
   /** Whether it has a legend that `g` shows and hides. */
   legend?: boolean
-  /** Whether a second place can be looked at beside the first. */
-  beside?: boolean
   load: () => Promise<{ default: ComponentType }>
 }
 

@@ -65,6 +65,13 @@ export function urlOf(w: Partial<Where> & { id: number; view: View }, more: Reco
   return `/c/${w.id}/${w.view}${s ? `?${s}` : ''}`
 }
 
+/** The URL of a file that is made of one thing at a place. */
+export function handOutUrl(w: Pick<Where, 'id' | 'survey'>, file: string, of: Record<string, string>): string {
+  const q = new URLSearchParams(Object.entries(of).filter(([, v]) => v))
+  if (w.survey) q.set('survey', String(w.survey))
+  return `/api/codebases/${w.id}/export/${file}?${q.toString()}`
+}
+
 /** What stays of where one is when one goes elsewhere: the survey, what the views are narrowed to, and how the page is set up. */
 export const stay = (w: Where) => ({
   id: w.id,

@@ -3,7 +3,6 @@ import { useHome, useSurveys } from '../api/queries'
 import { Menu, type MenuItem } from '../parts/Menu'
 import { useAddress } from '../place/place'
 import { shortPath } from '../theme/ink'
-import { views } from './views'
 
 /** Puts a second place, an earlier survey or another codebase beside this one. */
 export function BesideMenu() {
@@ -11,7 +10,6 @@ export function BesideMenu() {
   const [open, setOpen] = useState(false)
   const surveys = useSurveys(where.id, open).data ?? []
   const home = useHome(open).data
-  if (!views.find((v) => v.id === where.view)?.beside) return null
   const put = (at: string, codebase = 0, survey = 0) =>
     show({ with: at, 'with-codebase': codebase ? String(codebase) : '', 'with-survey': survey ? String(survey) : '' })
   const items: MenuItem[] = []

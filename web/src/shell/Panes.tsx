@@ -2,6 +2,7 @@ import { lazy, Suspense, useMemo, useState, type ComponentType, type LazyExoticC
 import { useCodebase } from '../api/queries'
 import { Waiting } from '../parts/Waiting'
 import type { ViewEntry } from '../parts/view'
+import { ReviewProvider } from '../review/ReviewProvider'
 import { BesideContext, useAddress, whereNow, type Wayfinder } from '../place/place'
 import { views } from './views'
 import { Differences } from './Differences'
@@ -18,7 +19,7 @@ export function Panes({ entry }: { entry: ViewEntry }) {
       <View />
     </Suspense>
   )
-  if (!where.beside || !entry.beside) return alone
+  if (!where.beside) return alone
   return (
     <>
       <Differences />
@@ -77,7 +78,10 @@ function SecondPane({ children }: { children: React.ReactNode }) {
           take away
         </button>
       </p>
-      <BesideContext value={finder}>{children}</BesideContext>
+      <BesideContext value={finder}>
+        {/* What is recorded in another codebase is recorded there. */}
+        {beside.id === main.where.id ? children : <ReviewProvider id={beside.id}>{children}</ReviewProvider>}
+      </BesideContext>
     </section>
   )
 }

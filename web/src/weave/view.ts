@@ -7,6 +7,5 @@ export const weave: ViewEntry = {
   hint: 'roles by features: how it is cut',
   says: { codebase: 'its features and roles', folder: 'its features and roles', file: 'the files of its feature' },
   keys: [['Enter', 'look at what a cell holds']],
-  beside: true,
   load: () => import('./Weave'),
 }
