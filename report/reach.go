@@ -35,8 +35,8 @@ func ReachSVG(w io.Writer, x *reach.ReachPicture, title, source string) error {
 		}
 		fmt.Fprintf(&b, `<g><title>%s</title><rect x="%g" y="%g" width="%g" height="%g" fill="%s" stroke="#1E2A32"%s/>`+
 			`<text x="%g" y="%g" font-family="JetBrains Mono, monospace" font-size="11" fill="#1E2A32">%s</text>`+
-			`<text x="%g" y="%g" text-anchor="end" fill="#5F6B70">%d</text></g>`+"\n",
-			escape(full), box.X, box.Y, box.W, box.H, fill, dash, box.X+8, box.Y+17, escape(box.Name), box.X+box.W-8, box.Y+17, box.Count)
+			`<text x="%g" y="%g" font-size="11" fill="#5F6B70">%s</text></g>`+"\n",
+			escape(full), box.X, box.Y, box.W, box.H, fill, dash, box.X+8, box.Y+16, escape(box.Name), box.X+8, box.Y+31, some(box.Count, x.What))
 	}
 	b.WriteString("</g>\n")
 	return paper(w, max(x.Width+40, 420), x.Height+head+20, title, source, b.String())

@@ -71,6 +71,7 @@ func (s *Server) registerDrawings(api huma.API) {
 	huma.Get(api, "/api/codebases/{id}/belongings", s.belongings, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	huma.Get(api, "/api/codebases/{id}/tried", s.tried, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 	s.registerArrangements(api)
+	s.registerPictures(api)
 	huma.Get(api, "/api/codebases/{id}/between", s.between, func(op *huma.Operation) { op.Errors = []int{http.StatusNotFound} })
 }
 

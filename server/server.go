@@ -232,6 +232,7 @@ func (s *Server) routes() http.Handler {
 		r.Get("/api/codebases/{id}/search", s.search)
 		r.Post("/api/uploads", s.upload)
 		r.Get("/api/codebases/{id}/export/{file}", s.export)
+		r.Get("/api/codebases/{id}/picture/{file}", s.picture)
 		r.Get("/api/charter.schema.json", func(w http.ResponseWriter, _ *http.Request) {
 			w.Header().Set("Content-Type", "application/schema+json")
 			_, _ = w.Write(charter.Schema)
@@ -309,7 +310,7 @@ func (s *Server) guard(next http.Handler) http.Handler {
 			}
 			ct, _, _ := strings.Cut(r.Header.Get("Content-Type"), ";")
 			want := "application/json"
-			if r.URL.Path == "/api/uploads" {
+			if r.URL.Path == "/api/uploads" || r.Method == http.MethodPost && strings.HasSuffix(r.URL.Path, "/pictures") {
 				want = "application/octet-stream"
 			}
 			if ct != want {

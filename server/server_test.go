@@ -124,17 +124,27 @@ func (c carry) RoundTrip(r *http.Request) (*http.Response, error) {
 
 func (p *page) send(method, path string, body any, head ...string) (*http.Response, []byte) {
 	p.t.Helper()
-	var in io.Reader
+	var in []byte
 	if body != nil {
 		b, err := json.Marshal(body)
 		require.NoError(p.t, err)
-		in = bytes.NewReader(b)
+		in = b
+	}
+	return p.raw(method, path, "application/json", in, head...)
+}
+
+// raw sends bytes as they are.
+func (p *page) raw(method, path, kind string, sent []byte, head ...string) (*http.Response, []byte) {
+	p.t.Helper()
+	var in io.Reader
+	if sent != nil {
+		in = bytes.NewReader(sent)
 	}
 	req, err := http.NewRequest(method, p.base+path, in)
 	require.NoError(p.t, err)
 	if method != http.MethodGet {
 		req.Header.Set("Origin", p.base)
-		req.Header.Set("Content-Type", "application/json")
+		req.Header.Set("Content-Type", kind)
 	}
 	for i := 0; i+1 < len(head); i += 2 {
 		req.Header.Set(head[i], head[i+1])

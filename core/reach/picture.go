@@ -64,19 +64,19 @@ type ReachTie struct {
 
 // Sizes of the picture.
 const (
-	boxWidth   = 172.0
+	boxWidth   = 158.0
 	boxGap     = 8.0
-	columnGap  = 76.0
+	columnGap  = 34.0
 	headHeight = 30.0
-	lowest     = 26.0 // of a box
-	highest    = 74.0
+	lowest     = 38.0 // of a box
+	highest    = 86.0
 	mostBoxes  = 9 // in a column, what is left over in one more
-	mostColumn = 6
+	mostColumn = 4 // so many fit beside each other
 )
 
 // found is something reached, with what it was reached from.
 type found struct {
-	path, name string
+	path       string
 	column     int
 	sure, test bool
 	near       []string // keys of what lies one step nearer
@@ -177,7 +177,7 @@ func newBoxes(place, way, what string, start map[string]bool) *boxes {
 
 // short is the end of a path that a box has room for.
 func short(p string) string {
-	const room = 22
+	const room = 21
 	if len(p) <= room {
 		return p
 	}
@@ -210,7 +210,7 @@ func (b *boxes) draw(all map[string]*found) *ReachPicture {
 		}
 	}
 	b.out.Way, b.out.What = b.way, b.what
-	b.out.Boxes = []ReachBox{{X: 0, Y: headHeight, W: boxWidth, H: lowest + 14, Path: b.place, Name: b.name, Count: len(b.start)}}
+	b.out.Boxes = []ReachBox{{X: 0, Y: headHeight, W: boxWidth, H: lowest, Path: b.place, Name: b.name, Count: len(b.start)}}
 	b.out.Columns = []ReachColumn{{X: 0, Title: "from here", Count: len(b.start)}}
 	for k := range b.start {
 		b.at[k] = 0

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query'
-import api, { answer, bare } from './client'
+import api, { answer, bare, sendFile } from './client'
 import { isLive } from './events'
 import { keys, type At } from './keys'
 import { take, takeCharter, takeFinding } from './live'
@@ -12,6 +12,8 @@ import type {
   NewFinding,
   Overrule,
   Patch,
+  PictureBox,
+  ScreenPicture,
   Settings,
 } from './types'
 
@@ -98,6 +100,26 @@ export const useOverrule = (id: number) => {
       qc.setQueryData(keys.of(id, 'overrules'), all)
       told(qc, id, 'judged')
     },
+  })
+}
+
+/** Puts a picture to a part or a route: sent as it is, it is drawn anew by the server. */
+export const useAddPicture = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: ({ at, name, by, file }: { at: string; name: string; by: string; file: Blob }) =>
+      sendFile<ScreenPicture>(`/api/codebases/${id}/pictures?${new URLSearchParams({ at, name, by }).toString()}`, file),
+    onSuccess: () => told(qc, id, 'pictures'),
+  })
+}
+
+/** Sets the boxes of a picture, takes it away or brings it back. */
+export const useChangePicture = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: ({ picture, ...body }: { picture: number; boxes: PictureBox[]; version: number; gone?: boolean; by: string }) =>
+      answer(api.PUT('/api/codebases/{id}/pictures/{picture}', { params: { path: { id, picture } }, body })),
+    onSuccess: () => told(qc, id, 'pictures'),
   })
 }
 

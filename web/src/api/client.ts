@@ -36,14 +36,16 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
 
 /** Sends an archive and returns the path under which it can be taken in. */
 export async function upload(file: File): Promise<string> {
-  const r = await fetch(`/api/uploads?name=${encodeURIComponent(file.name)}`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/octet-stream' },
-    body: file,
-  })
-  const text = (await r.json()) as { upload?: string }
-  if (!r.ok || !text.upload) throw problem(r.status, text)
-  return text.upload
+  return (await sendFile<{ upload: string }>(`/api/uploads?name=${encodeURIComponent(file.name)}`, file)).upload
+}
+
+/** Sends the bytes of a file and returns what the server made of them. */
+export async function sendFile<T>(to: string, file: Blob): Promise<T> {
+  const headers = { 'Content-Type': 'application/octet-stream' }
+  const r = await fetch(to, { method: 'POST', headers, body: file })
+  const told: unknown = await r.json()
+  if (!r.ok) throw problem(r.status, told)
+  return told as T
 }
 
 /** Headers of a change that has no body. */

@@ -61,6 +61,7 @@ export type Name =
   | 'dependencies'
   | 'belongings'
   | 'arrangement'
+  | 'pictures'
   | 'between'
   | 'tried'
   | 'charter'
@@ -120,6 +121,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'beside',
   ],
   arrangement: ['arrangement', 'dependencies'],
+  pictures: ['pictures'],
 }
 
 /** The queries that a change may have made untrue; null for all of the codebase. */

@@ -166,6 +166,14 @@ export const useReachPicture = (a: At, line: number, way: 'touched' | 'along') =
     queryFn: () => answer(api.GET('/api/codebases/{id}/reach/picture', paramsWith(a, { line: line || undefined, way }))),
   })
 
+/** The pictures of a part or a route. */
+export const usePictures = (id: number, at: string, name: string) =>
+  useQuery({
+    queryKey: keys.of(id, 'pictures', at, name),
+    queryFn: async () =>
+      (await answer(api.GET('/api/codebases/{id}/pictures', { params: { path: { id }, query: { at, name } } }))).pictures,
+  })
+
 /** Which addresses would be answered otherwise if a route had another pattern. */
 export const useTriedRoute = (a: At, r: Pick<Route, 'path' | 'line' | 'method' | 'pattern'>, to: string) =>
   useQuery({

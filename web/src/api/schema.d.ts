@@ -521,6 +521,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID pictures */
+        get: operations["get-api-codebases-by-id-pictures"];
+        put?: never;
+        /** Post API codebases by ID pictures */
+        post: operations["post-api-codebases-by-id-pictures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API codebases by ID pictures by picture */
+        put: operations["put-api-codebases-by-id-pictures-by-picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/places": {
         parameters: {
             query?: never;
@@ -1872,7 +1907,7 @@ export interface components {
             /** Format: int64 */
             more: number;
             /** @enum {string} */
-            part: "findings" | "marks" | "judged" | "arrangement" | "surveys";
+            part: "findings" | "marks" | "judged" | "arrangement" | "pictures" | "surveys";
             /** @description finding, read, silence, brief, charter, overrule, arrangement or facts */
             what: string;
         };
@@ -2447,6 +2482,55 @@ export interface components {
             method: string;
             path: string;
             pattern: string;
+        };
+        Picture: {
+            /** Format: date-time */
+            at: string;
+            boxes: components["schemas"]["PictureBox"][];
+            by: string;
+            /** Format: int64 */
+            height: number;
+            /** Format: int64 */
+            id: number;
+            /** @description of the part, or method and pattern of the route */
+            name: string;
+            /** @description of the file that it is about */
+            path: string;
+            /** Format: int64 */
+            version: number;
+            /**
+             * Format: int64
+             * @description in pixels
+             */
+            width: number;
+        };
+        PictureBox: {
+            /** Format: double */
+            h: number;
+            /** Format: int64 */
+            line: number;
+            name: string;
+            path: string;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        PictureChange: {
+            boxes: components["schemas"]["PictureBox"][];
+            by?: string;
+            /** @description takes it away; without it, it is there again */
+            gone?: boolean;
+            /**
+             * Format: int64
+             * @description that was changed
+             */
+            version: number;
+        };
+        PicturesOf: {
+            pictures: components["schemas"]["Picture"][];
         };
         Pile: {
             /**
@@ -5404,6 +5488,196 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-pictures": {
+        parameters: {
+            query: {
+                at: string;
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PicturesOf"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-pictures": {
+        parameters: {
+            query: {
+                at: string;
+                name?: string;
+                by?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-codebases-by-id-pictures-by-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                picture: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,9 +1,10 @@
 import { useJourney } from '../api/queries'
 import type { Route, Stop, Way } from '../api/types'
 import { Failed, Waiting } from '../parts/Waiting'
+import { Pictures } from '../review/pictures/Pictures'
 import { CopyText } from '../place/CopyText'
 import { PlaceLink } from '../place/PlaceLink'
-import { handOutUrl, useWhere } from '../place/place'
+import { handOutUrl, nearName, useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { AroundIt } from './AroundIt'
 import { toldOf } from './around'
@@ -79,6 +80,11 @@ function Followed({ way, route }: { way: Way; route: Route }) {
           SVG
         </a>
       </p>
+      <Pictures
+        at={route.path}
+        name={`${route.method} ${route.pattern}`}
+        ties={way.stops.map((s) => ({ path: s.path, name: nearName(s.name) || s.path, line: s.line }))}
+      />
       <TryPattern route={route} />
     </>
   )

@@ -13,12 +13,14 @@ export function TryPattern({ route }: { route: Route }) {
   const { where } = useWhere()
   const [to, setTo] = useState('')
   const tried = useTriedRoute(where, route, to.trim())
-  const data = to.trim() ? tried.data : undefined
+  const asked = to.includes('/')
+  const data = asked ? tried.data : undefined
   return (
     <details className="trypattern">
       <summary>Try another address for it</summary>
       <WordsField label="Another address" placeholder={`instead of ${route.pattern}`} value={to} onWords={setTo} wide />
-      {to.trim() && tried.isError && <p className="unsure">{tried.error.message}</p>}
+      {to.trim() && !asked && <p className="faint">A pattern begins with a slash; a method may stand before it.</p>}
+      {asked && tried.isError && <p className="unsure">{tried.error.message}</p>}
       {data && !tried.isError && (
         <>
           <p role="status">

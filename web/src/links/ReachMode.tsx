@@ -1,7 +1,8 @@
+import { useEffect, useRef } from 'react'
 import { useReach, useReachPicture } from '../api/queries'
 import type { ReachPicture } from '../api/types'
 import { Drawing } from '../parts/drawing/Drawing'
-import { towards } from '../parts/drawing/frame'
+import { towardsInColumns } from '../parts/drawing/frame'
 import { Failed, Waiting } from '../parts/Waiting'
 import { PlaceLink } from '../place/PlaceLink'
 import { handOutUrl, useWhere } from '../place/place'
@@ -46,17 +47,25 @@ function Picture({ x, line }: { x: ReachPicture; line: number }) {
   for (const t of at >= 0 ? x.ties : []) if (t.from === at || t.to === at) near.add(t.from).add(t.to)
   const enter = (path: string) => go({ at: path }, { mode: 'reach', way: x.way === 'along' ? 'along' : '' })
   const of = { at: where.at, line: line ? String(line) : '', way: x.way }
+  // A second key may come before the first is drawn; it goes on from what that picked.
+  const last = useRef('')
+  useEffect(() => {
+    last.current = where.pick
+  }, [where.pick])
   const press = (e: React.KeyboardEvent): boolean => {
     if (e.ctrlKey || e.metaKey || e.altKey) return false
-    const from = picked ?? boxes[0]
+    const walked = boxes.find((b) => b.path === last.current)
+    const from = walked ?? boxes[0]
     if (!from) return false
     if (e.key === 'Enter') {
       enter(from.path)
       return true
     }
     if (!e.key.startsWith('Arrow')) return false
-    const next = picked ? towards(boxes, from, e.key) : from
-    if (next) pick({ pick: next.path })
+    const next = walked ? towardsInColumns(boxes, from, e.key) : from
+    if (!next) return true
+    last.current = next.path
+    pick({ pick: next.path })
     return true
   }
   return (
@@ -101,11 +110,12 @@ function Picture({ x, line }: { x: ReachPicture; line: number }) {
             {b.likely && i > 0 ? ', may be' : ''}
           </title>
           <rect x={b.x} y={b.y} width={b.w} height={b.h} rx="2" />
-          <text x={b.x + 8} y={b.y + 18}>
+          <text x={b.x + 8} y={b.y + 16}>
             {b.name}
           </text>
-          <text x={b.x + b.w - 8} y={b.y + 18} textAnchor="end" className="many">
-            {i > 0 || b.count > 1 ? figure(b.count) : ''}
+          <text x={b.x + 8} y={b.y + 31} className="many">
+            {counted(b.count, x.what)}
+            {b.likely && i > 0 && ', may be'}
           </text>
         </g>
       ))}

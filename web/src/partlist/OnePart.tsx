@@ -2,8 +2,9 @@ import { usePart } from '../api/queries'
 import type { CallEnd, OnePart as Opened, Part } from '../api/types'
 import { EndList } from '../parts/EndList'
 import { More, useSome } from '../parts/More'
+import { Pictures } from '../review/pictures/Pictures'
 import { PlaceLink } from '../place/PlaceLink'
-import { handOutUrl, useWhere } from '../place/place'
+import { handOutUrl, nearName, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 
 /** A part opened in its place: how it begins, what it does where, what it is made of, who uses it. */
@@ -47,6 +48,7 @@ export function OnePart({ p }: { p: Part }) {
           </ul>
         </section>
       </div>
+      <Pictures at={p.path} name={p.name} ties={tiesOf(o)} />
       <p className="faint">
         Hand out:{' '}
         {['part.svg', 'part.md'].map((file, i) => (
@@ -61,6 +63,14 @@ export function OnePart({ p }: { p: Part }) {
       {o.left > 0 && <p className="faint">{counted(o.left, 'further end')} not listed.</p>}
     </div>
   )
+}
+
+/** What a box in a picture of a part can be tied to: what it is made of, uses and is used by. */
+function tiesOf(o: Opened) {
+  const own = o.members.map((m) => ({ path: o.path, name: m.name, line: m.line }))
+  const ends = [...o.uses, ...o.users].map((e) => ({ path: e.path, name: nearName(e.name), line: e.line }))
+  const seen = new Set<string>()
+  return [...own, ...ends].filter((t) => t.name && !seen.has(t.path + t.name) && seen.add(t.path + t.name))
 }
 
 /** What hangs together inside, where there are several such groups: jobs that could stand apart. */

@@ -4,6 +4,7 @@ import { useFindingSteps } from './findingSteps'
 import { useHistory } from './history'
 import { useJudgedSteps } from './judgedSteps'
 import { useMarkSteps } from './markSteps'
+import { usePictureSteps } from './pictureSteps'
 import { ReviewContext, type Review } from './review'
 import { SaidLine, useSaid } from './said'
 
@@ -19,9 +20,10 @@ export function ReviewProvider({ id, children }: { id: number; children: ReactNo
   const findings = useFindingSteps(tools)
   const marks = useMarkSteps(tools)
   const judged = useJudgedSteps(tools)
+  const pictures = usePictureSteps(tools)
   const value = useMemo<Review>(
-    () => ({ ...findings, ...marks, ...judged, undo, history, recorded, person }),
-    [findings, marks, judged, undo, history, recorded, person],
+    () => ({ ...findings, ...marks, ...judged, ...pictures, undo, history, recorded, person }),
+    [findings, marks, judged, pictures, undo, history, recorded, person],
   )
   return (
     <ReviewContext value={value}>

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react'
-import type { Brief, Finding, NewFinding, Overrule, Patch, Smell } from '../api/types'
+import type { Brief, Finding, NewFinding, Overrule, Patch, PictureBox, ScreenPicture, Smell } from '../api/types'
 import type { Done } from './history'
 import type { Changeable } from './undo'
 
@@ -19,6 +19,10 @@ export interface Review {
   /** Sets things by hand, as one step with a name of its own. */
   overrule: (name: string, all: readonly ByHand[]) => Promise<void>
   arrange: (place: string, boxes: string[], was: string[]) => Promise<void>
+  /** Puts a picture to a part or a route. */
+  addPicture: (at: string, name: string, file: Blob) => Promise<void>
+  /** Sets the boxes of a picture, or takes it away. */
+  changePicture: (p: ScreenPicture, boxes: PictureBox[], gone?: boolean) => Promise<void>
   setBrief: (to: Brief, was: Brief, version: number) => Promise<void>
   setCharter: (to: string, was: string, version: number) => Promise<void>
   /** Takes back the last step, or the one named. */

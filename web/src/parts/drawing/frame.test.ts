@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { fit, pan, reveal, towards, zoom } from './frame'
+import { fit, pan, reveal, towards, towardsInColumns, zoom } from './frame'
 
 const box = { w: 800, h: 400 }
 
@@ -53,4 +53,20 @@ it('arrows go to the next box of the row, or to the nearest of the rows that way
   expect(go(1, 'ArrowDown')).toBe('c')
   expect(go(3, 'ArrowUp')).toBe('c')
   expect(go(3, 'x')).toBeUndefined()
+})
+
+it('in columns, right and left lead to the nearest of the next, up and down stay in one', () => {
+  const r = (x: number, y: number, name: string) => ({ x, y, w: 100, h: 30, name })
+  const all = [r(0, 90, 'here'), r(200, 0, 'top'), r(200, 80, 'middle'), r(200, 200, 'low'), r(400, 90, 'far')]
+  const to = (from: string, key: string) => {
+    const at = all.find((b) => b.name === from)
+    return at && towardsInColumns(all, at, key)?.name
+  }
+  expect(to('here', 'ArrowRight')).toBe('middle')
+  expect(to('middle', 'ArrowUp')).toBe('top')
+  expect(to('middle', 'ArrowDown')).toBe('low')
+  expect(to('low', 'ArrowRight')).toBe('far')
+  expect(to('far', 'ArrowLeft')).toBe('middle')
+  expect(to('here', 'ArrowLeft')).toBeUndefined()
+  expect(to('here', 'a')).toBeUndefined()
 })

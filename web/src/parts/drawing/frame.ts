@@ -61,3 +61,16 @@ export function towards<T extends Sight>(all: readonly T[], at: T, key: string):
     )
     .sort((a, b) => far(a) - far(b))[0]
 }
+
+/** The same where the rectangles stand in columns: up and down stay in one, left and right lead to the nearest of the next. */
+export function towardsInColumns<T extends Sight>(all: readonly T[], at: T, key: string): T | undefined {
+  const turned = { ArrowLeft: 'ArrowUp', ArrowRight: 'ArrowDown', ArrowUp: 'ArrowLeft', ArrowDown: 'ArrowRight' }[key]
+  if (!turned) return undefined
+  const turn = (r: T) => ({ x: r.y, y: r.x, w: r.h, h: r.w, of: r })
+  const from = turn(at)
+  return towards(
+    all.map((r) => (r === at ? from : turn(r))),
+    from,
+    turned,
+  )?.of
+}
