@@ -21,6 +21,7 @@ import (
 	"jantel/core/relations"
 	"jantel/core/routes"
 	"jantel/core/weave"
+	"jantel/core/wiring"
 )
 
 type jsonFile struct {
@@ -389,7 +390,7 @@ func JSON(w io.Writer, s *model.Survey, j *judgement.Result, more Extras) error 
 	}
 	d.Journeys, d.TestedBy, d.Wiring = journeysOf(j), testedBy(j), wiringOf(j)
 	if more.Calls {
-		d.Calls = callsOf(s)
+		d.Calls = callsOf(s, j)
 	}
 	return written(w, reflect.ValueOf(d))
 }
@@ -416,12 +417,19 @@ type jsonCall struct {
 	Sure bool    `json:"sure"`
 }
 
-func callsOf(s *model.Survey) seq[jsonCall] {
+func callsOf(s *model.Survey, j *judgement.Result) seq[jsonCall] {
 	g := calls.Of(s)
+	handed := wiring.Edges(j.Reading, func(p string) string { return model.ProjectOf(j.Modules, p) })
 	end := func(r calls.Ref) jsonEnd { return jsonEnd{g.Path(r), g.Name(r)} }
 	return func(yield func(jsonCall) bool) {
 		for _, e := range g.Edges {
 			if !yield(jsonCall{end(e.From), end(e.To), int(e.Line), e.Kind.String(), e.Sure}) {
+				return
+			}
+		}
+		for _, e := range handed { // what a container hands to a class
+			from, to := jsonEnd{e.From.Path, e.From.Name}, jsonEnd{e.To.Path, e.To.Name}
+			if !yield(jsonCall{from, to, e.Line, model.CallInject.String(), e.Sure}) {
 				return
 			}
 		}

@@ -9,7 +9,7 @@ import (
 )
 
 // validating are names of what stands before a route and looks at what is sent.
-var validating = regexp.MustCompile(`(?i)valid|schema|sanitiz|celebrate|parse_?body`)
+var validating = regexp.MustCompile(`(?i)valid|sanitiz|celebrate|(?:parse|check)_?(?:body|params|query)|(?:body|params|query|json)_?schema`)
 
 // checkedBases are what the types of requests build upon that check themselves when
 // they are made.

@@ -104,7 +104,8 @@ func guarded(all []model.Route) []model.Route {
 		// What asks for a right on the router asks for it at each of its routes.
 		var above []string
 		for _, x := range r.Around {
-			if x.When != model.InsertAfter && x.When != model.InsertError && rights.MatchString(x.Name) && !slices.Contains(r.Guards, x.Name) {
+			if x.When != model.InsertAfter && x.When != model.InsertError && rights.MatchString(x.Name) &&
+				!outside.MatchString(x.Name) && !slices.Contains(r.Guards, x.Name) {
 				above = append(above, x.Name)
 			}
 		}
@@ -118,6 +119,9 @@ func guarded(all []model.Route) []model.Route {
 // rights are words of marks that ask who may do something.
 var rights = regexp.MustCompile(`(?i)auth|login|permission|permit|guard|role|secured|admin|staff|` +
 	`user_passes|allow|polic|csrf|throttle|rate.?limit`)
+
+// outside are words of what looks at any request, whoever sends it.
+var outside = regexp.MustCompile(`(?i)helmet|secur|policy$|cors|rate|throttle|csrf`)
 
 // marks are those of a handler, and of the class that it stands in, that speak of
 // rights.

@@ -178,12 +178,24 @@ func (in *inserting) called(i int, x model.InsertFact) {
 	if !s.Is(i+1, "(") || len(args) == 0 {
 		return
 	}
-	if at := args[0]; s.Kind(at[0]) == String && at[1] == at[0]+1 {
+	if at := args[0]; s.Kind(at[0]) == String {
 		text := s.Unquote(at[0])
-		if !strings.HasPrefix(text, "/") && text != "*" {
-			return
+		if at[1] != at[0]+1 || !strings.HasPrefix(text, "/") && text != "*" {
+			return // a path that is put together is not told
 		}
 		x.Path, args = strings.TrimSuffix(strings.TrimRight(text, "*"), "/"), args[1:]
+	} else if len(args) > 1 && namesPath.MatchString(s.Name(at)) {
+		return
+	}
+	switch s.Text(i) {
+	case "apply":
+		if !s.Match(s.Close(i+1)+1, ".", "forRoutes") {
+			return
+		}
+	case "install":
+		if len(args) == 0 || x.On != "" || s.classAt(args[0][0]) == "" {
+			return
+		}
 	}
 	if x.Whole {
 		x.Path = in.pathsBehind(i)
@@ -197,10 +209,13 @@ func (in *inserting) called(i int, x model.InsertFact) {
 	}
 }
 
+// namesPath is how names end that hold a path.
+var namesPath = regexp.MustCompile(`(?i)(?:root|path|url|prefix|base|mount\w*|route)s?$`)
+
 // argument keeps what one argument says shall run.
 func (in *inserting) argument(a [2]int, x model.InsertFact) {
 	var ok bool
-	if x.Name, ok = in.runs(a); !ok {
+	if x.Name, ok = in.runs(a); !ok || missing.MatchString(x.Name) {
 		return
 	}
 	if x.When == model.InsertBefore && (in.takesFault(a) || faulty.MatchString(x.Name)) {
@@ -210,8 +225,10 @@ func (in *inserting) argument(a [2]int, x model.InsertFact) {
 }
 
 // faulty are names of what is called when something went wrong.
-var faulty = regexp.MustCompile(`(?i)^(?:handle_?)?errors?(?:_?handler|_?middleware)?$|error_?(?:handler|middleware|converter)$|` +
-	`not_?found(?:_?handler)?$`)
+var faulty = regexp.MustCompile(`(?i)^(?:handle_?)?errors?(?:_?handler|_?middleware)?$|error_?(?:handler|middleware|converter)$`)
+
+// missing is what answers when nothing else did: it runs around nothing.
+var missing = regexp.MustCompile(`(?i)not_?found(?:_?handler)?$`)
 
 // takesFault reports whether a function in place takes four things, the first of
 // them the fault.

@@ -156,11 +156,23 @@ func (r *reader) before(args [][2]int) (names []string) {
 			if s.Match(k+1, "(", syntax.Quoted, ")") {
 				text += "(" + s.Unquote(k+2) + ")"
 			}
-			names = append(names, text)
+			if wraps.MatchString(text) && s.Is(k+1, "(") { // asyncHandler(check): what it wraps
+				text = ""
+				if inner := s.Args(k + 1); len(inner) == 1 {
+					text = s.Name(inner[0])
+				}
+			}
+			if text != "" {
+				names = append(names, text)
+			}
 		}
 	}
 	return names
 }
+
+// wraps are names of what only takes the faults of a function over.
+var wraps = regexp.MustCompile(`(?i)^(?:async_?(?:handler|wrap\w*|middleware)|wrap(?:_?async)?|catch_?(?:async|errors)|` +
+	`try_?catch|promise_?handler)$`)
 
 // mount reads what hangs one router below another: use("/x", other),
 // route("/x", other), use(other), register(other, { prefix: "/x" }).
