@@ -261,6 +261,9 @@ type OperationFact struct {
 	// Via is the member of a repository that is called, "LotRepository.find": where
 	// that has a body of its own, the body does it. "" where there is none.
 	Via string
+	// Written: a statement that is written out names it: it is kept, whether its table
+	// is declared here or not.
+	Written bool
 }
 
 // MessageFact is a message sent or received by name.

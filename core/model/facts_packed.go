@@ -3072,13 +3072,14 @@ func (z OffRoute) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *OperationFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 5
-	o = append(o, 0x95)
+	// array header, size 6
+	o = append(o, 0x96)
 	o = msgp.AppendString(o, z.Entity)
 	o = msgp.AppendString(o, z.What)
 	o = msgp.AppendInt(o, z.Line)
 	o = msgp.AppendBool(o, z.ByName)
 	o = msgp.AppendString(o, z.Via)
+	o = msgp.AppendBool(o, z.Written)
 	return
 }
 
@@ -3090,8 +3091,8 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 5 {
-		err = msgp.ArrayError{Wanted: 5, Got: zb0001}
+	if zb0001 != 6 {
+		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
 		return
 	}
 	z.Entity, bts, err = msgp.ReadStringBytes(bts)
@@ -3119,13 +3120,18 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Via")
 		return
 	}
+	z.Written, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Written")
+		return
+	}
 	o = bts
 	return
 }
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *OperationFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Entity) + msgp.StringPrefixSize + len(z.What) + msgp.IntSize + msgp.BoolSize + msgp.StringPrefixSize + len(z.Via)
+	s = 1 + msgp.StringPrefixSize + len(z.Entity) + msgp.StringPrefixSize + len(z.What) + msgp.IntSize + msgp.BoolSize + msgp.StringPrefixSize + len(z.Via) + msgp.BoolSize
 	return
 }
 

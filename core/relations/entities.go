@@ -10,6 +10,41 @@ import (
 	"jantel/core/naming"
 )
 
+// written adds the tables that nothing here declares and statements name: those that
+// one of them writes, or that two and more read.
+func written(s *model.Survey, at map[string]*model.Entity) {
+	type named struct {
+		first model.Entity
+		reads int
+		write bool
+	}
+	found := map[string]*named{}
+	for _, f := range s.Files {
+		if f.Facts == nil || f.Skipped != "" || len(f.Facts.Cases) > 0 {
+			continue
+		}
+		for _, o := range f.Facts.Operations {
+			k := key(o.Entity)
+			if !o.Written || k == "" || at[k] != nil {
+				continue
+			}
+			n := found[k]
+			if n == nil {
+				n = &named{first: model.Entity{Name: o.Entity, Path: f.Path, Line: o.Line}}
+				found[k] = n
+			}
+			n.write = n.write || o.What != model.Read
+			n.reads++
+		}
+	}
+	for k, n := range found {
+		if n.write || n.reads > 1 {
+			n.first.Operations = map[string][]model.Evidence{}
+			at[k] = &n.first
+		}
+	}
+}
+
 // Entities lists what the code keeps, by name, with the places that create,
 // read, update and delete it. A model and the table it is kept in are one:
 // number, case and the way words are joined make no difference.
@@ -36,6 +71,7 @@ func Entities(s *model.Survey) []model.Entity {
 			}
 		}
 	}
+	written(s, at)
 	if len(at) == 0 {
 		return []model.Entity{}
 	}

@@ -58,6 +58,10 @@ func (t *traiter) keptAs(d *model.Definition, base string) bool {
 	switch {
 	case simple == "Base" && base != "ActiveRecord::Base":
 		return t.has(d, "__tablename__")
+	case strings.HasSuffix(simple, "Table"):
+		return t.imports("exposed.sql") || slices.ContainsFunc(t.f.Imports, func(im model.Import) bool {
+			return strings.Contains(im.Text, ".exposed.")
+		})
 	case simple == "Model" || simple == "Entity":
 		return base != simple || t.imports(`Eloquent\Model`) || t.columns(d) ||
 			t.has(d, "fillable", "table", "casts", "guarded", "objects", "Meta", "id")
@@ -200,6 +204,7 @@ var operations = map[string]string{
 	"Update": model.Update, "save": model.Update, "Save": model.Update, "Updates": model.Update, "updateOrCreate": model.Update,
 	"delete": model.Delete, "destroy": model.Delete, "deleteOne": model.Delete, "deleteMany": model.Delete,
 	"remove": model.Delete, "Remove": model.Delete, "findByIdAndDelete": model.Delete, "destroy_all": model.Delete,
+	"selectAll": model.Read, "deleteWhere": model.Delete, "insertAndGetId": model.Create, "batchInsert": model.Create,
 	"delete_all": model.Delete, "Delete": model.Delete, "RemoveRange": model.Delete, "truncate": model.Delete,
 }
 
@@ -212,6 +217,12 @@ func (t *traiter) operation(i, open int) {
 	}
 	what := operations[string(w)]
 	name, found := "", false
+	if string(w) == "update" {
+		if table := t.updated(i, open); table != "" {
+			t.doneTo(table, model.Update, i, true)
+			return
+		}
+	}
 	if what != "" {
 		if name, found = t.entityBefore(i); !found {
 			name = t.entityAmong(open)
@@ -232,7 +243,7 @@ func mayDerive(w []byte) bool {
 }
 
 // mapperClients are what hold entities as their members.
-var mapperClients = Set("prisma", "db", "ctx", "tx")
+var mapperClients = Set("prisma", "db", "ctx", "tx", "query")
 
 // entityBefore is the first capital word of the chain before a call, or what a
 // client holds.
@@ -311,9 +322,25 @@ func (t *traiter) statement(i int) {
 			what = ""
 		}
 		if what != "" && len(t.f.Operations) < maxTraits {
-			t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: at})
+			t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: at, Written: !temporary(text, name)})
 		}
 	}
+}
+
+// ofTheStore are beginnings of names that a store has by itself, and of words that
+// may stand where a table does.
+var ofTheStore = []string{
+	"information_schema", "pg_", "sqlite_", "sys", "dual", "unnest", "generate_series", "json_", "set", "select",
+}
+
+// temporary reports whether a name of a statement is no table that is kept: it is
+// made by the statement itself, or belongs to the store.
+func temporary(text, name string) bool {
+	lower, n := strings.ToLower(text), strings.ToLower(name)
+	if slices.ContainsFunc(ofTheStore, func(prefix string) bool { return strings.HasPrefix(n, prefix) }) {
+		return true
+	}
+	return strings.Contains(lower, "with "+n+" as") || strings.Contains(lower, ", "+n+" as (") || strings.Contains(lower, "\n"+n+" as (")
 }
 
 // sqlAt is the statement that token i holds, "" where it holds none.

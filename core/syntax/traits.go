@@ -56,6 +56,9 @@ func (t *traiter) word(i int) {
 	}
 	switch c := s.Src[s.Tokens[open].Start]; {
 	case c == '(':
+	case c == '{' && operSieve.May(s.Bytes(i)):
+		t.withBlock(i)
+		return
 	case In(c, "=:"):
 		t.literal(i)
 		if s.Src[s.Tokens[i].End-1] == '!' { // authorize! :read
@@ -184,7 +187,7 @@ func (t *traiter) call(i int, args [][2]int) {
 	if bounds[name] && (name != "transaction" || t.s.Any(i-1, ".", ">", ":", "->", "::") || t.s.Is(i+1, "do")) {
 		t.run(model.RunBounds, name, t.s.Line(i))
 	}
-	if len(args) == 0 {
+	if len(args) == 0 || t.built(i, name, args) {
 		return
 	}
 	switch {

@@ -177,6 +177,73 @@ class Lots
   end
 end
 `, "Lot create 4; read 7; delete 10"},
+		"Drizzle": {`-- schema.ts --
+import { pgTable, serial, text } from 'drizzle-orm/pg-core'
+export const lots = pgTable('lots', { id: serial('id'), name: text('name') })
+-- keep.ts --
+import { eq } from 'drizzle-orm'
+import { lots } from './schema'
+export const keep = (row) => db.insert(lots).values(row)
+export const all = () => db.select().from(lots)
+export const name = (id, name) => db.update(lots).set({ name }).where(eq(lots.id, id))
+export const drop = (id) => db.delete(lots).where(eq(lots.id, id))
+export const one = (id) => db.query.lots.findFirst({ where: eq(lots.id, id) })
+`, "lots create 3; read 4,7; update 5; delete 6"},
+		"DBIx::Class": {`-- lib/Vault/Schema/Result/Lot.pm --
+package Vault::Schema::Result::Lot;
+use base 'DBIx::Class::Core';
+__PACKAGE__->table('lots');
+__PACKAGE__->add_columns(qw(id name));
+1;
+-- lib/Vault/Lots.pm --
+package Vault::Lots;
+sub keep {
+  my ($self, $row) = @_;
+  return $self->schema->resultset('Lot')->create($row);
+}
+sub all { my $self = shift; return $self->schema->resultset('Lot')->search({}); }
+sub one { my ($self, $id) = @_; return $self->schema->resultset('Lot')->find($id); }
+sub name {
+  my ($self, $id, $name) = @_;
+  my $lot = $self->schema->resultset('Lot')->find($id);
+  $lot->update({ name => $name });
+}
+sub drop { my ($self, $id) = @_; $self->schema->resultset('Lot')->search({ id => $id })->delete; }
+1;
+`, "Lot create 4; read 6,7,10,13; update 11; delete 13"},
+		"sqlx": {`-- lots.go --
+package lots
+
+func All(db *sqlx.DB) (out []Lot, err error) {
+	err = db.Select(&out, "SELECT id, name FROM lots")
+	return out, err
+}
+
+func Keep(db *sqlx.DB, l Lot) error {
+	_, err := db.NamedExec("INSERT INTO lots (name) VALUES (:name)", l)
+	return err
+}
+-- lots.rs --
+pub async fn drop(pool: &PgPool, id: i64) -> Result<(), sqlx::Error> {
+    sqlx::query!("DELETE FROM lots WHERE id = $1", id).execute(pool).await?;
+    Ok(())
+}
+pub async fn name(pool: &PgPool, id: i64, name: &str) -> Result<(), sqlx::Error> {
+    sqlx::query("UPDATE lots SET name = $1 WHERE id = $2").bind(name).bind(id).execute(pool).await?;
+    Ok(())
+}
+`, "lots create 9; read 4; update 6; delete 2"},
+		"Exposed": {`-- Lots.kt --
+import org.jetbrains.exposed.sql.*
+object Lots : Table("lots") {
+    val id = integer("id")
+    val name = varchar("name", 50)
+}
+fun keep(n: String) = transaction { Lots.insert { it[name] = n } }
+fun all() = transaction { Lots.selectAll().toList() }
+fun name(i: Int, n: String) = transaction { Lots.update({ Lots.id eq i }) { it[name] = n } }
+fun drop(i: Int) = transaction { Lots.deleteWhere { Lots.id eq i } }
+`, "Lots create 6; read 7; update 8; delete 9"},
 		"GORM": {`-- lot.go --
 package lots
 import "gorm.io/gorm"

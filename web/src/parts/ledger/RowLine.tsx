@@ -1,4 +1,4 @@
-import type { CSSProperties } from 'react'
+import { memo } from 'react'
 import { rowId, type LedgerProps } from './column'
 
 interface LineProps<R> {
@@ -6,11 +6,15 @@ interface LineProps<R> {
   r: R
   index: number
   picked: boolean
-  style?: CSSProperties
+  /** Where it stands in a box that scrolls, and how tall it is, in px. */
+  start?: number
+  size?: number
 }
 
-/** One row of a ledger. */
-export function RowLine<R>({ p, r, index, picked, style }: LineProps<R>) {
+/** One row of a ledger. While a long list is scrolled, only rows that come into sight are drawn anew. */
+export const RowLine = memo(OneLine) as typeof OneLine
+
+function OneLine<R>({ p, r, index, picked, start, size }: LineProps<R>) {
   const open = p.tree?.open(r)
   return (
     <div
@@ -21,7 +25,7 @@ export function RowLine<R>({ p, r, index, picked, style }: LineProps<R>) {
       aria-selected={picked}
       aria-rowindex={index + 2}
       className={`rrow${picked ? ' picked' : ''} ${p.classOf?.(r) ?? ''}`}
-      style={style}
+      style={start === undefined ? undefined : { transform: `translateY(${start}px)`, height: size }}
       onClick={() => p.onPick(p.idOf(r), r)}
     >
       {p.columns.map((c) => (

@@ -53,16 +53,7 @@ export function VirtualRows<R>({
         const r = rows[v.index]
         if (r === undefined) return null
         if (!grows)
-          return (
-            <RowLine
-              key={v.key}
-              p={p}
-              r={r}
-              index={v.index}
-              picked={v.index === at}
-              style={{ transform: `translateY(${v.start}px)`, height: v.size }}
-            />
-          )
+          return <RowLine key={v.key} p={p} r={r} index={v.index} picked={v.index === at} start={v.start} size={v.size} />
         return (
           <div
             key={v.key}
