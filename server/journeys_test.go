@@ -55,11 +55,11 @@ func TestRoutesAreListedAndATypedPathIsAnswered(t *testing.T) {
 	require.Equal(t, []model.Route{
 		{
 			Method: "GET", Pattern: "/api/lots/:id", Path: "src/lots.ts", Line: 4, HandlerPath: "src/handlers.ts", HandlerName: "list",
-			HandlerLine: 1, Guards: []string{}, Around: []model.RouteInsert{}, Checks: []string{}, App: "src/app.ts", Order: 1,
+			HandlerLine: 1, Guards: []string{}, Checks: []string{}, App: "src/app.ts", Order: 1,
 		},
 		{
 			Method: "GET", Pattern: "/health", Path: "src/app.ts", Line: 5, InPlace: true, Guards: []string{},
-			Around: []model.RouteInsert{}, Checks: []string{}, App: "src/app.ts", Order: 2,
+			Checks: []string{}, App: "src/app.ts", Order: 2,
 		},
 	}, all)
 	require.Equal(t, all[:1], get("?path=/api/lots/7"))

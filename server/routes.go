@@ -15,6 +15,8 @@ type RouteRow struct {
 	InTests bool     `json:"in_tests" doc:"a test declares it"`
 	Calls   int      `json:"calls" doc:"requests in the codebase that lead to it"`
 	Writes  []string `json:"writes" doc:"what it changes though it answers GET, where that is asked for"`
+	// Around is told with the way of one; here it would be said anew at each.
+	Around int `json:"around" doc:"how much runs around it without being named at the route"`
 }
 
 // Contract is what a system answers: its routes, and what they are about.
@@ -93,7 +95,8 @@ func routesAt(o *judged, place string) *Contract {
 			if !model.Within(place, r.Path) && (r.HandlerPath == "" || !model.Within(place, r.HandlerPath)) {
 				continue
 			}
-			row := RouteRow{Route: *r, InTests: o.Reading.IsTest(r.Path), Calls: calls[routeKey(r)], Writes: []string{}}
+			row := RouteRow{Route: *r, InTests: o.Reading.IsTest(r.Path), Calls: calls[routeKey(r)], Writes: []string{}, Around: len(r.Around)}
+			row.Route.Around = nil
 			if row.InTests {
 				tests = append(tests, row)
 				continue

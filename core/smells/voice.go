@@ -244,6 +244,20 @@ func (v *voice) place(f Family, sm *model.Smell) string {
 	return sm.Path
 }
 
+// withOther puts what another rule says into the evidence of the one that speaks: in
+// the place of what stands there of the same line, so that no line is told twice.
+func withOther(all []model.Evidence, sm *model.Smell) []model.Evidence {
+	e := model.Evidence{Path: sm.Path, Line: line(sm), Note: sm.Message}
+	if i := slices.IndexFunc(all, func(x model.Evidence) bool { return x.Path == e.Path && x.Line == e.Line && e.Line > 0 }); i >= 0 {
+		all[i] = e
+		return all
+	}
+	if len(all) < mostEvidence {
+		all = append(all, e)
+	}
+	return all
+}
+
 // families lets at each place the most telling hit of a family speak, with the
 // others as its evidence, and returns the hits that are told.
 func (v *voice) families(hits []model.Smell) (out []model.Smell) {
@@ -280,9 +294,7 @@ func (v *voice) families(hits []model.Smell) (out []model.Smell) {
 			}
 			sm.ToldBy = first.ID
 			told.Places = append(told.Places, sm.Path)
-			if len(told.Evidence) < mostEvidence {
-				told.Evidence = append(told.Evidence, model.Evidence{Path: sm.Path, Line: line(sm), Note: sm.Message})
-			}
+			told.Evidence = withOther(told.Evidence, sm)
 		}
 		slices.Sort(told.Places)
 		told.Places = slices.Compact(told.Places)

@@ -177,3 +177,25 @@ func TestWhereAScoreLiesAmongOthersIsCounted(t *testing.T) {
 	high, _ := smells.Lies(100)
 	require.Equal(t, all, high)
 }
+
+func TestALineIsToldOnceInTheEvidence(t *testing.T) {
+	body := strings.Repeat("\tx = step(x)\n", 120)
+	var b strings.Builder
+	b.WriteString("-- go.mod --\nmodule vault\n-- lots.go --\npackage vault\n\n")
+	for i := range 6 {
+		fmt.Fprintf(&b, "func weigh%c(x int) int {\n%s\treturn x\n}\n\n", 'A'+rune(i), body)
+	}
+	j := judgement.Judge(testkit.Survey(t, b.String()), model.Brief{}, nil)
+	seen := false
+	for _, sm := range j.Smells {
+		lines := map[int]int{}
+		for _, e := range sm.Evidence {
+			if e.Line > 0 {
+				lines[e.Line]++
+				require.Equal(t, 1, lines[e.Line], "%s tells line %d twice", sm.Rule, e.Line)
+			}
+		}
+		seen = seen || sm.Rule == "long-file" && sm.Count > 3
+	}
+	require.True(t, seen, "the file speaks for its functions")
+}

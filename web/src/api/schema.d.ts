@@ -2835,7 +2835,11 @@ export interface components {
         RouteRow: {
             answers: string;
             app: string;
-            around: components["schemas"]["RouteInsert"][];
+            /**
+             * Format: int64
+             * @description how much runs around it without being named at the route
+             */
+            around: number;
             /**
              * Format: int64
              * @description requests in the codebase that lead to it

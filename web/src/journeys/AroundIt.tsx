@@ -1,5 +1,6 @@
 import type { Way } from '../api/types'
 import { PlaceLink } from '../place/PlaceLink'
+import { nameOf } from '../place/place'
 import { inOrder, type Turn } from './around'
 
 /** What runs before, around and after what answers, in the order in which it runs. */
@@ -46,7 +47,7 @@ function Turns({ turns }: { turns: readonly Turn[] }) {
       {t.to && t.path && (
         <small>
           {' '}
-          put there at <PlaceLink path={t.path} line={t.line} max={26} />
+          at <PlaceLink path={t.path} line={t.line} as={`${nameOf(t.path)}:${t.line}`} />
         </small>
       )}
     </span>

@@ -13,7 +13,7 @@ const route = (method: string, pattern: string, handler_name = ''): Route => ({
   guards: [],
   name: '',
   answers: '',
-  around: [],
+  around: 0,
   checks: [],
   app: 'counter/src/app.ts',
   order: 0,
