@@ -38,6 +38,7 @@ func Of(r *reading.Reading) (entries []model.Entry, facades []string) {
 		}
 	}
 	f.projects()
+	f.placed()
 	for file := range r.Own(".") {
 		if !r.IsTest(file.Path) && r.Role(file.Path) != model.RoleDocs {
 			f.file(file)
@@ -93,17 +94,6 @@ func (f *finder) projects() {
 	}
 }
 
-// routed are the files that a framework finds by their place and starts pages
-// with, by the package that brings it.
-var routed = map[string]*regexp.Regexp{
-	"next":           regexp.MustCompile(`^(?:src/)?(?:app/(?:page|layout)|pages/(?:index|_app))\.[jt]sx?$`),
-	"@sveltejs/kit":  regexp.MustCompile(`^src/routes/\+(?:page|layout)\.svelte$`),
-	"nuxt":           regexp.MustCompile(`^(?:app|pages/index)\.vue$`),
-	"@remix-run/dev": regexp.MustCompile(`^app/(?:root|entry\.(?:client|server))\.[jt]sx?$`),
-	"gatsby":         regexp.MustCompile(`^src/pages/index\.[jt]sx?$`),
-	"astro":          regexp.MustCompile(`^src/pages/index\.astro$`),
-}
-
 // prescribed are what the frameworks start that a package depends on.
 func (f *finder) prescribed(file *model.File) {
 	p, d := file.Facts.Project, model.FolderOf(file.Path)
@@ -115,13 +105,14 @@ func (f *finder) prescribed(file *model.File) {
 			f.resolved(d, e, model.EntryProgram, file.Path+" names it as the main script of a desktop program")
 		}
 	}
-	for framework, place := range routed {
-		if p.Dependencies[framework] == "" {
-			continue
-		}
-		for _, g := range f.r.At(d) {
-			if rest := strings.TrimPrefix(g.Path, d+"/"); place.MatchString(rest) {
-				f.add(g.Path, 1, model.EntryPage, framework+" finds it by its place")
+}
+
+// placed are the files that a framework starts pages with by their place.
+func (f *finder) placed() {
+	for _, file := range f.r.Files {
+		if f.r.Judged[file.Path] {
+			if by := f.r.Frameworks.Starts(file.Path); by != nil {
+				f.add(file.Path, 1, model.EntryPage, by.Name+" finds it by its place")
 			}
 		}
 	}

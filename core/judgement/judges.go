@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/charter"
 	"jantel/core/entries"
+	"jantel/core/frameworks"
 	"jantel/core/links"
 	"jantel/core/model"
 	"jantel/core/origin"
@@ -189,7 +190,7 @@ func judgeModuleLevels(w *work) {
 }
 
 func judgeFolders(w *work) {
-	w.out.Folders = weave.Folders(w.survey, w.allRoles, w.out.InScope)
+	w.out.Folders = weave.Folders(w.survey, w.allRoles, w.out.InScope, frameworks.Of(w.survey))
 	weave.OverrulePurposes(w.out.Folders, w.in.Overrules)
 }
 

@@ -6,23 +6,14 @@ import (
 	"slices"
 	"strings"
 
+	"jantel/core/frameworks"
 	"jantel/core/model"
 )
 
 // Scaffolds: what a framework's generator lays out, with little in it yet.
 
 // scaffolds are what generators lay out: files and folders that stand together.
-var scaffolds = [][]string{
-	{"config/routes.rb", "app/controllers", "app/models"},
-	{"artisan", "routes/web.php", "app/Http"},
-	{"manage.py", "*/settings.py", "*/urls.py"},
-	{"angular.json", "src/app", "src/main.ts"},
-	{"next.config.*", "app|pages|src/app|src/pages", "public|package.json"},
-	{"src/main/java", "src/main/resources", "pom.xml|build.gradle|build.gradle.kts"},
-	{"Program.cs", "appsettings.json", "Controllers|Pages"},
-	{"vite.config.*", "src/App.*", "src/main.*"},
-	{"mix.exs", "lib", "config/config.exs"},
-}
+var scaffolds = frameworks.Layouts()
 
 // laidOut finds the scaffold of which all parts are there.
 func laidOut(c *context) outcome {

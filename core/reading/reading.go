@@ -8,6 +8,7 @@ import (
 	"iter"
 	"sort"
 
+	"jantel/core/frameworks"
 	"jantel/core/model"
 	"jantel/core/syntax"
 )
@@ -19,6 +20,8 @@ type Reading struct {
 	// Judged holds the paths of the files that count.
 	Judged map[string]bool
 	Roles  map[string]model.RoleOf
+	// Frameworks are what its projects are built on.
+	Frameworks *frameworks.In
 
 	folders map[string]*folder
 	edges   []Edge
@@ -39,7 +42,7 @@ type Edge struct {
 
 // Of indexes a survey, whose files and links are sorted by path.
 func Of(s *model.Survey, judged map[string]bool, roles map[string]model.RoleOf) *Reading {
-	r := &Reading{Survey: s, Judged: judged, Roles: roles, folders: map[string]*folder{}}
+	r := &Reading{Survey: s, Judged: judged, Roles: roles, Frameworks: frameworks.Of(s), folders: map[string]*folder{}}
 	for _, f := range s.Files {
 		if !judged[f.Path] {
 			continue

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"jantel/core/frameworks"
 	"jantel/core/model"
 )
 
@@ -20,17 +21,7 @@ var innerLayerFrameworkRule = &Rule{
 
 // outerPackages are what only the outer layers of a system have business with:
 // what answers requests, and what draws. A name ends where a part of it does.
-var outerPackages = []string{
-	"express", "koa", "fastify", "hono", "@nestjs/common", "@hapi/hapi", "react", "react-dom", "vue", "svelte",
-	"@angular/core", "@angular/common/http",
-	"flask", "fastapi", "starlette", "django.http", "django.shortcuts", "django.views", "bottle", "aiohttp.web",
-	"tkinter", "PyQt5", "PyQt6", "PySide6",
-	"net/http", "github.com/gin-gonic/gin", "github.com/labstack/echo", "github.com/go-chi/chi",
-	"github.com/gofiber/fiber", "html/template",
-	"org.springframework.web", "jakarta.servlet", "javax.servlet", "jakarta.ws.rs", "javax.ws.rs", "javax.swing", "javafx",
-	"Microsoft.AspNetCore", "System.Web", "System.Windows", "Illuminate\\Http", "Symfony\\Component\\HttpFoundation",
-	"sinatra", "action_controller", "action_view",
-}
+var outerPackages = frameworks.Outer()
 
 // innerLayerFramework reports logic and models that know how requests come in or
 // how things are drawn, where there is an outer layer to know it.

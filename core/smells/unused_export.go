@@ -23,7 +23,8 @@ var unusedExportRule = &Rule{
 func unusedExport(c *Context, _ *Rule) (out []hit) {
 	used, whole := c.taken()
 	for f := range c.Source(".") {
-		if !syntax.ProfileOf(f.Language).WrittenExports || whole[f.Path] || used[f.Path] == nil {
+		if !syntax.ProfileOf(f.Language).WrittenExports || whole[f.Path] || used[f.Path] == nil ||
+			c.Frameworks.Loads(f.Path) != nil {
 			continue
 		}
 		switch c.Roles[f.Path].Role {

@@ -7,6 +7,7 @@ import (
 	"sort"
 	"strings"
 
+	"jantel/core/frameworks"
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/syntax"
@@ -14,7 +15,9 @@ import (
 
 // Folders sums the files up into their folders, the root first, and finds the
 // purpose of each.
-func Folders(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool) []*model.Folder {
+func Folders(
+	s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, frameworks *frameworks.In,
+) []*model.Folder {
 	byPath := map[string]*model.Folder{}
 	var get func(p string) *model.Folder
 	get = func(p string) *model.Folder {
@@ -61,7 +64,12 @@ func Folders(s *model.Survey, roles map[string]model.RoleOf, judged map[string]b
 	}
 	sort.Slice(out, func(i, j int) bool { return lessPath(out[i].Path, out[j].Path) })
 	for _, f := range out {
-		f.Purpose = purpose(f, own[f.Path], s.Codebase)
+		if f.Purpose = purpose(f, own[f.Path], s.Codebase); f.Purpose.Text == "" && f.Path != "." {
+			// Nobody says it; where a framework prescribes the folder, it does.
+			if text, by := frameworks.Means(f.Path); by != nil {
+				f.Purpose = model.Purpose{Text: text + ", as " + by.Name + " has it", Source: "inferred"}
+			}
+		}
 	}
 	return out
 }
