@@ -40,6 +40,30 @@ type Charter struct {
 	Apart      []Area             `yaml:"apart,omitempty" json:"apart"`
 	Exceptions []Exception        `yaml:"exceptions,omitempty" json:"exceptions"`
 	Thresholds map[string]float64 `yaml:"thresholds,omitempty" json:"thresholds"`
+	// Names are rules of the codebase's own for how things are named, Glossary what its
+	// words stand for.
+	Names    []NameRule `yaml:"names,omitempty" json:"names"`
+	Glossary []Term     `yaml:"glossary,omitempty" json:"glossary"`
+}
+
+// NameRule says how things of some kinds are named below some places. Each of its
+// demands that is given has to hold.
+type NameRule struct {
+	Of     []string `yaml:"of" json:"of"` // kinds of definitions, "file" or "folder"
+	Places []string `yaml:"places,omitempty" json:"places"`
+	Case   string   `yaml:"case,omitempty" json:"case"`
+	Begins []string `yaml:"begins,omitempty" json:"begins"` // with one of these
+	Ends   []string `yaml:"ends,omitempty" json:"ends"`
+	Not    []string `yaml:"not,omitempty" json:"not"` // words that it has not
+	Why    string   `yaml:"why,omitempty" json:"why"`
+}
+
+// Term is a word of the codebase's users: what it stands for, and the words that are
+// not to be said instead of it.
+type Term struct {
+	Word  string   `yaml:"word" json:"word"`
+	Means string   `yaml:"means,omitempty" json:"means"`
+	Not   []string `yaml:"not,omitempty" json:"not"`
 }
 
 // Layer is a part with what it holds and what it may depend on. A layer may
@@ -136,6 +160,7 @@ func (c *Charter) fill() {
 	if c.Exceptions == nil {
 		c.Exceptions = []Exception{}
 	}
+	c.fillNames()
 	if c.Thresholds == nil {
 		c.Thresholds = map[string]float64{}
 	}
@@ -231,9 +256,10 @@ func (x *faults) glob(g string) {
 
 func (c *Charter) check(src []byte) []Fault {
 	x := &faults{src: src}
-	if len(c.Layers) == 0 {
+	if len(c.Layers) == 0 && len(c.Names)+len(c.Glossary) == 0 {
 		x.add(1, "a charter needs at least one layer")
 	}
+	x.names(c)
 	names := map[string]bool{}
 	for _, l := range c.Layers {
 		x.layer(l, names[l.Name])

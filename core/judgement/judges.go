@@ -204,7 +204,10 @@ func judgeCharter(w *work) {
 	if today.IsZero() {
 		today = w.survey.SurveyedAt
 	}
-	res.Charter, res.Conformance = c, c.Hold(res.Reading, today)
+	res.Charter = c
+	if len(c.Layers) > 0 {
+		res.Conformance = c.Hold(res.Reading, today)
+	}
 }
 
 func judgePatterns(w *work) {
@@ -215,13 +218,15 @@ func judgeSmells(w *work) {
 	j := w.out
 	j.Cycles = slices.Concat(w.fileRings, w.folderRings)
 	var thresholds map[string]float64
+	var nameRules []charter.NameRule
 	if w.result.Charter != nil {
-		thresholds = w.result.Charter.Thresholds
+		thresholds, nameRules = w.result.Charter.Thresholds, w.result.Charter.Names
 	}
 	// The modules are copied: their patterns are ranked while the rules look.
 	w.rules = &smells.Context{
 		Reading: w.result.Reading, Folders: j.Folders, Stage: j.Brief.Stage, Thresholds: thresholds, Conformance: w.result.Conformance,
 		Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Cycles: j.Cycles,
+		NameRules: nameRules, Glossary: smells.Glossary(w.result.Charter, w.in.Overrules),
 	}
 	found, notes := smells.Find(w.rules)
 	w.in.Quiet.apply(found)

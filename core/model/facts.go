@@ -134,6 +134,7 @@ type Facts struct {
 	Given       []Literal    // variables of the environment that it gives a value, as a sample or to a process
 	Inserts     []InsertFact // what runs around what answers requests, by line
 	Faults      []FaultFact  // what is raised, and what becomes of it, by line
+	Locals      []byte       `msg:",allownil"` // names of parameters and locals, packed: see LocalNames
 }
 
 // EnvFact is a variable of the environment that is read.

@@ -561,8 +561,8 @@ func (z *EnvFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 52
-	o = append(o, 0xdc, 0x0, 0x34)
+	// array header, size 53
+	o = append(o, 0xdc, 0x0, 0x35)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -875,6 +875,11 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 			return
 		}
 	}
+	if z.Locals == nil { // allownil: if nil
+		o = msgp.AppendNil(o)
+	} else {
+		o = msgp.AppendBytes(o, z.Locals)
+	}
 	return
 }
 
@@ -886,8 +891,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 52 {
-		err = msgp.ArrayError{Wanted: 52, Got: zb0001}
+	if zb0001 != 53 {
+		err = msgp.ArrayError{Wanted: 53, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -2096,6 +2101,32 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	if msgp.IsNil(bts) {
+		bts = bts[1:]
+		z.Locals = nil
+	} else {
+		var zb0056 uint32
+		zb0056, bts, err = msgp.ReadBytesHeader(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Locals")
+			return
+		}
+		if zb0056 > z0914a1belimitArrays {
+			err = msgp.ErrLimitExceeded
+			return
+		}
+		if z.Locals == nil || uint32(cap(z.Locals)) < zb0056 {
+			z.Locals = make([]byte, zb0056)
+		} else {
+			z.Locals = z.Locals[:zb0056]
+		}
+		if uint32(len(bts)) < zb0056 {
+			err = msgp.ErrShortBytes
+			return
+		}
+		copy(z.Locals, bts[:zb0056])
+		bts = bts[zb0056:]
+	}
 	o = bts
 	return
 }
@@ -2243,6 +2274,7 @@ func (z *Facts) Msgsize() (s int) {
 	for za0036 := range z.Faults {
 		s += z.Faults[za0036].Msgsize()
 	}
+	s += msgp.BytesPrefixSize + len(z.Locals)
 	return
 }
 

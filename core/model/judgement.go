@@ -73,17 +73,19 @@ const (
 	OverruleOrigin  = "origin" // who wrote it
 	OverruleFeature = "feature"
 	OverrulePurpose = "purpose"
-	OverruleRename  = "rename" // of a feature; an empty value rejects it, the name of another merges
-	OverruleWord    = "word"   // a word of names and folders stands for a role; an empty value takes it out of the lexicon
-	OverruleRule    = "rule"   // it rests: what it hits is listed and does not count; the value is why
-	OverruleGap     = "gap"    // what a resource lacks, on purpose: the target is its module and address with a tab between
-	OverruleLink    = "link"   // a dependency that no line tells: the target is two files with a tab between, the value why
+	OverruleRename  = "rename"  // of a feature; an empty value rejects it, the name of another merges
+	OverruleWord    = "word"    // a word of names and folders stands for a role; an empty value takes it out of the lexicon
+	OverruleRule    = "rule"    // it rests: what it hits is listed and does not count; the value is why
+	OverruleGap     = "gap"     // what a resource lacks, on purpose: the target is its module and address with a tab between
+	OverruleTerm    = "term"    // a word of the glossary; the value is what it stands for
+	OverruleInstead = "instead" // a word that is not to be said; the value is the one to say
+	OverruleLink    = "link"    // a dependency that no line tells: the target is two files with a tab between, the value why
 )
 
 // Overrule is what the lead says against what was computed: for a file, a
 // folder or a glob, or for a feature by its name.
 type Overrule struct {
-	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,rule,gap,link,word"`
+	Kind   string `json:"kind" enum:"role,origin,feature,purpose,rename,rule,gap,link,word,term,instead"`
 	Target string `json:"target"`
 	Value  string `json:"value"`
 	By     string `json:"by"`

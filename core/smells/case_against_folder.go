@@ -29,6 +29,7 @@ var fixedNames = map[string]bool{
 }
 
 func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
+	out = c.ruled(askedCase)
 	limit, share := c.Value(r, "siblings"), c.Value(r, "share")
 	for _, d := range c.Folders {
 		byExt := map[string][]*model.File{}

@@ -66,6 +66,8 @@ type Context struct {
 	Conformance *charter.Result // what came of holding it against a charter, nil without one
 	// Thresholds are the charter's own figures for parameters of rules.
 	Thresholds map[string]float64
+	NameRules  []charter.NameRule // of the charter
+	Glossary   []charter.Term
 
 	routesOnce sync.Once
 	routeList  []model.Route

@@ -12,8 +12,8 @@ import (
 )
 
 var severalWordsRule = &Rule{
-	Slug: "several-words", Facet: model.Names, Title: "Several words for one action", Weight: 0.4, Family: familyName, find: severalWords,
-	Question:   "Is one action called by several verbs?",
+	Slug: "several-words", Facet: model.Names, Title: "Several words for one thing", Weight: 0.4, Family: familyName, find: severalWords,
+	Question:   "Is one action called by several verbs, or a thing by a word that the glossary does not say?",
 	Why:        "A reader looks for the difference, and a searcher finds half of the places.",
 	Example:    "`getLot`, `fetchLot` and `loadLot`, all three in the services of the counter.",
 	Remedy:     "Agree on one verb, or say in the names how the actions differ.",
@@ -34,6 +34,7 @@ var verbGroup = func() map[string]int {
 // of one role: across roles the verbs may well tell the layers apart.
 func severalWords(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "words"))
+	out = c.saidInstead()
 	type key struct {
 		role  model.Role
 		group int

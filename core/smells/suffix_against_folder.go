@@ -23,6 +23,7 @@ var suffixAgainstFolderRule = &Rule{
 // suffixAgainstFolder reports files that lack the ending nearly all of their
 // siblings have.
 func suffixAgainstFolder(c *Context, r *Rule) (out []hit) {
+	out = c.ruled(askedEnds)
 	least := int(c.Value(r, "siblings"))
 	for _, d := range c.Folders {
 		files := c.SourceIn(d.Path)

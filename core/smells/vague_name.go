@@ -19,6 +19,7 @@ var vagueNameRule = &Rule{
 }
 
 func vagueName(c *Context, _ *Rule) (out []hit) {
+	out = c.ruled(askedWords)
 	lex := weave.Words()
 	for _, d := range c.Folders {
 		for _, f := range c.units(d.Path) {

@@ -21,7 +21,7 @@ func insides(f *model.Facts, s *Stream) {
 	if len(s.Tokens) == 0 {
 		return
 	}
-	w := &insider{f: f, s: s, in: -1, flags: map[[2]string]int{}, chosen: map[string]int{}}
+	w := &insider{f: f, s: s, in: -1, flags: map[[2]string]int{}, chosen: map[string]int{}, locals: map[string]int{}}
 	w.indented = s.indented()
 	for i := range s.Tokens {
 		w.enter(i)
@@ -62,6 +62,7 @@ type insider struct {
 	in       int // the innermost open function, -1 for none
 	flags    map[[2]string]int
 	chosen   map[string]int // by definition and subject: its place among the choices
+	locals   map[string]int // names of parameters and locals that are kept
 }
 
 // around is a definition that is open.
@@ -437,6 +438,9 @@ func (w *insider) named(i int, text []byte, a *around) {
 		return
 	}
 	w.sets(i, text, a)
+	if w.in >= 0 {
+		w.local(i, text)
+	}
 	if assertsAt(s, i) {
 		a.inside.Asserts = true
 	}

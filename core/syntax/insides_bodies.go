@@ -67,6 +67,7 @@ func (w *insider) head(i int, d *model.Definition) (params [][]string, from, to 
 	}
 	if s.Is(k, "(") {
 		params = w.params(k)
+		w.paramNames(k, s.Is(i, "func"))
 		k = s.Close(k) + 1
 	}
 	for end := k + 60; k < end && s.Kind(k) != EOF; k++ {

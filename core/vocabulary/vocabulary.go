@@ -127,9 +127,15 @@ func Of(r *reading.Reading, place string) *Vocabulary {
 				v.verb(d, at, broken[i])
 			}
 		}
+		for l := range f.Facts.LocalNames() {
+			v.name(l.Name, localKinds[l.Kind], f.Language, NamePlace{Path: f.Path, Line: l.Line, Name: l.Name})
+		}
 	}
 	return v.told()
 }
+
+// localKinds are what names inside of bodies are called in the tables.
+var localKinds = map[byte]string{model.LocalParameter: "parameter", model.LocalName: "local"}
 
 // kindOf is what a definition is called in the tables.
 func kindOf(d *model.Definition) string {

@@ -48,6 +48,7 @@ func TestWordsAreCountedInTheSingularWithTheirPlaces(t *testing.T) {
 	v := of(t, ".")
 	plan := word(v, "plan")
 	require.Equal(t, 4, plan.Count, "two files, a function and a class; tests are left out")
+	require.Equal(t, []vocabulary.Kinds{{Kind: "parameter", Count: 2}}, word(v, "id").Kinds, "each name of a kind once a file")
 	require.Equal(t, 2, plan.Files)
 	require.Equal(t, "file", plan.Kinds[0].Kind)
 	require.Equal(t, 2, word(v, "lot").Count, "lots are lots of lot")

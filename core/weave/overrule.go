@@ -39,6 +39,14 @@ func CheckOverrule(o model.Overrule) error {
 			return fmt.Errorf("say why the one needs the other: no line of the code does")
 		}
 		return nil
+	case model.OverruleTerm, model.OverruleInstead:
+		if strings.TrimSpace(o.Value) == "" {
+			return fmt.Errorf("say what the word stands for, or which is to be said instead")
+		}
+		if strings.EqualFold(strings.TrimSpace(o.Target), strings.TrimSpace(o.Value)) {
+			return fmt.Errorf("a word says nothing of itself")
+		}
+		return nil
 	case model.OverruleRule:
 		if strings.TrimSpace(o.Value) == "" {
 			return fmt.Errorf("say why the rule rests")
@@ -54,7 +62,7 @@ func CheckOverrule(o model.Overrule) error {
 		return nil
 	case model.OverruleFeature, model.OverruleRename, model.OverrulePurpose:
 	default:
-		return fmt.Errorf("a role, an origin, a feature or a purpose can be set, a feature renamed and a dependency declared")
+		return fmt.Errorf("a role, an origin, a feature or a purpose can be set, a feature renamed, a dependency declared and a word explained")
 	}
 	if o.Kind != model.OverrulePurpose && o.Kind != model.OverruleRename && !doublestar.ValidatePattern(o.Target) {
 		return fmt.Errorf("%q is not a valid glob", o.Target)
@@ -204,7 +212,7 @@ func Idle(s *model.Survey, features []model.Feature, by []model.Overrule) []mode
 // meets reports whether what an overrule is about is there.
 func meets(s *model.Survey, features []model.Feature, o *model.Overrule) bool {
 	switch o.Kind {
-	case model.OverruleWord, model.OverruleRule, model.OverruleGap:
+	case model.OverruleWord, model.OverruleRule, model.OverruleGap, model.OverruleTerm, model.OverruleInstead:
 		return true // it is about a word, wherever it may stand, or told where it is read
 	case model.OverruleRename:
 		return slices.ContainsFunc(features, func(f model.Feature) bool { return strings.EqualFold(f.Name, o.Target) })

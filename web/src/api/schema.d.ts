@@ -1383,7 +1383,9 @@ export interface components {
         Charter: {
             apart: components["schemas"]["Area"][];
             exceptions: components["schemas"]["Exception"][];
+            glossary: components["schemas"]["Term"][];
             layers: components["schemas"]["Layer"][];
+            names: components["schemas"]["NameRule"][];
             rings: boolean;
             thresholds: {
                 [key: string]: number;
@@ -1720,6 +1722,20 @@ export interface components {
             to: string;
             /** @description last day it holds, as YYYY-MM-DD; empty for good */
             until: string;
+        };
+        Explained: {
+            /** @description who set it; empty where the charter has it */
+            by: string;
+            /** @description it was set here, not in the charter */
+            by_hand: boolean;
+            means: string;
+            /**
+             * Format: int64
+             * @description names at the place that it stands in
+             */
+            names: number;
+            not: string[];
+            word: string;
         };
         External: {
             from: string;
@@ -2209,6 +2225,15 @@ export interface components {
             name: string;
             path: string;
         };
+        NameRule: {
+            begins: string[];
+            case: string;
+            ends: string[];
+            not: string[];
+            of: string[];
+            places: string[];
+            why: string;
+        };
         NamedPlace: {
             /** Format: int64 */
             line: number;
@@ -2230,6 +2255,7 @@ export interface components {
              * @description those that are asked for
              */
             found: number;
+            glossary: components["schemas"]["Explained"][];
             /** Format: int64 */
             names: number;
             /**
@@ -2360,7 +2386,7 @@ export interface components {
         Overrule: {
             by: string;
             /** @enum {string} */
-            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "rule" | "gap" | "link" | "word";
+            kind: "role" | "origin" | "feature" | "purpose" | "rename" | "rule" | "gap" | "link" | "word" | "term" | "instead";
             target: string;
             value: string;
         };
@@ -3320,6 +3346,11 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Term: {
+            means: string;
+            not: string[];
+            word: string;
         };
         TestOfHandler: {
             /**

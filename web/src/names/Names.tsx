@@ -5,6 +5,7 @@ import { stay, urlOf, useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { ByName } from './ByName'
 import { Conventions } from './Conventions'
+import { Glossary } from './Glossary'
 import { sides } from './saying'
 import { Verbs } from './Verbs'
 import { Words } from './Words'
@@ -30,7 +31,7 @@ export default function Names() {
           </button>
         ))}
         <span className="faint">
-          {counted(n.names, 'name')} of definitions, files and folders; {counted(n.all, 'different word')}
+          {counted(n.names, 'name')} of definitions, parameters, locals, files and folders; {counted(n.all, 'different word')}
           {n.smells > 0 && (
             <>
               ;{' '}
@@ -43,6 +44,8 @@ export default function Names() {
       </div>
       {side === 'texts' ? (
         <ByName words={words} />
+      ) : side === 'glossary' ? (
+        <Glossary all={n.glossary} />
       ) : n.names === 0 ? (
         <p className="say">No name of own code was found here.</p>
       ) : side === 'cases' ? (

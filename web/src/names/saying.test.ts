@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { conventionText, promiseText } from './saying'
+import { conventionText, promiseText, wordsOf } from './saying'
 
 const convention = (cases: [string, number][]) => ({
   kind: 'field',
@@ -31,4 +31,9 @@ describe('what is said of names', () => {
     expect(promiseText({ ...verb, broken: 0 })).toBe('each gives something back')
     expect(promiseText({ ...verb, promise: false })).toBe('')
   })
+})
+
+it('words typed with commas are taken one by one, each once', () => {
+  expect(wordsOf(' Batch, parcel ,,batch')).toEqual(['batch', 'parcel'])
+  expect(wordsOf('  ')).toEqual([])
 })

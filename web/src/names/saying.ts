@@ -7,7 +7,18 @@ export const sides = [
   { id: 'cases', text: 'how they are written' },
   { id: 'verbs', text: 'verbs and promises' },
   { id: 'texts', text: 'asked for by name' },
+  { id: 'glossary', text: 'glossary' },
 ] as const
+
+/** The words of a list that is typed with commas, each once. */
+export const wordsOf = (typed: string): string[] => [
+  ...new Set(
+    typed
+      .split(',')
+      .map((w) => w.trim().toLowerCase())
+      .filter(Boolean),
+  ),
+]
 
 const plural: Record<string, string> = {
   file: 'files',
@@ -20,6 +31,8 @@ const plural: Record<string, string> = {
   variable: 'variables',
   field: 'fields',
   namespace: 'namespaces',
+  parameter: 'parameters',
+  local: 'local names',
 }
 
 /** The kind of what is named, for so many of them. */

@@ -6,6 +6,8 @@ export function stepName(all: readonly ByHand[]): string {
   const [first] = all
   if (!first) return 'Nothing was set'
   const where = all.length > 1 ? `${all.length} places` : first.target.replace('\t', ' → ')
+  if (first.kind === 'term' || first.kind === 'instead')
+    return `${first.gone ? 'Taken out of' : 'Put into'} the glossary: ${first.kind === 'term' ? first.target : first.value || first.target}`
   if (first.gone) return `Taken away: ${first.kind} of ${where}`
   return `Set by hand: ${first.kind} of ${where}${first.value ? ` is ${first.value}` : ''}`
 }
