@@ -1,5 +1,5 @@
 // The desk: smells in groups, worked through many at once, each step taken back; rules that rest.
-import { expect, open, test } from './jantel'
+import { expect, margin, open, test } from './jantel'
 
 const list = 'Smells; arrows move, Space marks, Enter opens'
 
@@ -62,4 +62,15 @@ test('many smells become findings in one step, and are grouped as one asks', asy
   await expect(page).toHaveURL(/smell=/)
   await page.getByPlaceholder('words of a smell or a path').fill('nothing has these words')
   await expect(page.getByText('No smell has these words.')).toBeVisible()
+})
+
+test('how the score came about is told when it is asked for', async ({ page, demo }) => {
+  await open(page, demo, 'overview')
+  const strip = margin(page)
+  await strip.getByRole('button', { name: 'How it came about' }).click()
+  await expect(strip.getByText(/Looking at past revisions|by today’s rules/)).toBeVisible()
+  await expect(strip.getByText(/^From \d+ in .* to \d+ in .*, by today’s rules/)).toBeVisible({ timeout: 90_000 })
+  expect(await strip.locator('.pastscore circle').count()).toBeGreaterThan(5)
+  await page.reload()
+  await expect(strip.getByText(/by today’s rules/)).toBeVisible()
 })

@@ -91,7 +91,12 @@ test('a word is explained, another not to be said: it shows as a smell, and all 
   const row = page.getByRole('row', { name: /lot seed as it came in accession/ })
   await expect(row).toBeVisible()
   await open(page, demo, 'smells', '.', 'words=glossary')
-  await expect(page.locator('#view').getByText(/accession stands in .* names, where the glossary says lot/).first()).toBeVisible()
+  await expect(
+    page
+      .locator('#view')
+      .getByText(/accession stands in .* names, where the glossary says lot/)
+      .first(),
+  ).toBeVisible()
   await open(page, demo, 'names', '.', 'side=glossary')
   await row.getByRole('button', { name: 'Take lot out of the glossary' }).click()
   await expect(page.getByText('No word is explained yet.')).toBeVisible()

@@ -63,6 +63,7 @@ type Server struct {
 	ln      net.Listener
 	stop    context.CancelFunc
 	texts   corpus
+	past    pastScores
 	listed  struct {
 		sync.Mutex
 		of map[int64]listed

@@ -108,23 +108,10 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error
 		sh.drop(h)
 		return nil, failure(err)
 	}
-	brief, _, err := sh.s.review.Brief(ctx, codebase)
+	in, err := sh.s.inputs(ctx, codebase)
 	if err != nil {
-		return nil, failure(err)
+		return nil, err
 	}
-	quiet, err := sh.s.review.Silences(ctx, codebase)
-	if err != nil {
-		return nil, failure(err)
-	}
-	text, _, err := sh.s.review.Charter(ctx, codebase)
-	if err != nil {
-		return nil, failure(err)
-	}
-	by, err := sh.s.review.Overrules(ctx, codebase)
-	if err != nil {
-		return nil, failure(err)
-	}
-	in := judgement.Inputs{Brief: brief, Quiet: quiet, Charter: text, Overrules: by}
 	touched, err := sh.s.review.Touched(ctx, codebase)
 	if err != nil {
 		return nil, failure(err)
@@ -132,7 +119,7 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if v := in.Version(); h.result == nil || h.result.Version != v {
-		h.declared = weave.Declare(facts, by)
+		h.declared = weave.Declare(facts, in.Overrules)
 		h.result, h.views = judgement.JudgeBy(h.declared, in), map[string]*cell{}
 		if keys := in.Quiet.Keyless(h.result.Smells); len(keys) > 0 {
 			if err := sh.s.review.KeepKeys(ctx, codebase, keys); err != nil {
@@ -141,6 +128,21 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error
 		}
 	}
 	return &judged{codebase, found, h.declared, h.result, h, touched}, nil
+}
+
+// inputs are what a codebase is judged by.
+func (s *Server) inputs(ctx context.Context, codebase int64) (in judgement.Inputs, err error) {
+	if in.Brief, _, err = s.review.Brief(ctx, codebase); err != nil {
+		return in, failure(err)
+	}
+	if in.Quiet, err = s.review.Silences(ctx, codebase); err != nil {
+		return in, failure(err)
+	}
+	if in.Charter, _, err = s.review.Charter(ctx, codebase); err != nil {
+		return in, failure(err)
+	}
+	in.Overrules, err = s.review.Overrules(ctx, codebase)
+	return in, failure(err)
 }
 
 // warm loads and judges the newest surveys of codebases, the first of them

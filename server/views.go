@@ -22,6 +22,7 @@ func (s *Server) registerViews(api huma.API) {
 	s.registerDesk(api)
 	s.registerParts(api)
 	s.registerReach(api)
+	s.registerPast(api)
 	s.registerNames(api)
 	s.registerTexts(api)
 	s.registerShapes(api)

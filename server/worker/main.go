@@ -53,7 +53,7 @@ func Main() int {
 	})
 	out := &lines{enc: json.NewEncoder(os.Stdout)}
 	var r Request
-	err := json.NewDecoder(io.LimitReader(os.Stdin, 1<<20)).Decode(&r)
+	err := json.NewDecoder(io.LimitReader(os.Stdin, 32<<20)).Decode(&r)
 	var end End
 	if err == nil {
 		end, err = serve(ctx, r, out)
@@ -92,7 +92,7 @@ func serve(ctx context.Context, r Request, out *lines) (End, error) {
 		return End{}, fmt.Errorf("the limits of the survey can not be set: %w", err)
 	}
 	var facts *store.Facts
-	if r.Survey > 0 {
+	if r.Survey > 0 || r.Past > 0 {
 		var err error
 		// Opened first: what is open already needs no leave.
 		if facts, err = store.JoinFacts(ctx, r.Data); err != nil {
@@ -106,6 +106,9 @@ func serve(ctx context.Context, r Request, out *lines) (End, error) {
 	}
 	if err := confine(r, reads); err != nil {
 		return End{}, fmt.Errorf("the survey can not be confined: %w", err)
+	}
+	if r.Past > 0 {
+		return past(ctx, r, facts, out)
 	}
 	src, err := source.Open(ctx, source.Request{Path: r.Path, Revision: r.Revision, Allow: r.Allow})
 	if err != nil {

@@ -46,6 +46,11 @@ type Request struct {
 	Data     string   `json:"data"`  // the folder of the store of facts
 	Scratch  string   `json:"scratch"`
 	Limits   Limits   `json:"limits"`
+	// Past asks for the scores of so many revisions instead, judged by Inputs, which
+	// are judgement's as JSON.
+	Past   int             `json:"past"`
+	Inputs json.RawMessage `json:"inputs"`
+	Scores func(Score)     `json:"-"` // hears of each as it comes
 }
 
 // End is what came of it.
@@ -60,6 +65,7 @@ type End struct {
 type message struct {
 	Progress *survey.Progress `json:"progress,omitempty"`
 	End      *End             `json:"end,omitempty"`
+	Score    *Score           `json:"score,omitempty"`
 	Problem  string           `json:"problem,omitempty"`
 	Sort     string           `json:"sort,omitempty"` // of the problem, see problems
 }
@@ -122,7 +128,7 @@ func Run(ctx context.Context, r Request, progress func(survey.Progress)) (End, e
 	if err := cmd.Start(); err != nil {
 		return End{}, fmt.Errorf("a process for the survey can not be started: %w", err)
 	}
-	end, problem := listen(out, progress)
+	end, problem := listen(out, progress, r.Scores)
 	err = cmd.Wait()
 	endAll(cmd)
 	switch {
@@ -137,7 +143,7 @@ func Run(ctx context.Context, r Request, progress func(survey.Progress)) (End, e
 }
 
 // listen reads what a worker writes until it ends.
-func listen(out io.Reader, progress func(survey.Progress)) (end *End, problem error) {
+func listen(out io.Reader, progress func(survey.Progress), scores func(Score)) (end *End, problem error) {
 	in := bufio.NewScanner(out)
 	in.Buffer(nil, 1<<20)
 	for in.Scan() {
@@ -148,6 +154,8 @@ func listen(out io.Reader, progress func(survey.Progress)) (end *End, problem er
 		switch {
 		case m.Progress != nil && progress != nil:
 			progress(*m.Progress)
+		case m.Score != nil && scores != nil:
+			scores(*m.Score)
 		case m.End != nil:
 			end = m.End
 		case m.Problem != "":

@@ -53,6 +53,7 @@ export type Name =
   | 'routes'
   | 'journey'
   | 'tried'
+  | 'past'
   | 'definition'
   | 'rename'
   | 'weave'
@@ -103,6 +104,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
     'routes',
     'journey',
     'tried',
+    'past',
     'definition',
     'weave',
     'built',

@@ -1,5 +1,13 @@
-import { keepPreviousData, QueryClient, queryOptions, useQuery, type QueryFunctionContext } from '@tanstack/react-query'
-import api, { answer, Problem } from './client'
+import {
+  keepPreviousData,
+  QueryClient,
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryFunctionContext,
+} from '@tanstack/react-query'
+import api, { answer, bare, Problem } from './client'
 import { keys, type At, type Name, type Narrow } from './keys'
 import type { PartOnly, PartSort, TextRow, Tried } from './types'
 import type { CodebaseStatus, Home, Margin, Route } from './types'
@@ -157,6 +165,22 @@ export const useReach = (a: At, line: number, enabled: boolean) =>
     placeholderData: keepPreviousData,
     queryFn: () => answer(api.GET('/api/codebases/{id}/reach', paramsWith(a, { line: line || undefined }))),
   })
+
+/** How the score of a codebase came about, as far as it is told; asked again while it is looked at. */
+export const usePastScores = (id: number) =>
+  useQuery({
+    queryKey: keys.of(id, 'past'),
+    queryFn: () => answer(api.GET('/api/codebases/{id}/past', { params: { path: { id } } })),
+    refetchInterval: (q) => (q.state.data?.state === 'running' ? 700 : false),
+  })
+
+export const useLookBack = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: () => answer(api.POST('/api/codebases/{id}/past', { params: { path: { id } }, ...bare })),
+    onSuccess: (told) => qc.setQueryData(keys.of(id, 'past'), told),
+  })
+}
 
 /** The same as a picture, one way or the other. */
 export const useReachPicture = (a: At, line: number, way: 'touched' | 'along') =>

@@ -521,6 +521,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID past */
+        get: operations["get-api-codebases-by-id-past"];
+        put?: never;
+        /** Post API codebases by ID past */
+        post: operations["post-api-codebases-by-id-past"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/pictures": {
         parameters: {
             query?: never;
@@ -2473,6 +2491,21 @@ export interface components {
             };
             parts: components["schemas"]["Part"][];
         };
+        PastScores: {
+            /**
+             * Format: int64
+             * @description revisions that are looked at; 0 while unknown
+             */
+            of: number;
+            /** @description why it failed; empty where it did not */
+            problem: string;
+            scores: components["schemas"]["Score"][];
+            /**
+             * @description none: nobody asked yet
+             * @enum {string}
+             */
+            state: "none" | "running" | "done" | "failed";
+        };
         Patch: {
             assignee?: string;
             deleted?: boolean;
@@ -2980,6 +3013,24 @@ export interface components {
             /** Format: int64 */
             saves: number;
             to: string;
+        };
+        Score: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: int64
+             * @description that are judged
+             */
+            files: number;
+            legibility: components["schemas"]["Legibility"];
+            /**
+             * Format: int64
+             * @description of those
+             */
+            lines: number;
+            revision: string;
+            /** Format: int64 */
+            smells: number;
         };
         Section: {
             blocks: components["schemas"]["Block"][];
@@ -5519,6 +5570,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastScores"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastScores"];
                 };
             };
             /** @description Not Found */

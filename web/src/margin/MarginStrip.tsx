@@ -13,6 +13,7 @@ import { FindingsHere } from './FindingsHere'
 import { History } from './History'
 import { Jot } from './Jot'
 import { ReachHere } from './ReachHere'
+import { PastScore } from './PastScore'
 import { Score } from './Score'
 import { SmellsHere } from './SmellsHere'
 
@@ -79,6 +80,7 @@ function About({ m }: { m: Margin }) {
         <ReachHere path={m.path} line={m.kind === 'file' && where.view === 'code' && !where.pick ? where.line : 0} />
       )}
       {m.score && <Score m={m} score={m.score} />}
+      {m.score && m.path === '.' && <PastScore />}
       <SmellsHere m={m} />
       <FindingsHere m={m} />
     </>
