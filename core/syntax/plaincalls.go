@@ -130,7 +130,9 @@ func (w *plainWalk) token(i int) {
 	// In no function a name behind a type is declared, not called.
 	declared := def == class && call && (s.IsIdent(i-1) || s.Any(i-1, "*", "&"))
 	switch {
-	case w.p.NotCalls[string(s.Bytes(i))], declared, w.defined(i):
+	// What is called on something of its own name is defined elsewhere: lots.named(…)
+	// in the function named, but for "fun String.named(" and "def self.named".
+	case w.p.NotCalls[string(s.Bytes(i))], declared, w.defined(i) && (!s.Is(i-1, ".") || s.Any(i-3, "fun", "def")):
 	case dotted && (call || w.p.Bare):
 		if w.p.Build != "" && s.Is(i, w.p.Build) {
 			if s.IsIdent(at) && capital(s.Bytes(at)) {

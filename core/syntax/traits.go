@@ -47,8 +47,8 @@ func (t *traiter) word(i int) {
 	if s.Is(i, "role") && s.Any(i-1, ".", ">", "?.") {
 		t.roleAsked(i)
 	}
-	if s.Ends && s.Is(i-1, ".") && !s.Is(open, "(") && instanceDoes[s.Text(i)] != "" {
-		t.onInstance(i, i)
+	if s.Ends && s.Is(i-1, ".") && !s.Is(open, "(") {
+		t.bare(i)
 	}
 	if open >= len(s.Tokens) || s.Tokens[open].Start == s.Tokens[open].End || s.Tokens[open].Kind == Newline {
 		t.checks(i)
@@ -87,6 +87,21 @@ func (t *traiter) word(i int) {
 	}
 	t.call(i, s.Args(open))
 	t.operation(i, open)
+}
+
+// bare takes a member that is called without parentheses: Lot.all, lot.destroy.
+func (t *traiter) bare(i int) {
+	w := t.s.Bytes(i)
+	if !operSieve.May(w) {
+		return
+	}
+	if name, found := t.entityBefore(i); found && operations[string(w)] != "" {
+		t.doneTo(name, operations[string(w)], i, false)
+		return
+	}
+	if instanceDoes[string(w)] != "" {
+		t.onInstance(i, i)
+	}
 }
 
 // typeArgsEnd is the index of the "(" behind <…> at i, 0 where none is.
