@@ -12,7 +12,6 @@ import (
 	"time"
 
 	"jantel/core/model"
-	"jantel/core/naming"
 	"jantel/core/reading"
 
 	"github.com/bmatcuk/doublestar/v4"
@@ -565,20 +564,20 @@ func match(g, p string) bool {
 	return false
 }
 
-// Derive writes a charter from how a codebase is: its folders in levels, each
-// allowed what it depends on now and lies below it.
+// Derive writes a charter from how a codebase is: rings where the direction of its
+// interfaces tells them, else its folders in levels, each allowed what it depends on
+// now and lies below it.
 func Derive(s *model.Survey, j *model.Judgement) *Charter {
+	if c := learned(s, j); c != nil {
+		return c
+	}
 	c := &Charter{Layers: []Layer{}, Apart: []Area{}, Exceptions: []Exception{}, Thresholds: map[string]float64{}}
 	of := map[string]string{}
 	level := map[string]int{}
 	used := map[string]bool{}
 	for n, l := range j.Levels {
 		for _, folder := range l {
-			name := strings.Join(naming.Words(path.Base(folder)), "-")
-			if name == "" || used[name] {
-				name = strings.ReplaceAll(folder, "/", "-")
-			}
-			used[name] = true
+			name := layerName(folder, used)
 			of[folder], level[name] = name, n
 			c.Layers = append(c.Layers, Layer{Name: name, Holds: []string{folder + "/**"}, May: []string{}})
 		}
