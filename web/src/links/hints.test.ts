@@ -21,7 +21,11 @@ async function at(text: string) {
 
 test.each<[string, string, string[]]>([
   ['an empty text', '|', ['rings', 'layers', 'apart', 'exceptions', 'thresholds', 'names', 'glossary']],
-  ['what stands there already is left out', 'rings: true\nlayers:\n  - name: a\n|', ['apart', 'exceptions', 'thresholds', 'names', 'glossary']],
+  [
+    'what stands there already is left out',
+    'rings: true\nlayers:\n  - name: a\n|',
+    ['apart', 'exceptions', 'thresholds', 'names', 'glossary'],
+  ],
   ['the first item', 'layers:\n  |', ['- name']],
   ['an item after others', 'layers:\n  - name: a\n    holds: [a]\n  |', ['- name']],
   ['keys of an item', 'layers:\n  - name: a\n    |', ['holds', 'may', 'wiring']],
