@@ -50,10 +50,10 @@ func ReachMarkdown(w io.Writer, x *reach.Reach, place string) error {
 	if x.Files == 0 {
 		b.WriteString("Nothing was found that needs it.\n")
 	} else {
-		fmt.Fprintf(&b, "%s in %s.\n", some(x.Files, "file"), some(len(x.Folders), "folder"))
+		fmt.Fprintf(&b, "%s in %s.\n", title(some(x.Files, "file")), some(len(x.Folders), "folder"))
 	}
 	if x.ByTypes > 0 {
-		fmt.Fprintf(&b, "%s more through types alone.\n", some(x.ByTypes, "file"))
+		fmt.Fprintf(&b, "%s more through types alone.\n", title(some(x.ByTypes, "file")))
 	}
 	for _, s := range x.Steps {
 		title := fmt.Sprintf("Over %d steps", s.Distance)

@@ -243,3 +243,61 @@ func TestAll(t *testing.T) { scale.Weigh() }
 		}},
 	}, journeys.TestedBy(j.Reading))
 }
+
+func TestWhatHoldsOrNothingAndWhatBecomesOfFaults(t *testing.T) {
+	s := testkit.Survey(t, `
+-- pom.xml --
+<project><artifactId>vault</artifactId></project>
+-- src/main/java/vault/LotController.java --
+package vault;
+@RestController
+public class LotController {
+    private final Lots lots;
+    public LotController(Lots lots) { this.lots = lots; }
+    @PostMapping("/lots")
+    public void take(String name) {
+        if (name == null) throw new MissingName();
+        lots.keep(name);
+    }
+}
+-- src/main/java/vault/Lots.java --
+package vault;
+@Service
+@Transactional
+public class Lots {
+    private final LotRepository lotRepository;
+    public void keep(String name) {
+        try {
+            lotRepository.save(name);
+        } catch (DataException e) {
+            throw new NotKept(e);
+        }
+    }
+}
+-- src/main/java/vault/LotRepository.java --
+package vault;
+public class LotRepository {
+    public void save(String name) {
+        try { write(name); } catch (IOException ignored) { }
+    }
+    private void write(String name) { }
+}
+`)
+	j := judgement.Judge(s, model.Brief{}, nil)
+	var got []string
+	for _, x := range journeys.Of(j.Reading, j.Entries) {
+		if x.Route == nil {
+			continue
+		}
+		for _, st := range x.Stops {
+			line := st.Name + " " + st.Bounds
+			for _, f := range st.Faults {
+				line += fmt.Sprintf(" %s %s:%d", f.What, f.Name, f.Line)
+			}
+			got = append(got, line)
+		}
+	}
+	require.Equal(t, []string{
+		"LotController.take  raise MissingName:8", "Lots.keep Transactional turn NotKept:10", "LotRepository.save  swallow IOException:4",
+	}, got)
+}
