@@ -44,6 +44,23 @@ func TestWhereRightsAreChecked(t *testing.T) {
 		tree string
 		want []string
 	}{
+		"on the router, for all that is declared behind it": {express + `
+-- app.js --
+const app = require('express')()
+app.post('/login', enter)
+app.post('/found', keep)
+app.use(signedIn)
+app.post('/lots', add)
+app.delete('/lots/:id', drop)
+app.use('/growers', may('growers.write'), require('./growers'))
+-- growers.js --
+const router = require('express').Router()
+router.post('/', add)
+module.exports = router
+`, []string{
+			"POST /found | nothing is asked", "POST /growers signedIn@route:4 may@route:7", "POST /login", "POST /lots signedIn@route:4",
+			"DELETE /lots/:id signedIn@route:4",
+		}},
 		"at the route, and one that is open": {express + `
 -- app.js --
 const app = require('express')()
