@@ -302,6 +302,15 @@ var plants = []plant{
 		},
 	},
 	{
+		rule: "vague-name",
+		fault: func(l *tongue, r *rand.Rand) string {
+			return l.function(l.named([]string{"do", "handle", "process"}[r.IntN(3)], "stuff"), numbers(1), l.some(r, 3), false)
+		},
+		looks: func(l *tongue, r *rand.Rand) string {
+			return l.function(l.named("do", "weighing"), numbers(1), l.some(r, 3), false)
+		},
+	},
+	{
 		rule: "placeholder-name",
 		fault: func(l *tongue, r *rand.Rand) string {
 			return l.function([]string{"foo", "qux", "asdf"}[r.IntN(3)], numbers(1), l.some(r, 3), false)
@@ -354,6 +363,36 @@ var wholes = []plant{
 		last := pick(fault, "vault/barley", "growers/dock")
 		ring := with("vault/barley", "drying/clover") + with("drying/clover", "growers/elder") + with("growers/elder", last)
 		return ring + l.source(r, "src/growers/dock"+l.ext, 4, l.named("open", "dock")) + "-- src/vault/__init__.py --\n", "src"
+	}},
+	{rule: "case-against-folder", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
+		if l.ext == ".java" || l.ext == ".php" {
+			return "", "" // a file is named for its type there
+		}
+		var b strings.Builder
+		for _, w := range words(32)[:9] {
+			b.WriteString(l.source(r, "src/vault/seed_"+w+l.ext, 4, l.named("open", w)))
+		}
+		odd := "src/vault/" + pick(fault, "seedShelf", "seed_shelf") + l.ext
+		return b.String() + l.source(r, odd, 4, l.named("open", "shelf")), odd
+	}},
+	{rule: "suffix-against-folder", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
+		var b strings.Builder
+		for _, w := range words(32)[:12] {
+			b.WriteString(l.source(r, "src/vault/"+l.named(w, "service")+l.ext, 4, l.named("open", w)))
+		}
+		odd := "src/vault/" + pick(fault, "shelves", l.named("shelf", "service")) + l.ext
+		return b.String() + l.source(r, odd, 4, l.named("open", "shelf")), odd
+	}},
+	{rule: "several-words", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
+		if l.ext == ".java" || l.ext == ".php" {
+			return "", "" // it asks of functions that belong to no type
+		}
+		verbs := pick(fault, []string{"get", "fetch", "load"}, []string{"get", "get", "weigh"})
+		var b strings.Builder
+		for i, w := range []string{"barley", "clover", "dock"} {
+			b.WriteString(l.source(r, "src/vault/"+l.named(w, "service")+l.ext, 4, l.named(verbs[i], "grower")))
+		}
+		return b.String() + l.folder(r, "src/drying/%s", 4), "src/vault"
 	}},
 	{rule: "crowded-folder", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
 		return l.folder(r, "src/vault/%s", pick(fault, 32, 12+r.IntN(8))), "src/vault"

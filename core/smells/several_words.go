@@ -36,16 +36,14 @@ func severalWords(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "words"))
 	out = c.saidInstead()
 	type key struct {
-		role  model.Role
+		role  string
 		group int
 		thing string
 	}
 	verbs := map[key]map[string][]model.Evidence{}
 	c.source(func(f *model.File) {
-		role := c.Roles[f.Path].Role
-		if role == "" {
-			return
-		}
+		// Where no role is seen, the files of a folder are held to be of one.
+		role := cmp.Or(string(c.Roles[f.Path].Role), "in "+model.FolderOf(f.Path))
 		for i := range f.Facts.Definitions {
 			d := &f.Facts.Definitions[i]
 			if !d.Exported || d.Parent != "" || d.Kind != model.DefFunction {

@@ -7,6 +7,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -38,14 +39,16 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 			}
 			for i := range f.Facts.Definitions {
 				def := &f.Facts.Definitions[i]
-				if def.Parent != "" || !def.Exported {
+				if def.Parent != "" && def.Kind != model.DefMethod || !def.Exported {
 					continue
 				}
 				vague := false
 				strength := 0.3
 				switch def.Kind {
-				case model.DefFunction:
-					vague = lex.VagueFunctions[strings.Join(naming.Words(naming.Own(def.Name)), " ")]
+				case model.DefFunction, model.DefMethod:
+					w := naming.Words(naming.Own(def.Name))
+					// "handle" alone is what many interfaces ask of a type.
+					vague = aboutAnything(w) || lex.VagueFunctions[strings.Join(w, " ")] && (def.Kind == model.DefFunction || len(w) > 1)
 				case model.DefClass, model.DefInterface, model.DefType:
 					w := naming.Words(naming.Own(def.Name))
 					vague = lex.VagueTypes[strings.Join(w, " ")]
@@ -65,6 +68,18 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 		}
 	}
 	return out
+}
+
+// Verbs and things that say nothing of each other.
+var (
+	vagueVerbs  = syntax.Set("do", "handle", "process", "manage", "perform", "make", "run", "execute", "get", "set", "check", "use", "update")
+	vagueThings = syntax.Set("stuff", "thing", "things", "something", "anything", "misc", "whatever")
+)
+
+// aboutAnything reports whether a name is a verb that fits anything, done to
+// anything.
+func aboutAnything(words []string) bool {
+	return len(words) == 2 && vagueVerbs[words[0]] && vagueThings[words[1]]
 }
 
 // exports shows what a file with a vague name offers.
