@@ -250,7 +250,7 @@ test('the charter as text offers what may stand at the cursor', async ({ page, d
   const offered = page.getByRole('listbox').getByRole('option')
   await text.press('Control+A')
   await text.press('Delete')
-  await page.keyboard.type('lay')
+  await page.keyboard.type('laye')
   await expect(offered).toHaveText([/^layers/])
   await text.press('Enter')
   await text.press('Control+Space')
