@@ -24,7 +24,7 @@ type PastScores struct {
 	Problem string         `json:"problem" doc:"why it failed; empty where it did not"`
 }
 
-// pasts keeps what was told of the past of codebases, while nothing changes that it
+// pastScores keeps what was told of the past of codebases, while nothing changes that it
 // is judged by.
 type pastScores struct {
 	mu   sync.Mutex

@@ -1,6 +1,7 @@
 package charter
 
 import (
+	"maps"
 	"path"
 	"slices"
 	"strings"
@@ -57,7 +58,8 @@ func learned(s *model.Survey, j *model.Judgement) *Charter {
 	}
 	for u := range l.units {
 		// What others need is no outermost ring: that it uses adapters is a way outwards.
-		if ring[u] == 1 && !needed[u] && slices.ContainsFunc(keys(l.needs[u]), func(to string) bool { return ring[to] == 2 }) {
+		uses := func(to string) bool { return ring[to] == 2 }
+		if ring[u] == 1 && !needed[u] && slices.ContainsFunc(slices.Collect(maps.Keys(l.needs[u])), uses) {
 			ring[u] = 3 // it puts them together
 		}
 	}
@@ -177,7 +179,7 @@ func (l *learner) charter(ring map[string]int) *Charter {
 	c.fillNames()
 	for n := len(ringNames) - 1; n >= 0; n-- {
 		x := Layer{Name: ringNames[n], Holds: []string{}, May: []string{}}
-		for _, u := range keys(l.units) {
+		for _, u := range slices.Sorted(maps.Keys(l.units)) {
 			if ring[u] == n {
 				x.Holds = append(x.Holds, u+"/**")
 			}
@@ -192,15 +194,6 @@ func (l *learner) charter(ring map[string]int) *Charter {
 		}
 	}
 	return c
-}
-
-func keys(m map[string]bool) []string {
-	out := make([]string, 0, len(m))
-	for k := range m {
-		out = append(out, k)
-	}
-	slices.Sort(out)
-	return out
 }
 
 // layerName is what a folder is called as a layer.

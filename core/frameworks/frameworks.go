@@ -4,6 +4,7 @@
 package frameworks
 
 import (
+	"maps"
 	"path"
 	"regexp"
 	"slices"
@@ -57,20 +58,10 @@ func init() {
 	for i := range Table {
 		f := &Table[i]
 		c := &compiled{starts: anyOf(f.Starts), loads: anyOf(f.Loads)}
-		for _, glob := range slices.Sorted(mapKeys(f.Folders)) {
+		for _, glob := range slices.Sorted(maps.Keys(f.Folders)) {
 			c.folders = append(c.folders, meaning{anyOf([]string{glob}), f.Folders[glob]})
 		}
 		rows[f] = c
-	}
-}
-
-func mapKeys(m map[string]string) func(yield func(string) bool) {
-	return func(yield func(string) bool) {
-		for k := range m {
-			if !yield(k) {
-				return
-			}
-		}
 	}
 }
 

@@ -3,6 +3,7 @@ package reach
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 
@@ -230,7 +231,7 @@ func (b *boxes) draw(all map[string]*found) *ReachPicture {
 // groups are the boxes of a column, the fullest first, tests last.
 func (b *boxes) groups(all map[string]*found, column int) []*group {
 	by := map[string]*group{}
-	for _, k := range slices.Sorted(keysOf(all)) {
+	for _, k := range slices.Sorted(maps.Keys(all)) {
 		x := all[k]
 		if x.column != column {
 			continue
@@ -262,16 +263,6 @@ func (b *boxes) groups(all map[string]*found, column int) []*group {
 		return cmp.Or(cmp.Compare(len(b.keys), len(a.keys)), cmp.Compare(a.path, b.path))
 	})
 	return fold(out)
-}
-
-func keysOf(all map[string]*found) func(yield func(string) bool) {
-	return func(yield func(string) bool) {
-		for k := range all {
-			if !yield(k) {
-				return
-			}
-		}
-	}
 }
 
 // fold puts what a column has no room for into one box.
@@ -341,7 +332,7 @@ func (b *boxes) middle() {
 // ties joins boxes with those that their files were reached from.
 func (b *boxes) ties(all map[string]*found) {
 	count := map[[2]int]int{}
-	for _, k := range slices.Sorted(keysOf(all)) {
+	for _, k := range slices.Sorted(maps.Keys(all)) {
 		for _, n := range all[k].near {
 			if from, ok := b.at[n]; ok && from != b.at[k] {
 				count[[2]int{from, b.at[k]}]++

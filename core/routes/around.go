@@ -17,14 +17,11 @@ func (j *joiner) around(f *model.File, r *model.RouteFact, h hung, handler strin
 	if j.inserts == nil {
 		j.gatherInserts()
 	}
-	if len(j.inserts.files) == 0 {
-		return nil
-	}
 	var all []model.RouteInsert
 	whole := syntax.JoinRoute(h.path, r.Pattern)
 	for _, x := range j.inserts.whole {
 		if model.Within(x.below, f.Path) && startsWith(whole, x.fact.Path) {
-			all = append(all, j.insert(x.file, &x.fact))
+			all = append(all, j.insert(x.file, x.fact))
 		}
 	}
 	for k := 0; k <= len(h.at); k++ {
@@ -38,7 +35,7 @@ func (j *joiner) around(f *model.File, r *model.RouteFact, h hung, handler strin
 	all = append(all, j.ofClass(handler, line, 0)...)
 	rank := map[string]int{model.InsertBefore: 0, model.InsertAround: 0, model.InsertAfter: 1, model.InsertError: 2}
 	slices.SortStableFunc(all, func(a, b model.RouteInsert) int { return cmp.Compare(rank[a.When], rank[b.When]) })
-	return all
+	return all[:min(len(all), maxAround)]
 }
 
 // upTo is the path that the first k routers take up.
@@ -68,26 +65,31 @@ func startsWith(pattern, below string) bool {
 // wholeInsert is what runs for all that lies below a folder.
 type wholeInsert struct {
 	file  *model.File
-	fact  model.InsertFact
+	fact  *model.InsertFact
 	below string
 }
 
 // inserts are what runs around routes, as it is found.
 type inserts struct {
-	files map[string]bool // that have some
-	whole []wholeInsert   // in running order
+	whole   []wholeInsert                  // in running order
+	routers map[string][]*model.InsertFact // by file: what is put on routers, what hangs below them left out
 }
 
+// maxAround bounds how much is told around one route.
+const maxAround = 100
+
 func (j *joiner) gatherInserts() {
-	j.inserts = &inserts{files: map[string]bool{}}
+	j.inserts = &inserts{routers: map[string][]*model.InsertFact{}}
 	for _, f := range j.s.Files {
 		if f.Facts == nil || len(f.Facts.Inserts) == 0 {
 			continue
 		}
-		j.inserts.files[f.Path] = true
-		for _, x := range f.Facts.Inserts {
-			if x.Whole {
+		for i := range f.Facts.Inserts {
+			switch x := &f.Facts.Inserts[i]; {
+			case x.Whole:
 				j.inserts.whole = append(j.inserts.whole, wholeInsert{f, x, programOf(f)})
+			case x.On != "" && !j.isMounted(f, x):
+				j.inserts.routers[f.Path] = append(j.inserts.routers[f.Path], x)
 			}
 		}
 	}
@@ -110,15 +112,11 @@ func programOf(f *model.File) string {
 
 // onRouter is what is put on one router, for what is declared at a place on it.
 func (j *joiner) onRouter(at place, rest string) (out []model.RouteInsert) {
-	if !j.inserts.files[at.file] {
-		return nil
-	}
 	f := j.s.File(at.file)
 	var reversed []model.RouteInsert // what is put on last runs first
-	for i := range f.Facts.Inserts {
-		x := &f.Facts.Inserts[i]
+	for _, x := range j.inserts.routers[at.file] {
 		switch {
-		case x.Whole || x.On == "" || x.On != at.on || !reaches(x, at, rest) || j.isMounted(f, x):
+		case x.On != at.on || !reaches(x, at, rest):
 		case x.Phase < 0:
 			reversed = append([]model.RouteInsert{j.insert(f, x)}, reversed...)
 		default:

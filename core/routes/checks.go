@@ -36,7 +36,7 @@ func (j *joiner) checks(f *model.File, r *model.RouteFact, next func(line int) i
 			add(n)
 		}
 	}
-	file, from, to := j.body(f, r, next, of)
+	file, from, to, handler := j.body(f, r, next, of)
 	if file == nil {
 		return names
 	}
@@ -45,30 +45,30 @@ func (j *joiner) checks(f *model.File, r *model.RouteFact, next func(line int) i
 			add(run.Name)
 		}
 	}
-	if of.HandlerPath != "" {
-		for _, t := range j.checkedTypes(file, definitionAt(file, of.HandlerLine)) {
-			add(t)
-		}
+	for _, t := range j.checkedTypes(file, handler) {
+		add(t)
 	}
 	return names
 }
 
-// body are the lines of what answers a route: of its handler, or what is written in
-// place; nil where neither is known.
-func (j *joiner) body(f *model.File, r *model.RouteFact, next func(int) int, of *model.Route) (file *model.File, from, to int) {
+// body are the lines of what answers a route: of its handler, which is told by its
+// place among the definitions, or what is written in place, where that is -1; the file
+// is nil where neither is known.
+func (j *joiner) body(
+	f *model.File, r *model.RouteFact, next func(int) int, of *model.Route,
+) (file *model.File, from, to, handler int) {
 	if of.HandlerPath == "" {
 		if !r.InPlace {
-			return nil, 0, 0
+			return nil, 0, 0, -1
 		}
-		return f, r.Line, next(r.Line) - 1
+		return f, r.Line, next(r.Line) - 1, -1
 	}
 	file = j.s.File(of.HandlerPath)
-	at := definitionAt(file, of.HandlerLine)
-	if at < 0 {
-		return nil, 0, 0
+	if handler = definitionAt(file, of.HandlerLine); handler < 0 {
+		return nil, 0, 0, -1
 	}
-	d := &file.Facts.Definitions[at]
-	return file, d.Line, d.EndLine
+	d := &file.Facts.Definitions[handler]
+	return file, d.Line, d.EndLine, handler
 }
 
 // definitionAt is the last definition that begins at a line; -1 where none does.

@@ -76,8 +76,12 @@ func init() {
 	}
 }
 
-// maxInserts bounds what is kept of one file.
-const maxInserts = 500
+// maxInserts bounds what is kept of one file, and maxLooked how many calls of such
+// names are looked at: each may lead along a line or through its arguments.
+const (
+	maxInserts = 500
+	maxLooked  = 2000
+)
 
 // inserted finds what runs around what answers requests, where that is not said
 // by what answers. What of it counts is told where routers are joined: much else
@@ -86,10 +90,11 @@ func inserted(f *model.Facts, s *Stream) {
 	in := inserting{f: f, s: s}
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind != Ident {
+			in.enter(i)
 			continue
 		}
 		switch b := s.Bytes(i); {
-		case len(b) < 3:
+		case len(b) < 3 || in.looked >= maxLooked:
 		case insertSieve.May(b):
 			in.call(i, inserters[string(b)])
 		case string(b[:3]) == "Use":
@@ -104,8 +109,20 @@ func inserted(f *model.Facts, s *Stream) {
 }
 
 type inserting struct {
-	f *model.Facts
-	s *Stream
+	f      *model.Facts
+	s      *Stream
+	open   []int // brackets that the present token stands in, the outermost first
+	looked int
+}
+
+// enter notes the brackets that open at a token, and leaves those that closed.
+func (in *inserting) enter(i int) {
+	for n := len(in.open); n > 0 && int(in.s.Tokens[in.open[n-1]].Match) <= i; n-- {
+		in.open = in.open[:n-1]
+	}
+	if int(in.s.Tokens[i].Match) > i {
+		in.open = append(in.open, i)
+	}
 }
 
 func (in *inserting) keep(x model.InsertFact) { in.f.Inserts = append(in.f.Inserts, x) }
@@ -114,6 +131,7 @@ func (in *inserting) call(i int, k inserter) {
 	if k.named == "" {
 		return
 	}
+	in.looked++
 	s := in.s
 	x := model.InsertFact{When: k.when, Line: s.Line(i), Whole: k.whole, Ordered: k.ordered, Phase: k.phase, On: in.calledOn(i)}
 	switch k.named {
@@ -200,7 +218,7 @@ func (in *inserting) called(i int, x model.InsertFact) {
 	if x.Whole {
 		x.Path = in.pathsBehind(i)
 	}
-	x.Until = in.groupEnd(i)
+	x.Until = in.groupEnd()
 	if x.Phase < 0 {
 		args = args[:1] // the rest are options of what is added
 	}
@@ -291,21 +309,14 @@ func (in *inserting) pathsBehind(i int) string {
 
 // groupEnd is the last line of the function in place that a call stands in, where
 // that is handed to another call as a group of routes; 0 where it is not.
-func (in *inserting) groupEnd(i int) int {
-	s := in.s
-	for k := i - 1; k >= 0; k-- {
-		if m := int(s.Tokens[k].Match); m <= i || !s.Is(k, "{") {
-			continue
-		}
-		for p := k - 1; p >= 0; p-- { // is there a parenthesis around the brace?
-			if m := int(s.Tokens[p].Match); m > int(s.Tokens[k].Match) {
-				if s.Is(p, "(") {
-					return s.EndLine(int(s.Tokens[k].Match))
-				}
-				return 0
+func (in *inserting) groupEnd() int {
+	for n := len(in.open) - 1; n >= 0; n-- {
+		if in.s.Is(in.open[n], "{") {
+			if n > 0 && in.s.Is(in.open[n-1], "(") {
+				return in.s.EndLine(int(in.s.Tokens[in.open[n]].Match))
 			}
+			return 0
 		}
-		return 0
 	}
 	return 0
 }
@@ -330,14 +341,15 @@ func (in *inserting) below(i int, x model.InsertFact) {
 	}
 }
 
-// nextFunction is the first definition that begins at a line or behind it.
+// nextFunction is the first definition that begins at a line or behind it: they stand
+// in that order.
 func (in *inserting) nextFunction(line int) string {
-	for i := range in.f.Definitions {
-		if d := &in.f.Definitions[i]; d.Line >= line {
-			return d.Name
-		}
+	all := in.f.Definitions
+	i, _ := slices.BinarySearchFunc(all, line, func(d model.Definition, line int) int { return d.Line - line })
+	if i == len(all) {
+		return ""
 	}
-	return ""
+	return all[i].Name
 }
 
 // depends reads dependencies=[Depends(x), …] among the arguments of a call: what is
@@ -511,21 +523,20 @@ func (in *inserting) listed(i int) {
 var filterBases = Set("OncePerRequestFilter", "GenericFilterBean", "ContainerRequestFilter", "HttpFilter")
 
 // classes finds what runs by what it is: filters by their bases, and what handles
-// faults for all by a mark.
+// faults for all by a mark of its class, which stands before its methods.
 func (in *inserting) classes() {
-	for _, d := range in.f.Definitions {
-		marked := func(of *model.Definition, names ...string) bool {
-			return slices.ContainsFunc(of.Marks, func(m string) bool {
-				m, _, _ = strings.Cut(strings.Trim(m, "@[]"), "(")
-				return slices.Contains(names, m[strings.LastIndexByte(m, '.')+1:])
-			})
-		}
+	advises := map[string]bool{}
+	for i := range in.f.Definitions {
+		d := &in.f.Definitions[i]
 		x := model.InsertFact{Name: d.Name, Line: d.Line, Whole: true}
 		switch {
+		case marked(d, "ControllerAdvice", "RestControllerAdvice"):
+			advises[d.Qualified()] = true
+			continue
 		case d.Kind == model.DefClass && (slices.ContainsFunc(d.Bases, func(b string) bool { return filterBases[b] }) ||
-			slices.Contains(d.Bases, "Filter") && marked(&d, "Component", "WebFilter", "Order")):
+			slices.Contains(d.Bases, "Filter") && marked(d, "Component", "WebFilter", "Order")):
 			x.When = model.InsertAround
-		case marked(&d, "ExceptionHandler") && in.advises(d.Parent, marked):
+		case advises[d.Parent] && marked(d, "ExceptionHandler"):
 			x.When = model.InsertError
 		default:
 			continue
@@ -534,12 +545,10 @@ func (in *inserting) classes() {
 	}
 }
 
-// advises reports whether a class handles the faults of all others.
-func (in *inserting) advises(class string, marked func(*model.Definition, ...string) bool) bool {
-	for i := range in.f.Definitions {
-		if d := &in.f.Definitions[i]; d.Qualified() == class {
-			return marked(d, "ControllerAdvice", "RestControllerAdvice")
-		}
-	}
-	return false
+// marked reports whether a definition has one of some marks, whatever they are given.
+func marked(d *model.Definition, names ...string) bool {
+	return slices.ContainsFunc(d.Marks, func(m string) bool {
+		m, _, _ = strings.Cut(strings.Trim(m, "@[]"), "(")
+		return slices.Contains(names, m[strings.LastIndexByte(m, '.')+1:])
+	})
 }
