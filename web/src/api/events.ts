@@ -62,7 +62,7 @@ export function follow(qc: QueryClient): () => void {
 
 function take(qc: QueryClient, m: Message) {
   if (m.name === 'again') {
-    void qc.invalidateQueries()
+    askAgain(qc)
     return
   }
   if (m.name === 'review') {

@@ -147,6 +147,25 @@ it('an answer on its way from before a change is asked for anew', async () => {
   stop()
 })
 
+it('an answer on its way to a view that was left does not count as newer than the change', async () => {
+  const qc = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity } } })
+  const answers: ((v: string) => void)[] = []
+  const o = { queryKey: keys.of(1, 'status'), queryFn: () => new Promise<string>((done) => answers.push(done)) }
+  qc.setQueryData(o.queryKey, 'none')
+  const leave = new QueryObserver(qc, o).subscribe(() => undefined)
+  void qc.invalidateQueries(o)
+  await vi.waitFor(() => expect(answers).toHaveLength(1))
+  leave()
+  take(qc, happened('surveys'))
+  answers[0]?.('running')
+  await vi.waitFor(() => expect(qc.getQueryState(o.queryKey)?.fetchStatus).toBe('idle'))
+  const stop = new QueryObserver(qc, o).subscribe(() => undefined)
+  await vi.waitFor(() => expect(answers).toHaveLength(2))
+  answers[1]?.('finished')
+  await vi.waitFor(() => expect(qc.getQueryData(o.queryKey)).toBe('finished'))
+  stop()
+})
+
 it('a finding reaches every view that shows it without a question', () => {
   const qc = new QueryClient()
   qc.setQueryData(keys.view('margin', { id: 1, survey: 0, at: '.' }), margin('.'))

@@ -4,16 +4,21 @@ import { within } from './within'
 import type { CharterState, Finding, FindingList, Happened, Ledger, Listed, Margin } from './types'
 
 /**
- * Has everything below a key asked for again. A first answer that is still on
- * its way may be from before the change: it is given up and asked for anew.
+ * Has everything below a key asked for again. What is still on its way may be
+ * from before the change, and its coming would count as the newest there is.
+ * Where something is shown already that is given up for a new question; a first
+ * answer, and one for a view that is not shown, is given up here.
  */
 export function askAgain(qc: QueryClient, queryKey?: readonly unknown[]) {
+  const late = qc
+    .getQueryCache()
+    .findAll({ queryKey, fetchStatus: 'fetching' })
+    .filter((q) => q.state.data === undefined || !q.isActive())
   void qc.invalidateQueries({ queryKey })
-  for (const q of qc.getQueryCache().findAll({ queryKey }))
-    if (q.state.data === undefined && q.state.fetchStatus === 'fetching')
-      void qc
-        .cancelQueries({ queryKey: q.queryKey, exact: true })
-        .then(() => qc.refetchQueries({ queryKey: q.queryKey, exact: true, type: 'active' }))
+  for (const q of late) {
+    const only = { queryKey: q.queryKey, exact: true }
+    void qc.cancelQueries(only).then(() => qc.invalidateQueries(only))
+  }
 }
 
 /**
@@ -40,7 +45,7 @@ export function takeFinding(qc: QueryClient, id: number, f: Finding, more: numbe
         continue
       }
       const next = put(v, f, more)
-      if (next === 'missed') void qc.invalidateQueries({ queryKey: key })
+      if (next === 'missed') askAgain(qc, key)
       else if (next !== v) qc.setQueryData(key, next)
     }
   }
