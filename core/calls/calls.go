@@ -30,18 +30,24 @@ type Graph struct {
 	// Told counts by file those that do, or that lead outside of the codebase.
 	Told map[string]int
 
-	survey *model.Survey
+	survey  *model.Survey
+	members []string // what Ref.Member stands for, sorted, behind ""
+	places  []int32  // by file, where its definitions begin among all; the top of the file is the first
+	out     []int32  // by place, where its edges begin among all
 
 	once sync.Once
-	back []int32 // the edges by where they lead, as places among them
+	back []int32 // the edges by where they lead, as numbers of them
+	in   []int32 // by place, where those that lead to it begin among back
 }
 
 // Ref is a definition of a file; Definition is -1 for the top of the file, and
-// Member names a member of an interface that has no body.
+// Member stands for a member of an interface that has no body, by its number in
+// the graph, 0 for none. There are a million of them in a large codebase: they
+// hold no text, so that they are small and nothing in them has to be followed.
 type Ref struct {
 	File       int32
 	Definition int32
-	Member     string
+	Member     int32
 }
 
 // Edge is a link between two definitions.
@@ -59,11 +65,11 @@ func (g *Graph) Path(r Ref) string { return g.survey.Files[r.File].Path }
 // Name is what a definition is called in its file.
 func (g *Graph) Name(r Ref) string {
 	if r.Definition < 0 {
-		return r.Member
+		return g.members[r.Member]
 	}
 	d := g.survey.Files[r.File].Facts.Definitions[r.Definition]
-	if r.Member != "" {
-		return d.Qualified() + "." + r.Member
+	if r.Member != 0 {
+		return d.Qualified() + "." + g.members[r.Member]
 	}
 	return d.Qualified()
 }
@@ -74,35 +80,97 @@ func Of(s *model.Survey) *Graph { return s.Derived("calls", func() any { return 
 func made(s *model.Survey) *Graph {
 	w := newWorld(s)
 	g := &Graph{survey: s, Untold: map[string]int{}, Told: map[string]int{}}
-	found := make([][]Edge, len(s.Files))
-	untold, told := make([]int, len(s.Files)), make([]int, len(s.Files))
+	found := make([]fileEdges, len(s.Files))
 	parallel.Each(len(s.Files), func(i int) {
 		if f := w.files[i]; f != nil {
-			if parallel.Try(func() { found[i], told[i], untold[i] = f.edges() }) != nil {
-				untold[i] = len(f.body.Calls) // what breaks on a file costs that file's calls
+			if parallel.Try(func() { found[i] = f.edges() }) != nil {
+				found[i] = fileEdges{untold: len(f.body.Calls)} // what breaks on a file costs that file's calls
 			}
 		}
 	})
+	g.nameMembers(found)
+	parallel.Each(len(found), func(i int) { found[i].order() })
 	n := 0
-	for _, e := range found {
-		n += len(e)
+	for i := range found {
+		n += len(found[i].edges)
 	}
 	g.Edges = make([]Edge, 0, n)
-	for i, e := range found {
-		g.Edges = append(g.Edges, e...)
-		if untold[i] > 0 {
-			g.Untold[s.Files[i].Path] = untold[i]
+	for i := range found {
+		e := &found[i]
+		g.Edges = append(g.Edges, e.edges...)
+		e.edges = nil // given up at once: all of them twice would be the most that a survey holds
+		if e.untold > 0 {
+			g.Untold[s.Files[i].Path] = e.untold
 		}
-		if told[i] > 0 {
-			g.Told[s.Files[i].Path] = told[i]
+		if e.told > 0 {
+			g.Told[s.Files[i].Path] = e.told
 		}
 	}
+	g.index()
 	return g
 }
 
+// fileEdges are the links that begin in one file.
+type fileEdges struct {
+	edges        []Edge
+	told, untold int
+	members      []string         // by the numbers that Ref.Member has here, behind ""
+	numbers      map[string]int32 // of them
+}
+
+// ref is the definition that a value is, a member by its number here.
+func (e *fileEdges) ref(v value) Ref {
+	r := v.ref()
+	if v.member == "" {
+		return r
+	}
+	n, ok := e.numbers[v.member]
+	if !ok {
+		if e.numbers == nil {
+			e.numbers, e.members = map[string]int32{}, []string{""}
+		}
+		n = int32(len(e.members))
+		e.numbers[v.member], e.members = n, append(e.members, v.member)
+	}
+	r.Member = n
+	return r
+}
+
+// order sorts the links and leaves out what stands there twice.
+func (e *fileEdges) order() {
+	slices.SortStableFunc(e.edges, compareEdges)
+	e.edges = slices.CompactFunc(e.edges, func(a, b Edge) bool { return a == b })
+}
+
+// nameMembers gives the members that each file numbered for itself one number
+// for all, in the order of their names: whatever was found first, a graph is
+// the same each time.
+func (g *Graph) nameMembers(found []fileEdges) {
+	for i := range found {
+		g.members = append(g.members, found[i].members...)
+	}
+	g.members = append(g.members, "")
+	slices.Sort(g.members)
+	g.members = slices.Clip(slices.Compact(g.members))
+	for i := range found {
+		e := &found[i]
+		if e.numbers == nil {
+			continue
+		}
+		for k := range e.edges {
+			if m := &e.edges[k].To.Member; *m != 0 {
+				n, _ := slices.BinarySearch(g.members, e.members[*m])
+				*m = int32(n)
+			}
+		}
+		e.numbers, e.members = nil, nil
+	}
+}
+
 // edges are the links that begin in a file.
-func (f *file) edges() (all []Edge, told, untold int) {
+func (f *file) edges() (out fileEdges) {
 	e := &eval{profile: f.profile}
+	out.edges = make([]Edge, 0, len(f.body.Calls))
 	for _, c := range f.body.Calls {
 		from := Ref{File: f.at, Definition: c.In}
 		v := e.node(f, c.Node)
@@ -111,22 +179,21 @@ func (f *file) edges() (all []Edge, told, untold int) {
 		}
 		switch {
 		case v.kind == vDef || v.kind == vMember:
-			told++
-			all = append(all, f.reached(from, c, v)...)
+			out.told++
+			f.reach(&out, from, c, v)
 		case c.Kind == model.CallRead:
 			// A member of something that is no definition is only a field.
 		case v.kind == vOutside:
-			told++
+			out.told++
 		default:
-			untold++
+			out.untold++
 		}
 		// Whatever it is, what it was asked of is read.
 		if last, ok := e.lastKnown(f, c.Node); ok && !last.same(v) {
-			all = append(all, Edge{From: from, To: last.ref(), Line: c.Line, Kind: model.CallRead, Sure: true})
+			out.edges = append(out.edges, Edge{From: from, To: out.ref(last), Line: c.Line, Kind: model.CallRead, Sure: true})
 		}
 	}
-	slices.SortStableFunc(all, compareEdges)
-	return slices.CompactFunc(all, func(a, b Edge) bool { return a == b }), told, untold
+	return out
 }
 
 func compareEdges(a, b Edge) int {
@@ -138,32 +205,31 @@ func compareRefs(a, b Ref) int {
 	return cmp.Or(cmp.Compare(a.File, b.File), cmp.Compare(a.Definition, b.Definition), cmp.Compare(a.Member, b.Member))
 }
 
-// reached are the links of one call: to what it names, and to those that may
+// reach adds the links of one call: to what it names, and to those that may
 // answer where that is a member of an interface.
-func (f *file) reached(from Ref, c model.BodyCall, v value) (all []Edge) {
+func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value) {
 	kind := c.Kind
 	if kind == model.CallPlain && v.isType() {
 		kind = model.CallConstruct // a type that is called is built, or something is turned into it
 	}
-	to := v.ref()
+	to := out.ref(v)
 	if to == from && kind == model.CallRead {
-		return nil
+		return
 	}
 	// A member told by nothing but its name is only likely.
 	only := f.body.Nodes[c.Node].Op == model.ChainOnly
-	all = append(all, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: !only})
+	out.edges = append(out.edges, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: !only})
 	if only {
-		return all
+		return
 	}
 	if at := f.body.Nodes[c.Node].From; at >= 0 && f.body.Nodes[at].Op == model.ChainBase {
-		return all // what a class is built upon is asked, not what is built upon that
+		return // what a class is built upon is asked, not what is built upon that
 	}
 	if v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod {
 		for _, m := range f.world.implementers(v) {
-			all = append(all, Edge{From: from, To: m, Line: c.Line, Kind: kind})
+			out.edges = append(out.edges, Edge{From: from, To: m, Line: c.Line, Kind: kind})
 		}
 	}
-	return all
 }
 
 // newWorld unpacks the bodies of all files and indexes what they define.
@@ -186,7 +252,7 @@ func newWorld(s *model.Survey) *world {
 		}
 		p := syntax.ProfileOf(f.Language)
 		w.files[i] = &file{world: w, facts: f.Facts, path: f.Path, profile: &p, at: int32(i), body: body,
-			known: make([]atomic.Pointer[value], len(body.Nodes))}
+			known: make([]atomic.Pointer[value], len(body.Nodes)), defined: make([]atomic.Pointer[value], len(f.Facts.Definitions))}
 	})
 	w.index()
 	w.space()

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync/atomic"
 
 	"jantel/core/model"
 	"jantel/core/syntax"
@@ -75,9 +76,8 @@ func (v value) same(o value) bool {
 	return v.kind == o.kind && v.unit == o.unit && v.name == o.name && v.member == o.member
 }
 
-func (v value) ref() Ref {
-	return Ref{File: v.place.file.at, Definition: v.place.at, Member: v.member}
-}
+// ref is the definition that a value is; of a member of an interface that one.
+func (v value) ref() Ref { return Ref{File: v.place.file.at, Definition: v.place.at} }
 
 // How much is followed for one chain: chains that lead in rings, and types that
 // are built upon each other without end, are given up. What was given up on the
@@ -93,7 +93,7 @@ type eval struct {
 	depth, steps int
 	typing       int
 	cut          bool
-	active       map[*model.ChainNode]bool // steps that are being followed
+	active       []*model.ChainNode // steps that are being followed, few enough to be looked through
 }
 
 // node is the value of a step of a file.
@@ -116,23 +116,43 @@ func (e *eval) follow(f *file, n int32) value {
 		return nothing
 	}
 	at := &f.body.Nodes[n]
-	if e.active[at] {
+	if slices.Contains(e.active, at) {
 		e.cut = true // it leads back to itself
 		return nothing
 	}
-	if e.active == nil {
-		e.active = map[*model.ChainNode]bool{}
-	}
-	e.active[at] = true
+	e.active = append(e.active, at)
 	e.depth++
 	e.steps++
 	v := e.step(f, at)
 	e.depth--
-	delete(e.active, at)
+	e.active = e.active[:len(e.active)-1]
 	if !e.cut {
-		f.known[n].Store(&v)
+		f.known[n].Store(v.kept())
 	}
 	return v
+}
+
+// kept is where a value is kept. Most are nothing, or lead outside, and every
+// call of a function has the same: those are there once.
+func (v value) kept() *value {
+	switch {
+	case v == nothing:
+		return &nothing
+	case v == outside:
+		return &outside
+	}
+	var same *atomic.Pointer[value]
+	if v.kind == vDef && v.place.file != nil && v.place.at >= 0 {
+		same = &v.place.file.defined[v.place.at]
+		if old := same.Load(); old != nil && *old == v {
+			return old
+		}
+	}
+	own := v // room is made only here
+	if same != nil {
+		same.Store(&own)
+	}
+	return &own
 }
 
 func (e *eval) step(f *file, n *model.ChainNode) value {

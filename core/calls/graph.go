@@ -1,49 +1,83 @@
 package calls
 
 import (
-	"cmp"
 	"slices"
 	"strings"
 
 	"jantel/core/model"
 )
 
+// index notes where the definitions of each file begin among all, and the links
+// of each definition among all.
+func (g *Graph) index() {
+	g.places = make([]int32, len(g.survey.Files)+1)
+	for i, f := range g.survey.Files {
+		n := 1
+		if f.Facts != nil {
+			n += len(f.Facts.Definitions)
+		}
+		g.places[i+1] = g.places[i] + int32(n)
+	}
+	g.out = make([]int32, g.Places()+1)
+	for i := range g.Edges {
+		g.out[g.Place(g.Edges[i].From)+1]++
+	}
+	for p := range g.Places() {
+		g.out[p+1] += g.out[p]
+	}
+}
+
+// Places is how many definitions there are in all, the tops of files among them.
+func (g *Graph) Places() int { return int(g.places[len(g.places)-1]) }
+
+// Place is the number of a definition among all of them, from 0; a member that
+// stands in none has its interface's.
+func (g *Graph) Place(r Ref) int { return int(g.places[r.File] + r.Definition + 1) }
+
+// RefAt is the definition with a number among all of them.
+func (g *Graph) RefAt(n int) Ref {
+	file, there := slices.BinarySearch(g.places, int32(n))
+	if !there {
+		file--
+	}
+	return Ref{File: int32(file), Definition: int32(n) - g.places[file] - 1}
+}
+
 // From lists the links that begin in a definition, by line. Those of a file
 // stand together in the order of its definitions.
 func (g *Graph) From(r Ref) []Edge {
-	first, _ := slices.BinarySearchFunc(g.Edges, r, func(e Edge, r Ref) int {
-		if e.From.File != r.File {
-			return int(e.From.File) - int(r.File)
-		}
-		return int(e.From.Definition) - int(r.Definition)
-	})
-	last := first
-	for last < len(g.Edges) && g.Edges[last].From.File == r.File && g.Edges[last].From.Definition == r.Definition {
-		last++
-	}
+	p := g.Place(r)
+	first, last := g.out[p], g.out[p+1]
 	return g.Edges[first:last:last]
 }
 
 // To lists the links that lead to a definition, by file and line.
 func (g *Graph) To(r Ref) []Edge {
-	g.once.Do(func() {
-		g.back = make([]int32, len(g.Edges))
-		for i := range g.back {
-			g.back[i] = int32(i)
-		}
-		slices.SortStableFunc(g.back, func(a, b int32) int { return compareEnds(g.Edges[a].To, g.Edges[b].To) })
-	})
-	first, _ := slices.BinarySearchFunc(g.back, r, func(i int32, r Ref) int { return compareEnds(g.Edges[i].To, r) })
+	g.once.Do(g.indexBack)
+	p := g.Place(r)
 	var out []Edge
-	for ; first < len(g.back) && compareEnds(g.Edges[g.back[first]].To, r) == 0; first++ {
-		out = append(out, g.Edges[g.back[first]])
+	for _, i := range g.back[g.in[p]:g.in[p+1]] {
+		out = append(out, g.Edges[i])
 	}
 	return out
 }
 
-// compareEnds orders definitions; a member that stands in none is its interface's.
-func compareEnds(a, b Ref) int {
-	return cmp.Or(cmp.Compare(a.File, b.File), cmp.Compare(a.Definition, b.Definition))
+// indexBack puts the links in the order of where they lead, by counting how many
+// lead to each place.
+func (g *Graph) indexBack() {
+	g.in, g.back = make([]int32, g.Places()+1), make([]int32, len(g.Edges))
+	for i := range g.Edges {
+		g.in[g.Place(g.Edges[i].To)+1]++
+	}
+	for p := range g.Places() {
+		g.in[p+1] += g.in[p]
+	}
+	next := slices.Clone(g.in)
+	for i := range g.Edges {
+		p := g.Place(g.Edges[i].To)
+		g.back[next[p]] = int32(i)
+		next[p]++
+	}
 }
 
 // AtPath is At for a file by its path; false where there is no such file.

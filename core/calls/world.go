@@ -41,10 +41,11 @@ type file struct {
 	// text of an import.
 	imports map[string]*unit
 	modules map[string][]*unit
-	named   map[string]place   // what is taken by name, in languages with namespaces; no place for what is outside
-	within  []map[string]place // the namespaces that are known, the nearest first
-	outside map[string]bool    // names and texts of imports that lead out of the codebase
-	known   []atomic.Pointer[value]
+	named   map[string]place        // what is taken by name, in languages with namespaces; no place for what is outside
+	within  []map[string]place      // the namespaces that are known, the nearest first
+	outside map[string]bool         // names and texts of imports that lead out of the codebase
+	known   []atomic.Pointer[value] // by the steps of its chains
+	defined []atomic.Pointer[value] // by its definitions, what stands for each
 }
 
 // unit is what shares one table of names: a package of a folder, or a file.

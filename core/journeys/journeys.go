@@ -228,7 +228,7 @@ func (f *follower) named(r *model.Route) (calls.Ref, bool) {
 // runs reports whether a definition has a body that does something.
 func (f *follower) runs(r calls.Ref) bool {
 	d := f.g.Definition(r)
-	return d != nil && r.Member == "" && (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent)
+	return d != nil && r.Member == 0 && (d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent)
 }
 
 func (f *follower) message(m model.Message) model.Journey {

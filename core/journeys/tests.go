@@ -5,6 +5,7 @@ import (
 	"path"
 	"slices"
 	"strings"
+	"sync"
 
 	"jantel/core/calls"
 	"jantel/core/model"
@@ -19,68 +20,94 @@ const (
 	maxTests    = 20 // that are listed of one definition, the nearest first
 )
 
+// reachedBy says that a test file reaches a definition.
+type reachedBy struct {
+	place, distance, file int32 // the definition's place in the graph; over how many calls; which test
+}
+
 // TestedBy tells which tests reach which definitions, over how many calls.
 func TestedBy(r *reading.Reading) []model.TestedBy {
 	g := calls.Of(r.Survey)
-	each := make([]map[calls.Ref]int, len(r.Files))
+	each := make([][]reachedBy, len(r.Files))
+	room := sync.Pool{New: func() any { return &visited{at: make([]int32, g.Places())} }}
 	parallel.Each(len(r.Files), func(i int) {
 		if f := r.Files[i]; f.Facts != nil && r.Judged[f.Path] && r.IsTest(f.Path) {
-			each[i] = from(r, g, i)
+			v := room.Get().(*visited)
+			each[i] = from(r, g, i, v)
+			room.Put(v)
 		}
 	})
-	reached := map[calls.Ref][]model.TestReach{}
-	for i, of := range each {
-		if of == nil {
-			continue
-		}
-		f := r.Files[i]
-		kind := kindOf(f)
-		for ref, distance := range of {
-			reached[ref] = append(reached[ref], model.TestReach{Path: f.Path, Kind: kind, Distance: distance})
+	all := slices.Concat(each...)
+	slices.SortFunc(all, func(a, b reachedBy) int {
+		return cmp.Or(cmp.Compare(a.place, b.place), cmp.Compare(a.distance, b.distance), cmp.Compare(a.file, b.file))
+	})
+	kinds := map[int32]string{}
+	for i := range each {
+		if len(each[i]) > 0 {
+			kinds[int32(i)] = kindOf(r.Files[i])
 		}
 	}
-	out := make([]model.TestedBy, 0, len(reached))
-	for ref, tests := range reached {
-		slices.SortFunc(tests, func(a, b model.TestReach) int {
-			return cmp.Or(cmp.Compare(a.Distance, b.Distance), cmp.Compare(a.Path, b.Path))
-		})
-		out = append(out, model.TestedBy{Path: g.Path(ref), Name: g.Name(ref), Tests: tests[:min(len(tests), maxTests)]})
+	var out []model.TestedBy
+	for len(all) > 0 {
+		n := 1
+		for n < len(all) && all[n].place == all[0].place {
+			n++
+		}
+		ref := g.RefAt(int(all[0].place))
+		t := model.TestedBy{Path: g.Path(ref), Name: g.Name(ref), Tests: make([]model.TestReach, min(n, maxTests))}
+		for i := range t.Tests {
+			by := all[i]
+			t.Tests[i] = model.TestReach{Path: r.Files[by.file].Path, Kind: kinds[by.file], Distance: int(by.distance)}
+		}
+		out, all = append(out, t), all[n:]
 	}
-	slices.SortFunc(out, func(a, b model.TestedBy) int {
+	slices.SortStableFunc(out, func(a, b model.TestedBy) int {
 		return cmp.Or(cmp.Compare(a.Path, b.Path), cmp.Compare(a.Name, b.Name))
 	})
 	return slices.CompactFunc(out, func(a, b model.TestedBy) bool { return a.Path == b.Path && a.Name == b.Name })
 }
 
+// visited notes where one walk has been: the places that have its number.
+type visited struct {
+	at   []int32
+	walk int32
+}
+
+func (v *visited) first(place int) bool {
+	if v.at[place] == v.walk {
+		return false
+	}
+	v.at[place] = v.walk
+	return true
+}
+
 // from is what a test file reaches, with the number of calls to it, the nearest
 // first. Tests that help each other are come through.
-func from(r *reading.Reading, g *calls.Graph, file int) map[calls.Ref]int {
-	seen := map[calls.Ref]int{}
-	out := map[calls.Ref]int{}
-	next := []calls.Ref{{File: int32(file), Definition: -1}}
-	for d := range r.Files[file].Facts.Definitions {
-		next = append(next, calls.Ref{File: int32(file), Definition: int32(d)})
+func from(r *reading.Reading, g *calls.Graph, file int, seen *visited) (out []reachedBy) {
+	seen.walk++
+	type step struct {
+		ref calls.Ref
+		at  int32
 	}
-	for _, n := range next {
-		seen[n] = 0
+	var next []step
+	for d := -1; d < len(r.Files[file].Facts.Definitions); d++ {
+		ref := calls.Ref{File: int32(file), Definition: int32(d)}
+		seen.first(g.Place(ref))
+		next = append(next, step{ref, 0})
 	}
-	for ; len(next) > 0 && len(seen) < maxPerTest; next = next[1:] {
-		at := seen[next[0]]
-		if at >= maxDistance {
-			continue
+	for i := 0; i < len(next) && len(next) < maxPerTest; i++ {
+		if next[i].at >= maxDistance {
+			break
 		}
-		for _, e := range g.From(next[0]) {
-			if _, known := seen[e.To]; known || e.Kind == model.CallRead || e.Kind == model.CallInherit || e.To.Member != "" {
+		at := next[i].at + 1
+		for _, e := range g.From(next[i].ref) {
+			if e.Kind == model.CallRead || e.Kind == model.CallInherit || e.To.Member != 0 || !r.Judged[g.Path(e.To)] ||
+				!seen.first(g.Place(e.To)) {
 				continue
 			}
-			p := g.Path(e.To)
-			if !r.Judged[p] {
-				continue
-			}
-			seen[e.To] = at + 1
-			next = append(next, e.To)
-			if d := g.Definition(e.To); d != nil && !r.IsTest(p) {
-				out[e.To] = at + 1
+			next = append(next, step{e.To, at})
+			if e.To.Definition >= 0 && !r.IsTest(g.Path(e.To)) {
+				out = append(out, reachedBy{int32(g.Place(e.To)), at, int32(file)})
 			}
 		}
 	}

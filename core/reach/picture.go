@@ -117,7 +117,7 @@ func DrawDefinition(r *reading.Reading, place string, line int, way string) (*Re
 	if !ok {
 		return nil, false
 	}
-	key := func(ref calls.Ref) string { return fmt.Sprintf("%d:%d:%s", ref.File, ref.Definition, ref.Member) }
+	key := func(ref calls.Ref) string { return fmt.Sprintf("%d:%d:%d", ref.File, ref.Definition, ref.Member) }
 	all := map[string]*found{}
 	round, column := []calls.Ref{at}, map[calls.Ref]int{at: 0}
 	for d := 1; len(round) > 0; d++ {

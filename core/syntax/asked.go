@@ -140,7 +140,7 @@ var inPages = []struct {
 	re    *regexp.Regexp
 }{
 	{
-		model.AskText, []string{"$t", "__", "@lang", "trans", "gettext", "18n.t"}, true,
+		model.AskText, []string{"$t", "__(", "__ (", "@lang", "trans(", "trans (", "gettext(", "gettext (", "18n.t"}, true,
 		regexp.MustCompile(`(?:\$tc?|\b__|@lang|\btrans|\bgettext|\bI18n\.t|\bi18n\.t)\s*\(\s*` + named),
 	},
 	{
@@ -149,7 +149,7 @@ var inPages = []struct {
 	},
 	{model.AskText, []string{"{%"}, true, regexp.MustCompile(`\{%-?\s*(?:trans|translate)\s+` + named)},
 	{
-		model.AskText, []string{"translate", "trans", "transloco"}, true,
+		model.AskText, []string{"| trans", "|trans"}, true,
 		regexp.MustCompile(`\{\{-?\s*` + named + `\s*\|\s*(?:translate|trans|transloco)\b`),
 	},
 	{model.AskText, []string{"#{"}, true, regexp.MustCompile(`#\{([A-Za-z][\w.\-]*)\}`)},

@@ -58,7 +58,7 @@ func Hints(text []byte) (out []model.Hint) {
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: words, Line: line})
 	}
 	head := text[:min(len(text), headBytes)]
-	if m := completion.FindIndex(head); m != nil && len(out) == 0 {
+	if m := completionOf(head); m != nil && len(out) == 0 {
 		line := 1 + bytes.Count(head[:m[0]], []byte{'\n'})
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: "a completion for a shell", Line: line})
 	}
@@ -94,6 +94,15 @@ var (
 
 func containsAny(text []byte, words [][]byte) bool {
 	return slices.ContainsFunc(words, func(w []byte) bool { return bytes.Contains(text, w) })
+}
+
+// completionOf is where a completion for a shell says so: nearly no text has a
+// word of its own like those that tell.
+func completionOf(head []byte) []int {
+	if !bytes.Contains(head, []byte("_debug")) {
+		return nil
+	}
+	return completion.FindIndex(head)
 }
 
 func prologueOf(head []byte) []int {

@@ -488,22 +488,40 @@ var (
 // word of the language, or by a member of what checks.
 func assertsAt(s *Stream, i int) bool {
 	b := s.Bytes(i)
-	if !checks(b) {
+	if !s.Ends && !In(b[0], "as") && !In(s.First(i+1), "(!=.") || !checks(b) {
 		return false
 	}
 	return s.Any(i+1, "(", "!") || s.Is(i+1, "=") && bytes.HasPrefix(b, []byte("expected")) || string(b) == "assert" || s.Ends ||
 		s.Is(i+1, ".") && !checkers[string(b)] || bytes.HasPrefix(b, []byte("should"))
 }
 
-// checks reports whether a function checks something, by its name.
+// checkingBy are the words of checking by their first letter.
+var checkingBy = func() (by [256][]string) {
+	for _, c := range checking {
+		by[c[0]] = append(by[c[0]], c)
+	}
+	return by
+}()
+
+// checks reports whether a function checks something, by its name. Every name of
+// a codebase is asked about: nothing is made for it.
 func checks(name []byte) bool {
-	if checkers[string(name)] {
+	if len(name) < 16 && checkers[string(name)] {
 		return true
 	}
-	lower := bytes.ToLower(name[:min(len(name), 12)])
+	var head [12]byte
+	lower := head[:copy(head[:], name)]
+	for i, c := range lower {
+		if 'A' <= c && c <= 'Z' {
+			lower[i] = c + 'a' - 'A'
+		}
+	}
 	lower = bytes.TrimLeft(lower, "_")
-	for _, c := range checking {
-		if bytes.HasPrefix(lower, []byte(c)) {
+	if len(lower) == 0 {
+		return false
+	}
+	for _, c := range checkingBy[lower[0]] {
+		if len(lower) >= len(c) && string(lower[:len(c)]) == c {
 			return true
 		}
 	}

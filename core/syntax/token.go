@@ -100,6 +100,14 @@ func (s *Stream) Text(i int) string { return string(s.Bytes(i)) }
 // Is reports whether token i reads exactly text.
 func (s *Stream) Is(i int, text string) bool { return string(s.Bytes(i)) == text }
 
+// First is the first sign of token i, 0 when there is no such token.
+func (s *Stream) First(i int) byte {
+	if b := s.Bytes(i); len(b) > 0 {
+		return b[0]
+	}
+	return 0
+}
+
 // Kind is the kind of token i, EOF when there is no such token.
 func (s *Stream) Kind(i int) Kind {
 	if s.left--; uint(i) >= uint(len(s.Tokens)) || s.left < 0 {
