@@ -64,6 +64,7 @@ type Project struct {
 	Roots        []string // source roots it declares
 	Bin          []string // files that are installed as commands
 	Outputs      []string // folders it has something written to
+	Written      []string // files it has something written to, "*" for any part of a name
 	Problem      string   // why it could not be understood
 }
 

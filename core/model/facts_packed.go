@@ -3170,8 +3170,8 @@ func (z *OperationFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 16
-	o = append(o, 0xdc, 0x0, 0x10)
+	// array header, size 17
+	o = append(o, 0xdc, 0x0, 0x11)
 	o = msgp.AppendString(o, z.Tool)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendString(o, z.Description)
@@ -3245,6 +3245,10 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0015 := range z.Outputs {
 		o = msgp.AppendString(o, z.Outputs[za0015])
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Written)))
+	for za0016 := range z.Written {
+		o = msgp.AppendString(o, z.Written[za0016])
+	}
 	o = msgp.AppendString(o, z.Problem)
 	return
 }
@@ -3257,8 +3261,8 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 16 {
-		err = msgp.ArrayError{Wanted: 16, Got: zb0001}
+	if zb0001 != 17 {
+		err = msgp.ArrayError{Wanted: 17, Got: zb0001}
 		return
 	}
 	z.Tool, bts, err = msgp.ReadStringBytes(bts)
@@ -3619,6 +3623,28 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0016 uint32
+	zb0016, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Written")
+		return
+	}
+	if zb0016 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Written) >= int(zb0016) {
+		z.Written = (z.Written)[:zb0016]
+	} else {
+		z.Written = make([]string, zb0016)
+	}
+	for za0016 := range z.Written {
+		z.Written[za0016], bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Written", za0016)
+			return
+		}
+	}
 	z.Problem, bts, err = msgp.ReadStringBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Problem")
@@ -3685,6 +3711,10 @@ func (z *Project) Msgsize() (s int) {
 	s += msgp.ArrayHeaderSize
 	for za0015 := range z.Outputs {
 		s += msgp.StringPrefixSize + len(z.Outputs[za0015])
+	}
+	s += msgp.ArrayHeaderSize
+	for za0016 := range z.Written {
+		s += msgp.StringPrefixSize + len(z.Written[za0016])
 	}
 	s += msgp.StringPrefixSize + len(z.Problem)
 	return

@@ -35,6 +35,9 @@ func (t *teller) projects() {
 				t.outputs[out] = f.Path
 			}
 		}
+		for _, w := range p.Written {
+			t.written = append(t.written, writes{path.Join(d, w), f.Path})
+		}
 		for _, w := range p.Workspaces {
 			t.members[path.Join(d, w)] = true
 		}
@@ -78,6 +81,20 @@ func (t *teller) inOutput(f *model.File) (model.FileOrigin, string) {
 	return "", ""
 }
 
+// writes is a file, or those of a pattern, that a project file has something
+// written to.
+type writes struct{ glob, by string }
+
+// output is a file that a project file has written.
+func (t *teller) output(f *model.File) (model.FileOrigin, string) {
+	for _, w := range t.written {
+		if ok, _ := path.Match(w.glob, f.Path); ok {
+			return model.OriginGenerated, fmt.Sprintf("%s has something written to it", w.by)
+		}
+	}
+	return "", ""
+}
+
 // folder is what a folder holds at any depth, and who needs it.
 type folder struct {
 	files, source int
@@ -86,6 +103,8 @@ type folder struct {
 	name          string // as the manifest has it
 	banners       int
 	in, out       int // links over its border, of code
+	// holders counts files by who has their rights, as they say themselves.
+	holders map[string]int
 }
 
 var (
@@ -108,6 +127,9 @@ var (
 	)
 )
 
+// textFolders hold texts, one file for each language.
+var textFolders = regexp.MustCompile(`(?i)(?:^|/)(?:langs?|locales?|i18n|l10n|translations?)/`)
+
 func foldersOf(s *model.Survey) map[string]*folder {
 	all := map[string]*folder{".": {}}
 	up := func(p string, fn func(d string, x *folder)) {
@@ -125,11 +147,18 @@ func foldersOf(s *model.Survey) map[string]*folder {
 	}
 	for _, f := range s.Files {
 		code := syntax.ProfileOf(f.Language).Code
-		banner := f.Facts.Hint(model.HintBanner) != nil
+		banner, held := f.Facts.Hint(model.HintBanner) != nil, f.Facts.Hint(model.HintHolder)
+		texts := textFolders.MatchString(f.Path) // one file a language, all alike
 		up(f.Path, func(_ string, x *folder) {
 			x.files++
-			if code {
+			if code && !texts {
 				x.source++
+			}
+			if held != nil && code {
+				if x.holders == nil {
+					x.holders = map[string]int{}
+				}
+				x.holders[held.Text]++
 			}
 			if banner {
 				x.banners++
@@ -271,7 +300,7 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 	if 2*x.files > root.files || x.files < 1 {
 		return 0, nil
 	}
-	if x.licence != "" && root.licence != "" {
+	if x.licence != "" && root.licence != "" && !t.packs(d) {
 		points += 2
 		said = append(said, "a licence of its own")
 	}
@@ -290,7 +319,51 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 		points++
 		said = append(said, "banners of another project")
 	}
+	if who, all := x.ofTheirOwn(root); who != "" {
+		points++
+		if all && root.mostly() {
+			points += 2
+		}
+		said = append(said, "its files name "+who+", which hardly others do")
+	}
 	return points, said
+}
+
+// packs reports whether a folder tells how the codebase is packed for a system:
+// it says whose rights those are, and is the codebase's own.
+func (t *teller) packs(d string) bool {
+	return t.has[path.Join(d, "control")] && t.has[path.Join(d, "rules")]
+}
+
+// ofTheirOwn is whom the files of a folder name as having rights in them, or as
+// the project they belong to, and hardly a file outside it; "" where nobody is named, or
+// others are named more. all tells that hardly a file of several names another.
+func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
+	named, own := 0, 0
+	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
+		n := x.holders[w]
+		named += n
+		if 5*n >= 4*root.holders[w] { // what takes it in may name it as well
+			own += n
+			if who == "" || n > x.holders[who] {
+				who = w
+			}
+		}
+	}
+	if own < 2 || 3*own < 2*named {
+		return "", false
+	}
+	return who, own >= 5 && 10*own >= 9*named && 5*own >= 4*x.source && 2*x.holders[who] >= own
+}
+
+// mostly reports whether most files of a codebase that name anybody name the same.
+func (x *folder) mostly() bool {
+	all, most := 0, 0
+	for _, n := range x.holders {
+		all += n
+		most = max(most, n)
+	}
+	return 2*most > all && 4*all > x.source
 }
 
 // Suspect is a folder that looks as if others had written it, without proof.

@@ -22,6 +22,9 @@ type teller struct {
 	attrs   []attribute
 	outputs map[string]string // folders that project files have something written to, with the file that says so
 	members map[string]bool   // folders that are part of a workspace
+	written []writes
+	// keywords counts files by the project whose store wrote a keyword into them.
+	keywords map[string]int
 }
 
 // Of tells the origin of every file of a survey.
@@ -48,8 +51,8 @@ type signal func(t *teller, f *model.File) (model.FileOrigin, string)
 
 // signals are asked in this order: the first that tells decides.
 var signals = []signal{
-	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).header, (*teller).named, (*teller).bundled,
-	(*teller).carriesBanner, (*teller).translated, (*teller).table, (*teller).untouched,
+	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).output, (*teller).header, (*teller).named, (*teller).bundled,
+	(*teller).carriesBanner, (*teller).keyworded, (*teller).translated, (*teller).table, (*teller).untouched,
 }
 
 func (t *teller) of(f *model.File, foreign map[string]string) model.OriginOf {
@@ -75,6 +78,9 @@ func (t *teller) byTool(f *model.File) (model.FileOrigin, string) {
 	base := path.Base(f.Path)
 	if written[base] {
 		return model.OriginGenerated, base + " is written by a tool"
+	}
+	if base == "Makefile.in" && t.has[path.Join(model.FolderOf(f.Path), "Makefile.am")] {
+		return model.OriginGenerated, "it is made from Makefile.am"
 	}
 	if m := toolNames.FindString(base); m != "" {
 		return model.OriginGenerated, fmt.Sprintf("its name ends in %s, as tools write it", m)
@@ -198,6 +204,27 @@ func (t *teller) carriesBanner(f *model.File) (model.FileOrigin, string) {
 		return "", ""
 	}
 	return model.OriginVendored, fmt.Sprintf("line %d names another project: %s", h.Line, h.Text)
+}
+
+// keyworded is what the store of another project wrote into a file; where a good
+// part of the code has the same it is the codebase's own.
+func (t *teller) keyworded(f *model.File) (model.FileOrigin, string) {
+	h := f.Facts.Hint(model.HintKeyword)
+	if h == nil {
+		return "", ""
+	}
+	if t.keywords == nil {
+		t.keywords = map[string]int{}
+		for _, o := range t.s.Files {
+			if k := o.Facts.Hint(model.HintKeyword); k != nil {
+				t.keywords[k.Text]++
+			}
+		}
+	}
+	if 10*t.keywords[h.Text] > t.folders["."].source || strings.Contains(strings.ToLower(t.s.Codebase), strings.ToLower(h.Text)) {
+		return "", ""
+	}
+	return model.OriginVendored, fmt.Sprintf("line %d was written by the store of another project: %s", h.Line, h.Text)
 }
 
 // ours reports whether a name is that of one of the codebase's own projects.

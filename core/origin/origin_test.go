@@ -1,6 +1,7 @@
 package origin_test
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -100,6 +101,49 @@ func TestWhoWroteAFile(t *testing.T) {
 			"-- external/bridge/a.ts --\nimport '../../src/b'\nexport const a = 1\n-- src/b.ts --\nexport const b = 1\n-- external/husk/c.ts --\nexport const c = 1\n",
 			map[string]model.FileOrigin{"external/bridge/a.ts": "own", "src/b.ts": "own"},
 		},
+		"one file that the store of another project wrote its name into": {
+			many("src/lot$N.c", "int lot$N;\n", 12) + "-- src/compat.c --\n/* $MoorBSD: src/lib/compat.c,v 1.8 2003/06/17 21:56:23 ann Exp $ */\nint compat;\n-- src/mine.c --\n/* $Id: mine.c,v 1.2 2003/01/01 ann Exp $ */\nint mine;\n",
+			map[string]model.FileOrigin{"src/compat.c": "vendored", "src/mine.c": "own", "src/lot1.c": "own"},
+		},
+		"a store that wrote the same name into all": {
+			many("src/lot$N.c", "/* $MoorBSD: src/lot$N.c,v 1.8 2003/06/17 ann Exp $N */\nint lot$N;\n", 12),
+			map[string]model.FileOrigin{"src/lot1.c": "own", "src/lot9.c": "own"},
+		},
+		"a folder whose files belong to another project, as each says": {
+			many("app/lot$N.php", "<?php\n/**\n * A lot.\n * @package Vault\n */\nfunction lot$N() {}\n", 14) +
+				many("app/Feeds/part$N.php", "<?php\n/**\n * @package Feeds\n */\nfunction part$N() {}\n", 6),
+			map[string]model.FileOrigin{"app/lot1.php": "own", "app/Feeds/part1.php": "vendored", "app/Feeds/part6.php": "vendored"},
+		},
+		"folders whose files each name their own part of the codebase": {
+			many("mod/lots/lot$N.php", "<?php\n/** @package mod_lots */\nfunction lot$N() {}\n", 6) +
+				many("mod/boxes/box$N.php", "<?php\n/** @package mod_boxes */\nfunction box$N() {}\n", 6) +
+				many("mod/shelves/shelf$N.php", "<?php\n/** @package mod_shelves */\nfunction shelf$N() {}\n", 6),
+			map[string]model.FileOrigin{"mod/lots/lot1.php": "own", "mod/boxes/box3.php": "own"},
+		},
+		"a folder of scripts with a name, a version and rights of its own": {
+			many("pages/lot$N.php", "<?php\nfunction lot$N() {}\n", 30) +
+				"-- pages/js/almanac/almanac.js --\n/* Copyright Ann Moor, 2002-2005 | moor.example\n *\n * The Moor Almanac, version 1.0\n */\nfunction a() {}\n" +
+				"-- pages/js/almanac/setup.js --\n/* Copyright Ann Moor, 2002, 2003 */\nfunction b() {}\n" +
+				many("pages/js/almanac/lang/almanac-$N.js", "// Texts\nAlmanac._D = ['a$N'];\n", 8) + "-- pages/js/desk.js --\nfunction desk() {}\n",
+			map[string]model.FileOrigin{"pages/js/almanac/almanac.js": "vendored", "pages/js/almanac/lang/almanac-3.js": "vendored", "pages/js/desk.js": "own"},
+		},
+		"a comment that is to be kept and names whose it is": {
+			"-- js/spin.js --\n/*!\n * Moor Spinner 1.13.2\n * moor.example\n */\n" + code + "-- js/kept.js --\n/*! Keep the order of the shelves */\n" + code,
+			map[string]model.FileOrigin{"js/spin.js": "vendored", "js/kept.js": "own"},
+		},
+		"what a recipe of make has something written to": {
+			"-- Makefile --\nall: vault\n\n%.completion: vault\n\t./vault completion $* > $@\n\nman:\n\tgo run ./man > vault.1\n\ncheck:\n\t./vault check > /dev/null 2>&1\n\techo done >&2\n" +
+				"-- bash.completion --\n_vault() { :; }\n-- vault.1 --\n.TH VAULT\n-- vault.c --\nint main(void) { return 0; }\n-- done --\nx\n",
+			map[string]model.FileOrigin{"bash.completion": "generated", "vault.1": "generated", "vault.c": "own", "done": "own", "Makefile": "own"},
+		},
+		"what a tool makes from the file beside": {
+			"-- src/Makefile.am --\nbin_PROGRAMS = a\n-- src/Makefile.in --\nall:\n-- doc/Makefile.in --\nall:\n",
+			map[string]model.FileOrigin{"src/Makefile.in": "generated", "src/Makefile.am": "own", "doc/Makefile.in": "own"},
+		},
+		"how the codebase is packed for a system": {
+			"-- LICENSE --\nours\n" + many("src/a$N.c", "int a$N;\n", 20) + "-- ext/moor/control --\nSource: vault\n-- ext/moor/rules --\n#!/usr/bin/make -f\n-- ext/moor/copyright --\nours\n-- ext/moor/CHANGES --\n1\n-- ext/moor/compat --\n9\n",
+			map[string]model.FileOrigin{"ext/moor/rules": "own", "ext/moor/compat": "own"},
+		},
 		"what a package manager fills": {
 			"-- composer.json --\n{}\n-- vendor/moor/a.php --\n<?php\n-- src/a.php --\n<?php\n-- web/node_modules/x/index.js --\nx()\n",
 			map[string]model.FileOrigin{"vendor/moor/a.php": "vendored", "src/a.php": "own", "web/node_modules/x/index.js": "vendored"},
@@ -151,4 +195,13 @@ func TestWhatOnlyLooksLikeOthersIsAskedAbout(t *testing.T) {
 	o.ByHand = true
 	told["parts/sorter/sort.js"] = o
 	require.Empty(t, origin.Suspects(s, told), "whoever knows is not asked again")
+}
+
+// many are files that differ by a number, "$N" in their paths and texts.
+func many(path, text string, n int) string {
+	var b strings.Builder
+	for i := range n {
+		b.WriteString(strings.ReplaceAll("-- "+path+" --\n"+text, "$N", strconv.Itoa(i+1)))
+	}
+	return b.String()
 }

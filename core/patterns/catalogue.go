@@ -47,11 +47,11 @@ var catalogue = []pattern{
 		},
 		{
 			50, true, 0,
-			parts(
+			either(parts(
 				"Folders are named models, views and controllers",
 				"Folders are not named models, views and controllers", []string{"models", "model"},
 				[]string{"views", "view", "templates"}, []string{"controllers", "controller"},
-			),
+			), modelsViewsTemplates),
 		},
 		{
 			20, false, 0,
@@ -234,6 +234,46 @@ func parts(yes, no string, groups ...[]string) func(*context) outcome {
 	}
 }
 
+// either is the better of two tests.
+func either(a, b func(*context) outcome) func(*context) outcome {
+	return func(c *context) outcome {
+		x, y := a(c), b(c)
+		if y.share > x.share {
+			return y
+		}
+		return x
+	}
+}
+
+// modelsViewsTemplates tests for the same in other words: what others call
+// controllers is called views, beside templates and models, each a file or a
+// folder.
+func modelsViewsTemplates(c *context) outcome {
+	var ev []model.Evidence
+	n := 0
+	for _, d := range c.foldersNamed("templates") {
+		var both []model.Evidence
+		for _, name := range []string{"models", "views"} {
+			for _, f := range c.source {
+				rest, ok := strings.CutPrefix(f.Path, d.Parent+"/")
+				if first, _, _ := strings.Cut(rest, "/"); ok && naming.Stem(first) == name {
+					both = append(both, model.Evidence{Path: f.Path, Line: 1, Note: name})
+					break
+				}
+			}
+		}
+		if len(both) == 2 {
+			n++
+			ev = append(ev, both...)
+			ev = append(ev, foldersEvidence([]*model.Folder{d}, "templates")...)
+		}
+	}
+	if n == 0 {
+		return outcomeOf(0, "Nothing is named models, views and templates side by side.", nil)
+	}
+	return outcomeOf(1, "Models, views that answer requests, and templates stand side by side.", ev)
+}
+
 // rank is the trade's order from outside to inside.
 var rank = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
 
@@ -251,7 +291,7 @@ func downwards(c *context) outcome {
 			against = append(against, ls...)
 		}
 	}
-	if down+up < 3 {
+	if down+up < max(3, min(8, len(c.source)/10)) {
 		return outcomeOf(0, "There are too few dependencies between layers to tell their direction.", nil)
 	}
 	share := float64(down) / float64(down+up)

@@ -48,14 +48,54 @@ func projects(c *context) outcome {
 // offers tests that others can take something from it: a project file says so,
 // or nearly all of it is one package.
 func offers(c *context) outcome {
-	var ev []model.Evidence
 	if f := c.topPackage(); f != nil {
-		// Without a project file it may still be an application's.
+		return packaged(c, f)
+	}
+	ev := offered(c)
+	if len(ev) > 0 {
+		return outcomeOf(1, "It offers its code to others.", ev)
+	}
+	if f := c.header(); f != nil {
+		// Where others take in headers, they need no project file to do so.
 		return outcomeOf(
-			0.65, "Nearly all of it is one package, though no project file tells what it is for.",
-			[]model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}},
+			0.8, "Its headers can be taken in by others, and no program starts in it.",
+			[]model.Evidence{{Path: f.Path, Line: 1, Note: "a header"}},
 		)
 	}
+	if f := c.namesake(); f != nil {
+		return outcomeOf(
+			0.8, fmt.Sprintf("%s stands beside the folder that is called so and holds nearly all of the code: others take it in.", f.Path),
+			[]model.Evidence{{Path: f.Path, Line: 1, Note: "what others take in"}},
+		)
+	}
+	return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
+}
+
+// packaged tells of what is one package without a project file: it may still be
+// an application's.
+func packaged(c *context, f *model.File) outcome {
+	ev := []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}}
+	if len(c.byRole[model.RoleRouting])+len(c.byRole[model.RoleHandler]) > 0 && len(c.drawn) > 2 {
+		return outcomeOf(0.3, "Nearly all of it is one package, but it answers requests and draws pages, as an application does.", ev)
+	}
+	return outcomeOf(0.65, "Nearly all of it is one package, though no project file tells what it is for.", ev)
+}
+
+// header is one that others may take in, of code in which nothing starts.
+func (c *context) header() *model.File {
+	if len(c.programs()) > 0 || 2*len(c.byRole[model.RolePlatform]) >= len(c.source) {
+		return nil
+	}
+	for _, f := range c.source {
+		if ext := path.Ext(f.Path); ext == ".h" || ext == ".hpp" {
+			return f
+		}
+	}
+	return nil
+}
+
+// offered are the project files that say what others may take in.
+func offered(c *context) (ev []model.Evidence) {
 	for _, f := range c.survey.Files {
 		// A tool may well have written the project file.
 		if f.Facts == nil {
@@ -84,21 +124,7 @@ func offers(c *context) outcome {
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 		}
 	}
-	if len(ev) == 0 && len(c.programs()) == 0 && 2*len(c.byRole[model.RolePlatform]) < len(c.source) {
-		// Where others take in headers, they need no project file to do so.
-		for _, f := range c.source {
-			if ext := path.Ext(f.Path); ext == ".h" || ext == ".hpp" {
-				return outcomeOf(
-					0.8, "Its headers can be taken in by others, and no program starts in it.",
-					[]model.Evidence{{Path: f.Path, Line: 1, Note: "a header"}},
-				)
-			}
-		}
-	}
-	if len(ev) == 0 {
-		return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
-	}
-	return outcomeOf(1, "It offers its code to others.", ev)
+	return ev
 }
 
 // startsAll reports whether a program starts in each of the files that a project
@@ -114,6 +140,31 @@ func (c *context) startsAll(d string, entries []string) bool {
 
 func (c *context) hasFolder(d string) bool {
 	return slices.ContainsFunc(c.folders, func(x *model.Folder) bool { return x.Path == d })
+}
+
+// namesake is a file beside the folder of its name that holds nearly all source,
+// as libraries are laid out where a name is looked for by its path; nil where more
+// than one program starts in the rest.
+func (c *context) namesake() *model.File {
+	if c.root != "." || len(c.programs()) > 1 {
+		return nil
+	}
+	for _, f := range c.source {
+		d := strings.TrimSuffix(f.Path, path.Ext(f.Path))
+		if f.Facts == nil || f.Facts.Starts > 0 || !c.hasFolder(d) {
+			continue
+		}
+		in := 1
+		for _, o := range c.source {
+			if strings.HasPrefix(o.Path, d+"/") {
+				in++
+			}
+		}
+		if in > 3 && 100*in >= 85*len(c.source) {
+			return f
+		}
+	}
+	return nil
 }
 
 // topPackage is what makes nearly all of the codebase one package of Python; nil

@@ -148,6 +148,19 @@ end
 -- app/views/$s/index.html.erb --
 <h1>%</h1>
 `, "lot", "grower", "shelf")},
+			{"models, views that answer and templates", each(`
+-- $s/models.py --
+from django.db import models
+class %(models.Model):
+    pass
+-- $s/views.py --
+from django.shortcuts import render
+from .models import %
+def index(request):
+    return render(request, '$.html', {'rows': %.objects.all()})
+-- $s/templates/$.html --
+<h1>%</h1>
+`, "lot", "grower", "box")},
 			{"PHP", each(`
 -- src/Controllers/%Controller.php --
 <?php
@@ -462,10 +475,14 @@ class %Store
 		shows: []shown{
 			{"found at run time", "-- src/host.ts --\nexport interface Plugin { name: string }\nexport const load = (n: string) => import(`./plugins/${n}`)\n" + each("-- src/plugins/$.ts --\nimport type { Plugin } from '../host'\nexport const $: Plugin = { name: '$' }\n", "ink", "paper", "cutter", "folder")},
 			{"registered in one place", "-- src/host.ts --\nexport const plugins = []\nexport const register = (p) => plugins.push(p)\n-- src/all.ts --\n" + each("import './drivers/$'\n", "ink", "paper", "cutter") + each("-- src/drivers/$.ts --\nimport { register } from '../host'\nregister('$')\n", "ink", "paper", "cutter")},
+			{"families that are built alike and loaded by name", "-- lib/Press/Role/Ink.pm --\npackage Press::Role::Ink;\nsub pour { }\n1;\n-- lib/Press/Role/Sheet.pm --\npackage Press::Role::Sheet;\nsub cut { }\n1;\n-- lib/Press/Run.pm --\npackage Press::Run;\nsub run { my $c = load($_[0]); $c->pour }\n1;\n" +
+				each("-- lib/Press/Ink/%.pm --\npackage Press::Ink::%;\nuse Moo;\nwith 'Press::Role::Ink';\nsub pour { }\n1;\n", "black", "red", "blue") + each("-- lib/Press/Sheet/%.pm --\npackage Press::Sheet::%;\nuse Moo;\nwith 'Press::Role::Sheet';\nsub cut { }\n1;\n", "rag", "pulp", "linen")},
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
 		},
 		looks: []shown{
 			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
+			{"a family whose members all are named outside of it", "-- press/ink.py --\nclass Ink:\n    pass\n" + each("-- press/inks/$.py --\nfrom press.ink import Ink\nclass %(Ink):\n    pass\n-- press/use_$.py --\nfrom press.inks.$ import %\nx = %()\n", "black", "red", "blue")},
+			{"models that a framework finds by itself", "-- app/base.rb --\nclass Base < ApplicationRecord\nend\n" + each("-- app/models/$.rb --\nclass % < Base\nend\n", "lot", "box", "shelf")},
 			{"a folder of providers that everybody calls by name", each("-- src/providers/$.ts --\nexport const $ = 1\n-- src/use_$.ts --\nimport { $ } from './providers/$'\nexport const used = $\n", "ink", "paper", "cutter")},
 		},
 	},
@@ -475,9 +492,12 @@ class %Store
 			{"a module of Go", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- units/units.go --\npackage units\nfunc Grams() {}\n"},
 			{"a package of Python as it is installed", "-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\nfrom .units import grams\ndef say():\n    return grams(1)\nif __name__ == '__main__':\n    say()\n-- words/units.py --\ndef grams(x):\n    return x\n"},
 			{"a module of Go with examples that run", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- _examples/one/main.go --\npackage main\nimport \"words\"\nfunc main() { words.Say() }\n-- _examples/two/main.go --\npackage main\nimport \"words\"\nfunc main() { words.Say() }\n"},
+			{"a file beside the folder of its name", "-- lib/words.rb --\nrequire 'words/say'\nmodule Words\n  def self.say; Say.new; end\nend\n" + each("-- lib/words/$.rb --\nmodule Words\n  class %\n    def run; 1; end\n  end\nend\n", "say", "spell", "count", "split")},
 			{"a project of Python", "-- pyproject.toml --\n[project]\nname = \"words\"\n-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\ndef say():\n    return 1\n"},
 		},
 		looks: []shown{
+			{"a package that answers requests and draws pages", "-- vault/__init__.py --\n-- vault/urls.py --\nfrom django.urls import path\nfrom . import views\nurlpatterns = [path('lots/', views.lots), path('boxes/', views.boxes)]\n-- vault/views.py --\nfrom django.shortcuts import render\ndef lots(request):\n    return render(request, 'lots.html')\ndef boxes(request):\n    return render(request, 'boxes.html')\n" +
+				each("-- vault/templates/$.html --\n<p>$</p>\n", "lots", "boxes", "shelves")},
 			{"a package with a folder of commands in it", "-- vault/__init__.py --\n-- vault/lots.py --\ndef all():\n    return []\n-- vault/boxes.py --\nfrom vault import lots\n-- vault/commands/__init__.py --\n-- vault/commands/dry.py --\nfrom vault import lots\ndef main():\n    lots.all()\n"},
 			{"a program whose top folder holds a package's words and nothing else", "-- go.mod --\nmodule press\n-- doc.go --\n// Package press prints labels.\npackage press\n-- cmd/press/main.go --\npackage main\nimport \"press/queue\"\nfunc main() { queue.Step() }\n-- queue/queue.go --\npackage queue\nfunc Step() {}\n"},
 			{"a module with a program in it", "-- go.mod --\nmodule press\n-- cmd/press/main.go --\npackage main\nfunc main() {}\n-- cmd/scan/main.go --\npackage main\nfunc main() {}\n"},

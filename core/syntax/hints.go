@@ -45,12 +45,57 @@ var (
 	banner = regexp.MustCompile(`(?im)^\W{0,6}(?:@license |@preserve |@name )?` +
 		`([A-Za-z][\w.\- ]{1,40}?),?\s+(?:-\s+)?(?:JavaScript Library |Library )?(?:v|version:? ?|(?:plugin|library|widget|` +
 		`theme) v?)(\d+\.\d+[\w.\-]*)`)
+	// "/*! jQuery UI Spinner 1.13.2": a comment that is to be kept names whose it is.
+	kept = regexp.MustCompile(`^\s*/\*!\s*(?:\*\s*)?([A-Za-z][\w.\- ]{1,40}?) v?(\d+\.\d+[\w.\-]*)`)
 	// What a licence or a date says of versions names no project.
 	notProjects = regexp.MustCompile(`(?i)\b(?:licen[sc]ed?|gpl|lgpl|version|since|copyright|apache|mozilla|requires?|` +
 		`ecmascript|python|perl|php)\b`)
 	sourceMap = []byte("//# sourceMappingURL=")
 	cssMap    = []byte("/*# sourceMappingURL=")
 )
+
+// keyword is what a store of versions wrote into a file of another project, under
+// that project's name: "$Name: path/of/file.c,v 1.8".
+var keyword = regexp.MustCompile(`\$([A-Z]\w+): [\w./\-]+,v \d[\d.]*`)
+
+// ownKeywords are those that every store writes.
+var ownKeywords = Set("Id", "Header", "Source", "Log", "Revision", "RCSfile", "Name", "Date", "Author", "State", "Locker")
+
+func keywordOf(head []byte) (name string, line int) {
+	if !bytes.Contains(head, []byte(",v ")) {
+		return "", 0
+	}
+	m := keyword.FindSubmatchIndex(head)
+	if m == nil || ownKeywords[string(head[m[2]:m[3]])] {
+		return "", 0
+	}
+	return string(head[m[2]:m[3]]), 1 + bytes.Count(head[:m[0]], []byte{'\n'})
+}
+
+// copyrighted says who has the rights of a text, as its opening comment says.
+var copyrighted = regexp.MustCompile(`(?i)copyright\s+(?:\(c\)\s*|©\s*)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*,?\s+)?(?:by\s+|the\s+)?` +
+	`(\pL[\pL.'\-]*(?: \pL[\pL.'\-]*){0,3})`)
+
+// belongs is which project a text says that it belongs to.
+var belongs = regexp.MustCompile(`@package\s+([\w.\-]+)`)
+
+func holderOf(comment []byte) (name string, line int) {
+	if bytes.Contains(comment, []byte("@package")) {
+		if m := belongs.FindSubmatchIndex(comment); m != nil {
+			return strings.ToLower(string(comment[m[2]:m[3]])), 1 + bytes.Count(comment[:m[0]], []byte{'\n'})
+		}
+	}
+	at := bytes.Index(comment, []byte("opyright"))
+	if at < 1 {
+		return "", 0
+	}
+	m := copyrighted.FindSubmatchIndex(comment[at-1:])
+	if m == nil {
+		return "", 0
+	}
+	return strings.ToLower(strings.ToValidUTF8(string(comment[at-1+m[2]:at-1+m[3]]), "")),
+		1 + bytes.Count(comment[:at], []byte{'\n'})
+}
 
 // Hints are what the words of a text tell of who wrote it.
 func Hints(text []byte) (out []model.Hint) {
@@ -73,7 +118,14 @@ func Hints(text []byte) (out []model.Hint) {
 		}
 		out = append(out, model.Hint{Name: model.HintBundle, Text: sure, Line: 1 + bytes.Count(head[:m[0]], []byte{'\n'})})
 	}
-	if words, line := bannerOf(opening(head)); words != "" && !notProjects.MatchString(words) {
+	comment := opening(head)
+	if name, line := keywordOf(head); line > 0 {
+		out = append(out, model.Hint{Name: model.HintKeyword, Text: name, Line: line})
+	}
+	if name, line := holderOf(comment); line > 0 {
+		out = append(out, model.Hint{Name: model.HintHolder, Text: name, Line: line})
+	}
+	if words, line := bannerOf(comment); words != "" && !notProjects.MatchString(words) {
 		out = append(out, model.Hint{Name: model.HintBanner, Text: words, Line: line})
 	}
 	return out
@@ -116,6 +168,9 @@ func prologueOf(head []byte) []int {
 // bannerOf looks where a version may be: at lines with a figure, a dot and a
 // figure, and the line before.
 func bannerOf(text []byte) (words string, line int) {
+	if m := kept.FindSubmatchIndex(text); m != nil {
+		return string(text[m[2]:m[3]]) + " " + string(text[m[4]:m[5]]), 1 + bytes.Count(text[:m[2]], []byte{'\n'})
+	}
 	before, at := 0, 0
 	for n := 1; at < len(text); n++ {
 		end := at + bytes.IndexByte(text[at:], '\n') + 1

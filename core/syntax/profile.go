@@ -52,6 +52,8 @@ type Profile struct {
 	// Words are roles that words at the end of names have in this language
 	// alone; "" where a word has none in it.
 	Words map[string]model.Role
+	// FolderWords are the same of folders, where they differ from what others mean.
+	FolderWords map[string]model.Role
 	// Plain names the languages that know each other's names without taking them
 	// in, where bodies are read by names alone; "" where their grammar tells more.
 	Plain string

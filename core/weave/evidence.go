@@ -41,7 +41,8 @@ var baseRoles = []struct {
 	{"Handler", model.RoleHandler}, {"Command", model.RoleHandler}, {"Middleware", model.RoleHandler}, {"Action", model.RoleHandler},
 	{"Repository", model.RoleDataAccess}, {"DbContext", model.RoleDataAccess}, {"Dao", model.RoleDataAccess},
 	{"VFS", model.RoleDataAccess},
-	{"ApplicationRecord", model.RoleModel}, {"Entity", model.RoleModel}, {"Exception", model.RoleModel}, {"Error", model.RoleModel},
+	{"ApplicationRecord", model.RoleModel}, {"ActiveRecord::Base", model.RoleModel},
+	{"Entity", model.RoleModel}, {"Exception", model.RoleModel}, {"Error", model.RoleModel},
 	{"Migration", model.RoleSchema}, {"Serializer", model.RoleSchema}, {"Form", model.RoleSchema}, {"FormRequest",
 		model.RoleSchema}, {"BaseModel", model.RoleSchema}, {"AbstractType", model.RoleSchema}, {"Validator", model.RoleSchema},
 	{"Activity", model.RoleView}, {"Fragment", model.RoleView}, {"Widget", model.RoleView}, {"Dialog", model.RoleView},
@@ -52,6 +53,7 @@ var baseRoles = []struct {
 	{"JTextField", model.RoleView}, {"JComboBox", model.RoleView}, {"JToolBar", model.RoleView}, {"UserControl", model.RoleView},
 	{"Control", model.RoleView}, {"Component", model.RoleView}, {"Renderer", model.RoleView}, {"Icon", model.RoleView},
 	{"ItemModel", model.RoleState}, {"TableModel", model.RoleState}, {"ProxyModel", model.RoleState}, {"ViewModel", model.RoleState},
+	{"PageModel", model.RoleHandler}, {"Model", model.RoleModel},
 	{"Store", model.RoleState}, {"Listener", model.RoleMessage}, {"Subscriber", model.RoleMessage}, {"Job", model.RoleMessage},
 	{"Parser", model.RoleFormat}, {"Lexer", model.RoleFormat}, {"Reader", model.RoleFormat}, {"Writer", model.RoleFormat},
 	{"Encoder", model.RoleFormat}, {"Decoder", model.RoleFormat}, {"InputStream", model.RoleFormat}, {"OutputStream", model.RoleFormat},
@@ -82,7 +84,8 @@ var taken = map[model.Role][]string{
 	},
 	model.RoleHandler: {
 		"github.com/spf13/cobra", "commander", "yargs", "argparse", "optparse", "click", "typer", "docopt", "clap", "structopt", "picocli",
-		"github.com/urfave/cli", "Getopt.Long", "optparse",
+		"github.com/urfave/cli", "Getopt.Long", "optparse", "thor", "django.views", "django.shortcuts", "rest_framework.views",
+		"rest_framework.viewsets", "rest_framework.decorators", "flask.views",
 	},
 	model.RoleDataAccess: {
 		"pg", "mysql", "mysql2", "sqlite3", "better-sqlite3", "knex", "mongodb", "ioredis", "redis", "psycopg2", "psycopg", "asyncpg", "pymysql",
@@ -144,10 +147,43 @@ func (b *ballot) seen(r model.Role, w float64, format string, args ...any) {
 	b.add(r, w, true, format, args...)
 }
 
+// webViews are packages whose views answer requests; elsewhere a view draws.
+var webViews = regexp.MustCompile(`^(?:django|rest_framework|flask|pyramid|aiohttp\.web)\b`)
+
+// within reports whether a class lies in a class, and in no namespace alone: what
+// helps it tells nothing of the file.
+func within(f *model.Facts, d *model.Definition) bool {
+	return d.Parent != "" && slices.ContainsFunc(f.Definitions, func(o model.Definition) bool {
+		return o.Kind != model.DefNamespace && o.Qualified() == d.Parent
+	})
+}
+
+// onlyFaults reports whether all classes of a file are such as are raised.
+func onlyFaults(f *model.Facts) bool {
+	for i := range f.Definitions {
+		d := &f.Definitions[i]
+		switch d.Kind {
+		case model.DefClass:
+			if within(f, d) || slices.ContainsFunc(d.Bases, func(b string) bool {
+				return strings.HasSuffix(b, "Error") || strings.HasSuffix(b, "Exception")
+			}) {
+				continue
+			}
+			return false
+		case model.DefFunction, model.DefComponent:
+			return false
+		}
+	}
+	return true
+}
+
 // builds asks what the types of a file build upon and are marked with.
 func (b *ballot) builds(f *model.Facts) {
-	for _, d := range f.Definitions {
-		if d.Parent != "" || d.Kind != model.DefClass && d.Kind != model.DefInterface {
+	faults := onlyFaults(f)
+	answers := slices.ContainsFunc(f.Imports, func(im model.Import) bool { return webViews.MatchString(im.Text) })
+	for i := range f.Definitions {
+		d := &f.Definitions[i]
+		if d.Kind != model.DefClass && d.Kind != model.DefInterface || within(f, d) {
 			continue
 		}
 		for _, m := range d.Marks {
@@ -158,8 +194,15 @@ func (b *ballot) builds(f *model.Facts) {
 		for _, base := range d.Bases {
 			simple := base[strings.LastIndexAny(base, ".:\\")+1:]
 			for _, x := range baseRoles {
-				if strings.HasSuffix(simple, x.ends) {
-					b.seen(x.role, 1.6, "%s is a %s, line %d", d.Name, simple, d.Line)
+				if strings.HasSuffix(simple, x.ends) || base == x.ends {
+					role := x.role
+					if !faults && (x.ends == "Exception" || x.ends == "Error") {
+						break // one that is raised beside what the file is about
+					}
+					if role == model.RoleView && answers {
+						role = model.RoleHandler
+					}
+					b.seen(role, 1.6, "%s is a %s, line %d", d.Name, simple, d.Line)
 					break
 				}
 			}
@@ -278,6 +321,7 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 		}
 		switch {
 		case !ok || r == model.RoleAsset:
+		case r == model.RoleTranslation && acts(f.Facts): // messages that are sent and shown are no texts
 		case profile.PlainNames && n > 1: // a word at the end is part of what it is about
 			b.add(r, 0.4, false, "its name ends in %q", last)
 		default:
@@ -292,6 +336,13 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 			b.tier = byName
 		}
 	}
+}
+
+// acts reports whether a file does something, and holds not texts alone.
+func acts(f *model.Facts) bool {
+	return f != nil && slices.ContainsFunc(f.Definitions, func(d model.Definition) bool {
+		return d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent
+	})
 }
 
 // drawn reports whether a file's ending says that it draws: such a page is none
@@ -311,7 +362,11 @@ func (b *ballot) folders(lex *Lexicon, f *model.File, code bool) {
 		if lex.passing[d] {
 			continue
 		}
-		r, ok := lex.Folders[strings.Join(naming.Words(path.Base(d)), " ")]
+		word := strings.Join(naming.Words(path.Base(d)), " ")
+		r, ok := lex.Folders[word]
+		if own := syntax.ProfileOf(f.Language).FolderWords[word]; ok && own != "" {
+			r = own
+		}
 		switch {
 		case !ok, r == model.RoleTest, r == model.RoleAsset && b.drawn():
 		case code && r == model.RoleEntry && (f.Facts == nil || f.Facts.Starts == 0):

@@ -3,6 +3,7 @@ package weave
 import (
 	"fmt"
 	"path"
+	"slices"
 	"sort"
 	"strings"
 
@@ -127,8 +128,71 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			}
 		}
 	}
+	a.things()
 	a.known = a.names()
 	return a
+}
+
+// things adds words that mostly say how code is arranged, where they say what it
+// is about: where something is called so and nothing else that answers, holds or
+// keeps it, and files of several roles in three folders are named for it.
+func (a *Aim) things() {
+	type gathering struct {
+		folders map[string]bool
+		roles   map[model.Role]bool
+		itself  bool
+		files   []*model.File
+		within  map[string]bool // folders of that name
+	}
+	by := map[string]*gathering{}
+	add := func(w string, f *model.File, itself bool, folder string) {
+		if w = stemWord(w); !a.lex.Things[w] || a.product[w] {
+			return
+		}
+		g := by[w]
+		if g == nil {
+			g = &gathering{folders: map[string]bool{}, roles: map[model.Role]bool{}, within: map[string]bool{}}
+			by[w] = g
+		}
+		r := a.roles[f.Path].Role
+		if r == model.RoleTest || r == "" {
+			return
+		}
+		g.roles[r] = true
+		g.folders[model.FolderOf(f.Path)] = true
+		if folder != "" {
+			g.within[folder] = true
+			return
+		}
+		g.files = append(g.files, f)
+		switch r {
+		case model.RoleHandler, model.RoleModel, model.RoleDataAccess, model.RoleRouting:
+			g.itself = g.itself || itself
+		}
+	}
+	for _, f := range a.files {
+		words := naming.Words(naming.Stem(path.Base(f.Path)))
+		if len(words) == 0 {
+			continue
+		}
+		add(words[0], f, len(words) == 1, "")
+		if d := model.FolderOf(f.Path); d != "." {
+			if w := naming.Words(path.Base(d)); len(w) == 1 {
+				add(w[0], f, false, d)
+			}
+		}
+	}
+	for w, g := range by {
+		if !g.itself || len(g.roles) < 2 || len(g.folders) < 3 {
+			continue
+		}
+		for _, f := range g.files {
+			a.words[f.Path] = slices.Insert(a.words[f.Path], 0, w) // it stands first in its name
+		}
+		for d := range g.within {
+			a.dirs[d] = append(a.dirs[d], w)
+		}
+	}
 }
 
 // alikeFolders are folders called by a word of roles that are built like two

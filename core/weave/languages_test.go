@@ -70,6 +70,36 @@ func TestRolesInManyLanguages(t *testing.T) {
 		// Classes that only hold data.
 		{"src/Label.java", "class Label { private String text; public String getText() { return text; } }", model.RoleModel},
 		{"src/Press.java", "class Press { private String text; public String print() { return send(text); } }", ""},
+		// A word may mean one thing in one language, another elsewhere.
+		{"store/box.go", "package store\n\nfunc Begin() {}\n", model.RoleDataAccess},
+		{"src/store/box.ts", "export const box = 1", model.RoleState},
+		{"pkg/label/parse.go", "package label\n\nfunc Label() {}\n", model.RoleFormat},
+		// Classes in a module stand at the top; those in a class help it.
+		{"lib/vault/lot.rb", "module Vault\n  class Lot < ActiveRecord::Base\n    has_many :boxes\n  end\nend\n", model.RoleModel},
+		{"vault/shelf.py", "from vault import db\n\nclass Shelf(db.Model):\n    grams = 1\n", model.RoleModel},
+		{"vault/sowing.py", "class Sowing:\n    class Row(db.Model):\n        pass\n\n    def run(self):\n        return 1\n", ""},
+		// What is raised beside what a file is about says nothing of it; a file of nothing else is that.
+		{"vault/press.py", "class Jam(Exception):\n    pass\n\nclass Press:\n    def run(self):\n        raise Jam()\n", ""},
+		{"vault/jams.py", "class Jam(Exception):\n    pass\n\nclass Torn(Jam, ValueError):\n    pass\n", model.RoleModel},
+		{"lib/vault/errors/torn.rb", "class Torn < Base\n  def to_s\n    'torn'\n  end\nend\n", model.RoleModel},
+		// Views answer requests where a server takes them in, and draw elsewhere.
+		{"vault/shelves.py", "from django.views.generic import ListView\n\nclass Shelves(ListView):\n    pass\n", model.RoleHandler},
+		{"vault/shelf_list.py", "from PyQt5.QtWidgets import QListView\n\nclass Shelves(QListView):\n    pass\n", model.RoleView},
+		{"vault/index.py", "from django.shortcuts import render\n\ndef index(request):\n    return render(request, 'a.html')\n", model.RoleHandler},
+		// What writes a form and reads it, whatever it is called.
+		{"lib/serializers/labels.js", "exports.serialize = function (a) { return a }\nfunction serialize(a) {}\nfunction deserialize(a) {}\n", model.RoleFormat},
+		{"lib/crate.py", "def pack(a):\n    return a\n\ndef unpack(b):\n    return b\n", model.RoleFormat},
+		{"lib/bale.py", "def pack(a):\n    return a\n", ""},
+		// Texts are translations; what sends and shows messages is none.
+		{"desk/held_messages.js", "function hold(id) { go(id) }\n", ""},
+		{"desk/messages.js", "export const messages = { lot: 'Lot' }\n", model.RoleTranslation},
+		// Pages that run where they lie, and what works on a page from within.
+		{"htdocs/weigh_form.php", "<?php\n$lot = $_GET['lot'];\necho '<form>';\nprintf('<p>%s</p>', $lot);\n", model.RoleHandler},
+		{"htdocs/rename.php", "<?php\nrename_lot($_POST['lot'], $_POST['to'], $_POST['by']);\n", model.RoleHandler},
+		{"htdocs/sow.php", "<?php\nsow();\n", model.RoleHandler},
+		{"lib/bound.php", "<?php\nfunction bound($a) { return $a < 3; }\n", ""},
+		{"web/shelves.js", "function paint() {\n  document.getElementById('a').hidden = true\n  document.querySelector('p').remove()\n  $('.shelf').show()\n}\n", model.RoleView},
+		{"web/one.js", "function one() { return document.getElementById('a') }\n", ""},
 		// Templates of every make; a page among pictures is none.
 		{"resources/views/lots.blade.php", "@foreach ($a as $b) x @endforeach", model.RoleView},
 		{"public/index.html", "<p>seed</p>", model.RoleView},

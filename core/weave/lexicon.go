@@ -24,6 +24,7 @@ type Lexicon struct {
 	VagueFiles, VagueFunctions        map[string]bool
 	VagueTypes, VagueSuffixes         map[string]bool
 	NoFeatures                        map[string]bool
+	Things                            map[string]bool // of those, what software may be about all the same
 	// passing are folders of one codebase that only lead on to the packages in
 	// them, as org and acme do in org/acme/vault: their words say nothing.
 	passing map[string]bool
@@ -38,6 +39,7 @@ var Words = sync.OnceValue(func() *Lexicon {
 		Extensions map[model.Role][]string
 		CatchAll   []string `yaml:"catch_all"`
 		NoFeatures []string `yaml:"no_features"`
+		Things     []string
 		Vague      struct{ Files, Functions, Types, Suffixes []string }
 	}
 	if err := yaml.Unmarshal(lexiconText, &raw); err != nil {
@@ -54,7 +56,7 @@ var Words = sync.OnceValue(func() *Lexicon {
 		fill(l.Files, r.Files, role)
 		fill(l.Extensions, raw.Extensions[role], role)
 	}
-	l.NoFeatures = set(raw.NoFeatures)
+	l.NoFeatures, l.Things = set(raw.NoFeatures), set(raw.Things)
 	l.CatchAll, l.VagueFiles = set(raw.CatchAll), set(raw.Vague.Files)
 	l.VagueFunctions, l.VagueTypes, l.VagueSuffixes = set(raw.Vague.Functions), set(raw.Vague.Types), set(raw.Vague.Suffixes)
 	return l

@@ -217,6 +217,9 @@ func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add
 	if len(words) > 1 && words[0] == "use" {
 		add(model.RoleState, 1, "its name has the form of a hook's")
 	}
+	if a, b, l := bothWays(f); l > 0 {
+		add(model.RoleFormat, 1.8, "it writes and reads a form: %s and %s, line %d", a, b, l)
+	}
 	spoken := plainNames
 	for _, d := range f.Definitions {
 		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
@@ -228,6 +231,29 @@ func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add
 			}
 		}
 	}
+}
+
+// turned are what functions are called that write things in a form, and read it.
+var turned = [][2]string{
+	{"serialize", "deserialize"}, {"serialise", "deserialise"}, {"encode", "decode"}, {"marshal", "unmarshal"}, {"pack", "unpack"},
+	{"compress", "decompress"}, {"encrypt", "decrypt"}, {"dump", "load"}, {"dumps", "loads"}, {"parse", "stringify"},
+}
+
+// bothWays are the functions of a file by which things are written in a form and
+// read again.
+func bothWays(f *model.Facts) (writes, reads string, line int) {
+	at := map[string]int{}
+	for _, d := range f.Definitions {
+		if d.Kind == model.DefFunction || d.Kind == model.DefMethod {
+			at[strings.ToLower(d.Name)] = d.Line
+		}
+	}
+	for _, t := range turned {
+		if at[t[0]] > 0 && at[t[1]] > 0 {
+			return t[0], t[1], at[t[0]]
+		}
+	}
+	return "", "", 0
 }
 
 // shape asks of which sort all is that a file defines.

@@ -200,6 +200,18 @@ func TestAWordOfRolesIsAFeatureWhereTheSoftwareIsAboutIt(t *testing.T) {
 	require.Contains(t, kinds, "shelf")
 }
 
+func TestAWordThatMostlyArrangesCodeIsAFeatureWhereSomethingIsCalledSo(t *testing.T) {
+	rest := spread("{k}/{t}.py", "def {t}(): pass", things, []string{"lots", "boxes"})
+	about := featuresOf(t, rest+"-- views/domain.py --\nfrom django.shortcuts import render\ndef show(request): return render(request)\n"+
+		"-- forms/domain_forms.py --\nclass DomainForm(Form): pass\n-- templates/domain/edit.html --\n<p>x</p>\n-- templates/domain/new.html --\n<p>x</p>\n")
+	require.Contains(t, about, "domain")
+	require.Contains(t, about["domain"], "forms/domain_forms.py")
+	layer := featuresOf(t, rest+"-- vault/domain/lot.py --\nclass Lot(Entity): pass\n-- vault/domain/weigh_service.py --\ndef weigh(): pass\n-- vault/domain/box.py --\nclass Box(Entity): pass\n")
+	require.NotContains(t, layer, "domain", "a layer is no feature, however many kinds of file it holds")
+	verbs := featuresOf(t, rest+"-- views/list_lots.py --\ndef a(): pass\n-- forms/list_form.py --\nclass F(Form): pass\n-- db/list_store.py --\ndef b(): pass\n")
+	require.NotContains(t, verbs, "list", "nothing is called so by itself")
+}
+
 func TestWhatIsSpokenOfInSeveralFilesIsAFeature(t *testing.T) {
 	tree := "-- src/history.go --\npackage src\n\nfunc Open() {}\n"
 	for _, f := range []string{"lines", "keys", "screen"} {

@@ -347,7 +347,9 @@ func init() {
 			r.signIf(!c.dotted && r.s.Kind(c.arg) == syntax.String, model.SignTest, c)
 		},
 		"useState useReducer": func(r *reader, c called) { r.signIf(!c.dotted || r.on(c, "React"), model.SignKeepsState, c) },
-		"createSlice configureStore createStore createContext": func(r *reader, c called) { r.signIf(true, model.SignStore, c) },
+		"createSlice configureStore createStore createContext":        func(r *reader, c called) { r.signIf(true, model.SignStore, c) },
+		"getElementById querySelector querySelectorAll createElement": func(r *reader, c called) { r.onPage(r.on(c, "document"), c) },
+		"$ jQuery":             func(r *reader, c called) { r.onPage(!c.dotted && r.s.Kind(c.arg) == syntax.String, c) },
 		"createRoot":           func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
 		"bootstrapApplication": func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
 		"bootstrapModule":      func(r *reader, c called) { r.signIf(true, model.SignEntry, c) },
@@ -361,6 +363,20 @@ func init() {
 func (r *reader) signIf(is bool, sign model.SignName, c called) {
 	if is {
 		r.signs.Add(sign, r.s.Line(c.at))
+	}
+}
+
+// drawsPage is from how many steps on a page's elements a file draws: one may
+// look something up in passing.
+const drawsPage = 3
+
+// onPage counts a step that takes or makes an element of the page.
+func (r *reader) onPage(is bool, c called) {
+	if !is {
+		return
+	}
+	if r.page++; r.page == drawsPage {
+		r.signs.Add(model.SignDraws, r.s.Line(c.at))
 	}
 }
 

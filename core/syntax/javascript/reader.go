@@ -14,9 +14,10 @@ var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug
 var profile = syntax.Profile{
 	WrittenExports: true,
 	Code:           true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
-	ListGives: syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
-	ListOne:   syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
-	Words:     map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},
+	ListGives:   syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
+	ListOne:     syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
+	Words:       map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},
+	FolderWords: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState},
 }
 
 func init() {
@@ -59,6 +60,7 @@ type reader struct {
 	built  []model.Use // base types named with the module they are of
 	// ends counts by which names routes end, nextTo which stand right before.
 	ends, nextTo map[string]int
+	page         int // steps on the elements of a page
 }
 
 func newReader(s *syntax.Stream, f *model.Facts) *reader {

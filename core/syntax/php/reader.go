@@ -42,6 +42,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.statements(0, r.s.Len(), "")
 	r.mentions()
 	r.routes()
+	r.pages()
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()

@@ -527,13 +527,30 @@ func setupCfg(src []byte) (*model.Project, error) {
 
 var target = regexp.MustCompile(`^([A-Za-z0-9][A-Za-z0-9_.-]*)\s*:([^=]|$)`)
 
+// written is where a line of a recipe has something written to: a file by its
+// name, or what the rule is for.
+var (
+	written = regexp.MustCompile(`[^>&2]>\s*(\$@|[\w][\w./-]*)\s*$`)
+	madeFor = regexp.MustCompile(`^([\w%][\w./%-]*)\s*:([^=]|$)`)
+)
+
 func makefile(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "make"}
-	n := 0
+	n, rule := 0, ""
 	seen := map[string]bool{}
 	var current *model.Command
 	for line := range strings.Lines(string(src)) {
 		n++
+		if m := madeFor.FindStringSubmatch(line); m != nil {
+			rule = strings.ReplaceAll(m[1], "%", "*")
+		} else if !strings.HasPrefix(line, "\t") {
+			rule = ""
+		} else if m := written.FindStringSubmatch(line); m != nil && rule != "" {
+			if m[1] == "$@" {
+				m[1] = rule
+			}
+			p.Written = append(p.Written, m[1])
+		}
 		if m := target.FindStringSubmatch(line); m != nil && !seen[m[1]] && !strings.Contains(line, ":=") {
 			seen[m[1]] = true
 			p.Scripts = append(p.Scripts, model.Command{Name: m[1], Line: n})
