@@ -53,10 +53,13 @@ type reader struct {
 	f     *model.Facts
 	signs syntax.Signs
 	names map[string]bool
+	// interfaces tells of each type, by its qualified name, whether it is one: each
+	// of its members asks, and there may be very many.
+	interfaces map[string]bool
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, interfaces: map[string]bool{}}
 	r.file()
 	if len(r.f.Definitions) == 0 {
 		r.doc()
@@ -162,7 +165,7 @@ func (r *reader) member(i, end int, parent string) int {
 	case s.Is(i, "{"), parent == "":
 		return s.Close(i) + 1
 	}
-	inInterface := r.inInterface(parent)
+	inInterface := r.interfaces[parent]
 	d.public = d.public || inInterface && !said["private"]
 	d.constant = inInterface || said["static"] && said["final"]
 	return r.valueOrMethod(d, i)
@@ -201,15 +204,6 @@ func (r *reader) annotation(i int) (string, int) {
 		j = r.s.Close(j) + 1
 	}
 	return name, j
-}
-
-func (r *reader) inInterface(parent string) bool {
-	for k := len(r.f.Definitions) - 1; k >= 0; k-- {
-		if d := &r.f.Definitions[k]; d.Qualified() == parent {
-			return d.Kind == model.DefInterface
-		}
-	}
-	return false
 }
 
 // angle steps over <…> at i.
@@ -251,6 +245,7 @@ func (r *reader) typeBody(d declared, i int, kind model.DefinitionKind) int {
 	last := s.Close(i)
 	def.EndLine = s.EndLine(last)
 	r.f.Definitions = append(r.f.Definitions, def)
+	r.interfaces[def.Qualified()] = def.Kind == model.DefInterface
 	name := def.Qualified()
 	if parts >= 0 {
 		r.recordParts(parts, name)
@@ -335,6 +330,7 @@ func (r *reader) enumConstants(i, end int, parent string) int {
 		}
 		d.EndLine = s.EndLine(last)
 		r.f.Definitions = append(r.f.Definitions, d)
+		r.interfaces[d.Qualified()] = false
 		if body >= 0 {
 			for k := body + 1; k < last; {
 				k = max(r.member(k, last, d.Qualified()), k+1)

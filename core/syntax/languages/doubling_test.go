@@ -1,8 +1,10 @@
 package languages_test
 
 import (
+	"maps"
 	"os"
 	"runtime"
+	"slices"
 	"strings"
 	"syscall"
 	"testing"
@@ -70,6 +72,22 @@ var layouts = []func(piece string, n int) []byte{
 		line := strings.Repeat(piece, max(1, 90/len(piece))) + "\n"
 		return []byte(strings.Repeat(line, n/len(line)+1) + closers[piece] + "\n")
 	},
+	func(piece string, n int) []byte {
+		ends, of := members[piece]
+		if !of {
+			return nil
+		}
+		return []byte(ends[0] + strings.Repeat(piece, n/len(piece)+1) + ends[1])
+	},
+}
+
+// members are what a class may have very many of, with what opens and ends one.
+var members = map[string][2]string{
+	"void go() { go(); }\n": {"class A {\n", "}\n"}, "go() { this.go() }\n": {"class A {\n", "}\n"},
+	"function go() { $this->go(); }\n": {"<?php\nclass A {\n", "}\n"}, "fun go() { go() }\n": {"class A {\n", "}\n"},
+	"def go\n go\nend\n": {"class A\n", "end\n"}, " def go(self):\n  self.go()\n": {"class A:\n", ""},
+	"fn go(&self) { self.go() }\n": {"impl A {\n", "}\n"}, "func (a *A) go() { a.go() }\n": {"package a\ntype A struct{}\n", ""},
+	"sub go { go() }\n": {"package A;\n", "1;\n"}, "int a;\n": {"struct A {\n", "};\n"}, "A,\n": {"enum B {\n", "}\n"},
 }
 
 // closers end what a piece of several signs opens.
@@ -115,8 +133,11 @@ func TestAHostileTextTwiceAsLongTakesTwiceAsLong(t *testing.T) {
 				mine = append(mine, hostile[i])
 			}
 		}
-		for _, piece := range mine {
+		for _, piece := range slices.Concat(mine, slices.Sorted(maps.Keys(members))) {
 			for l, layout := range layouts {
+				if _, of := members[piece]; of && l+1 < len(layouts) {
+					continue // these are laid out in their class alone
+				}
 				text := layout(piece, size)
 				if took(name, text, 1) < quick {
 					continue
