@@ -353,17 +353,17 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 	if own < 2 || 3*own < 2*named {
 		return "", false
 	}
-	return who, own >= 5 && 10*own >= 9*named && 5*own >= 4*x.source && 2*x.holders[who] >= own
+	return who, own >= 5 && 10*own >= 9*named && 4*own >= 3*x.source && 2*x.holders[who] >= own
 }
 
-// mostly reports whether most files of a codebase that name anybody name the same.
+// mostly reports whether a good third of the files of a codebase that name anybody name the same.
 func (x *folder) mostly() bool {
 	all, most := 0, 0
 	for _, n := range x.holders {
 		all += n
 		most = max(most, n)
 	}
-	return 2*most > all && 4*all > x.source
+	return 3*most > all && 4*all > x.source
 }
 
 // Suspect is a folder that looks as if others had written it, without proof.
@@ -422,3 +422,34 @@ func (t *teller) documentation() {
 		}
 	}
 }
+
+// declarations marks files that only declare what a compiler's output beside them
+// does: they were written with it.
+func (t *teller) declarations() {
+	made, all := map[string]int{}, map[string]int{}
+	for _, f := range t.s.Files {
+		if !outputs.MatchString(f.Path) || strings.HasSuffix(f.Path, ".d.ts") || !scripts[path.Ext(f.Path)] {
+			continue
+		}
+		d := outputs.FindString(f.Path)
+		all[d]++
+		if t.out[f.Path].Origin == model.OriginBuilt {
+			made[d]++
+		}
+	}
+	for _, f := range t.s.Files {
+		d := outputs.FindString(f.Path)
+		if d == "" || t.out[f.Path].Origin != model.OriginOwn || !declaring.MatchString(f.Path) || 2*made[d] <= all[d] {
+			continue
+		}
+		t.out[f.Path] = model.OriginOf{
+			Origin: model.OriginBuilt, Evidence: []string{"it declares what was made in " + strings.TrimSuffix(d, "/")},
+		}
+	}
+}
+
+var (
+	// outputs are folders that compilers write to, from the root down.
+	outputs   = regexp.MustCompile(`^(?:.*?/)??(?:dist|build|out|lib|esm|cjs|es)/`)
+	declaring = regexp.MustCompile(`\.d\.[cm]?ts$`)
+)

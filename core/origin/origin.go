@@ -43,6 +43,7 @@ func Of(s *model.Survey) map[string]model.OriginOf {
 		t.out[f.Path] = t.of(f, foreign)
 	}
 	t.documentation()
+	t.declarations()
 	return t.out
 }
 

@@ -144,6 +144,14 @@ func TestWhoWroteAFile(t *testing.T) {
 			"-- LICENSE --\nours\n" + many("src/a$N.c", "int a$N;\n", 20) + "-- ext/moor/control --\nSource: vault\n-- ext/moor/rules --\n#!/usr/bin/make -f\n-- ext/moor/copyright --\nours\n-- ext/moor/CHANGES --\n1\n-- ext/moor/compat --\n9\n",
 			map[string]model.FileOrigin{"ext/moor/rules": "own", "ext/moor/compat": "own"},
 		},
+		"what was declared beside what a compiler made": {
+			many("dist/lots/a$N.js", "exports.a = 1\n//# sourceMappingURL=a.js.map\n", 4) + "-- dist/lots/a1.d.ts --\nexport declare const a = 1\n-- dist/lots/deep/b.d.mts --\nexport declare const b = 1\n-- src/vault.d.ts --\ndeclare module 'vault'\n-- lib/own.js --\n" + code + "-- lib/own.d.ts --\nexport function weigh(lot: Lot): number\n",
+			map[string]model.FileOrigin{"dist/lots/a1.d.ts": "built", "dist/lots/deep/b.d.mts": "built", "src/vault.d.ts": "own", "lib/own.js": "own"},
+		},
+		"a part of which each file names another's rights, in three quotes": {
+			many("vault/lot$N.py", "# Copyright 2019 Ann Moor\nx = $N\n", 20) + many("vault/packages/crow/part$N.py", "\"\"\"\ncrow.part$N\n~~~~~~~~~~\n\n:copyright: (c) 2010-2012 by the Heath Team, see AUTHORS for more details.\n\"\"\"\nx = $N\n", 6),
+			map[string]model.FileOrigin{"vault/lot1.py": "own", "vault/packages/crow/part2.py": "vendored"},
+		},
 		"what a package manager fills": {
 			"-- composer.json --\n{}\n-- vendor/moor/a.php --\n<?php\n-- src/a.php --\n<?php\n-- web/node_modules/x/index.js --\nx()\n",
 			map[string]model.FileOrigin{"vendor/moor/a.php": "vendored", "src/a.php": "own", "web/node_modules/x/index.js": "vendored"},

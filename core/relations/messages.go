@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 // Messages lists what is sent and received by name: all that calls say plainly
@@ -30,7 +31,13 @@ func Messages(s *model.Survey) []model.Message {
 		plain bool
 	}
 	var all []end
-	sent, received := map[string]bool{}, map[string]bool{}
+	sent, received := map[string]map[string]bool{}, map[string]map[string]bool{} // the files, by name
+	note := func(in map[string]map[string]bool, name, file string) {
+		if in[name] == nil {
+			in[name] = map[string]bool{}
+		}
+		in[name][file] = true
+	}
 	plain := map[string]bool{}
 	for _, f := range s.Files {
 		if f.Facts == nil {
@@ -46,9 +53,9 @@ func Messages(s *model.Survey) []model.Message {
 			e := end{model.Message{Name: name, Path: f.Path, Line: m.Line, Direction: model.Receive}, m.Plain}
 			if m.Send {
 				e.Direction = model.Send
-				sent[name] = true
+				note(sent, name, f.Path)
 			} else {
-				received[name] = true
+				note(received, name, f.Path)
 			}
 			plain[name] = plain[name] || m.Plain
 			all = append(all, e)
@@ -56,8 +63,10 @@ func Messages(s *model.Survey) []model.Message {
 	}
 	out := []model.Message{}
 	for _, e := range all {
-		both := sent[e.Name] && received[e.Name]
-		if both && (plain[e.Name] || strings.ContainsAny(e.Name, ".:/-_") || !common[e.Name]) || e.plain && plain[e.Name] {
+		both := len(sent[e.Name]) > 0 && len(received[e.Name]) > 0
+		everywhere := len(sent[e.Name]) > fewSenders && len(received[e.Name]) > fewReceivers
+		own := strings.ContainsAny(e.Name, ".:/-_") && !toolkits[e.Name] || !common[e.Name] && !toolkits[e.Name]
+		if both && (plain[e.Name] || own && !everywhere) || e.plain && plain[e.Name] {
 			out = append(out, e.Message)
 		}
 	}
@@ -79,6 +88,25 @@ var common = map[string]bool{
 	"drain": true, "pipe": true, "request": true, "response": true, "listening": true, "connection": true,
 	"resize": true, "scroll": true, "focus": true, "blur": true, "abort": true, "timeout": true, "progress": true,
 }
+
+// toolkits are what the parts of interfaces say of themselves, whoever made them.
+var toolkits = syntax.Set(
+	"activate", "activated", "added", "button-press-event", "button-release-event", "changed", "clicked",
+	"configure-event", "cursor-changed", "delete-event", "destroy", "drag-begin", "drag-data-get",
+	"drag-data-received", "drag-end", "drag-motion", "draw", "edited", "editing-done", "enter-notify-event",
+	"expose-event", "focus-in", "focus-in-event", "focus-out", "focus-out-event", "hide", "key-press-event",
+	"key-release-event", "leave-notify-event", "map", "motion-notify-event", "notify", "popup-menu", "pressed",
+	"query-tooltip", "realize", "released", "removed", "response", "row-activated", "row-changed", "row-deleted",
+	"row-inserted", "scroll-event", "selected", "selection-changed", "show", "size-allocate", "state-changed",
+	"switch-page", "toggled", "triggered", "unmap", "unrealize", "value-changed", "visibility-notify-event",
+)
+
+// A name that more files than these send, and more than these receive, ties no two
+// of them: each has a thing of its own in mind.
+const (
+	fewSenders   = 2
+	fewReceivers = 12
+)
 
 func constantValue(f *model.File, name string, values map[string]map[string]bool) string {
 	for _, l := range f.Facts.Literals {

@@ -121,6 +121,30 @@ func Send(b Bus) { b.Publish("lot.sown", 1) }
 	require.Equal(t, []string{"receive labels", "receive lot.dried", "receive lot.lost", "receive shelved", "send labels", "send lot.dried", "send lot.lost", "send lot.sown", "send shelved"}, got)
 }
 
+func TestWhatPartsOfInterfacesSayOfThemselvesTiesNoFiles(t *testing.T) {
+	tree := "-- desk/scales.py --\nself.emit('lot-weighed', lot)\nself.emit('changed')\nself.emit('row-activated', row)\n" +
+		"-- desk/list.py --\nscales.connect('lot-weighed', self.add)\ncombo.connect('changed', self.pick)\nview.connect('row-activated', self.open)\n"
+	s := testkit.Survey(t, tree)
+	require.Equal(t, []string{"desk/scales.py:1 -> desk/list.py lot-weighed"}, byName(s, model.LinkMessage))
+}
+
+func TestANameThatManySendAndManyReceiveTiesNone(t *testing.T) {
+	send := func(n int, text string) (tree string) {
+		for i := range n {
+			tree += fmt.Sprintf("-- desk/%s%d.py --\n%s\n", text[:2], i, text[2:])
+		}
+		return tree
+	}
+	sends, receives := "s_self.emit('seek-lot', 1)", "r_box.connect('seek-lot', f)"
+	for _, c := range []struct{ senders, receivers, links int }{{1, 30, 30}, {2, 12, 24}, {5, 12, 60}, {3, 13, 0}, {9, 40, 0}} {
+		s := testkit.Survey(t, send(c.senders, sends)+send(c.receivers, receives))
+		require.Len(t, byName(s, model.LinkMessage), c.links, "%d senders, %d receivers", c.senders, c.receivers)
+	}
+	// A message that says plainly that it is one is tied however many there are.
+	plain := send(4, "p_bus.publish('lot.dried', 1)") + send(20, "q_bus.subscribe('lot.dried', f)")
+	require.Len(t, byName(testkit.Survey(t, plain), model.LinkMessage), 80)
+}
+
 func TestTemplatesThatCodeAsksFor(t *testing.T) {
 	s := testkit.Survey(t, `
 -- app/views.py --

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 var fileCycleRule = &Rule{
@@ -35,6 +36,9 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 		if cy.Level != "file" {
 			continue
 		}
+		if c.onePackage(cy.Members) {
+			continue
+		}
 		n := len(cy.Members)
 		var ev []model.Evidence
 		for _, b := range cy.Break {
@@ -59,4 +63,16 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 			evidence: ev, touches: cy.Members})
 	}
 	return out
+}
+
+// onePackage reports whether files are parts of one package by lying in one folder:
+// that they know each other's names is what a package is for.
+func (c *Context) onePackage(files []string) bool {
+	for _, p := range files {
+		f := c.Survey.File(p)
+		if f == nil || !syntax.ProfileOf(f.Language).FolderPackages || model.FolderOf(p) != model.FolderOf(files[0]) {
+			return false
+		}
+	}
+	return true
 }

@@ -22,6 +22,7 @@ var hiddenByPrefixRule = &Rule{
 
 func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "siblings"))
+	habits := c.prefixHabits()
 	for _, d := range c.Folders {
 		files := c.units(d.Path)
 		if testPlace(d.Path) || len(files) <= limit {
@@ -35,7 +36,7 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 			// A prefix of every file is the folder's name repeated, not a
 			// folder inside it; "use" is the form of a hook.
 			if len(g.files) < limit || len(g.files) == len(files) || strings.TrimSuffix(g.word, "s") == lastWord || g.word == "use" ||
-				g.word == "get" || g.word == "is" {
+				g.word == "get" || g.word == "is" || 2*len(g.files) > len(files) && strings.HasPrefix(lastWord, g.word) || habits[g.word] {
 				continue
 			}
 			home := path.Join(d.Path, g.word)
@@ -44,6 +45,29 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 				evidence: evidence(paths(g.files), "begins with "+g.word), touches: paths(g.files),
 				remedy: fmt.Sprintf("Make a folder %s and move the %s files there, without the prefix.", home, number(len(g.files)))})
 		}
+	}
+	return out
+}
+
+// prefixHabits are first words that names have all over a codebase: that of the
+// product, or of a good part of the files in several folders. Where a language has
+// no namespaces they stand for one, and for no folder.
+func (c *Context) prefixHabits() map[string]bool {
+	files, folders, all := map[string]int{}, map[string]map[string]bool{}, 0
+	c.source(func(f *model.File) {
+		all++
+		if w := naming.Words(naming.Stem(f.Path)); len(w) > 1 {
+			files[w[0]]++
+			if folders[w[0]] == nil {
+				folders[w[0]] = map[string]bool{}
+			}
+			folders[w[0]][model.FolderOf(f.Path)] = true
+		}
+	})
+	product := strings.ToLower(strings.Join(naming.Words(c.Survey.Codebase), ""))
+	out := map[string]bool{}
+	for w, n := range files {
+		out[w] = len(folders[w]) >= 4 && 5*n >= all || len(w) > 3 && len(folders[w]) > 1 && strings.Contains(product, w)
 	}
 	return out
 }

@@ -2,7 +2,8 @@ package smells
 
 import (
 	"fmt"
-	"sort"
+	"maps"
+	"slices"
 
 	"jantel/core/model"
 	"jantel/core/weave"
@@ -17,26 +18,43 @@ var scatteredFeatureRule = &Rule{
 	Parameters: []Parameter{{"folders", "innermost folders a feature lies in", 9, 7, 6}},
 }
 
-// scatteredFeature reports features that lie in many folders.
+// scatteredFeature reports features that lie in many folders of one project: in
+// each of several one may well be at home.
 func scatteredFeature(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "folders"))
 	for _, f := range c.Features {
-		if f.Scatter < limit || len(f.Files) < limit {
+		if f.Scatter < limit {
 			continue
 		}
-		in := map[string]int{}
+		by := map[string][]string{}
 		for _, p := range f.Files {
-			in[weave.Home(f.Name, model.FolderOf(p))]++
+			if c.Roles[p].Role != model.RoleTest {
+				by[c.projectOf(p)] = append(by[c.projectOf(p)], p)
+			}
 		}
-		dirs := make([]string, 0, len(in))
-		for d := range in {
-			dirs = append(dirs, d)
+		for _, at := range slices.Sorted(maps.Keys(by)) {
+			files, in := by[at], map[string]bool{}
+			for _, p := range files {
+				in[weave.Home(f.Name, model.FolderOf(p))] = true
+			}
+			if len(in) < limit || len(files) < limit {
+				continue
+			}
+			out = append(out, hit{path: commonFolder(files), name: f.Name, strength: 0.15 + 0.04*float64(len(in)-limit),
+				touches: files, evidence: evidence(slices.Sorted(maps.Keys(in)), "holds part of it"),
+				message: fmt.Sprintf("*%s* lies in %s folders", f.Name, number(len(in)))})
 		}
-		sort.Strings(dirs)
-		at := commonFolder(f.Files)
-		out = append(out, hit{path: at, name: f.Name, strength: 0.15 +
-			0.04*float64(f.Scatter-limit), touches: f.Files, evidence: evidence(dirs, "holds part of it"),
-			message: fmt.Sprintf("*%s* lies in %s folders", f.Name, number(f.Scatter))})
 	}
 	return out
+}
+
+// projectOf is the innermost project that holds a path, "." where none does.
+func (c *Context) projectOf(p string) string {
+	best := "."
+	for i := range c.Modules {
+		if m := &c.Modules[i]; m.Project && model.Within(m.Path, p) && len(m.Path) > len(best) {
+			best = m.Path
+		}
+	}
+	return best
 }

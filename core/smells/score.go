@@ -131,6 +131,13 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 	return s
 }
 
+// What few lines are left of others' code, or of what was built, say nothing of it:
+// below so many, and so small a part, nothing is scored.
+const (
+	leastJudged = 500
+	leastShare  = 0.01
+)
+
 func (s *Scores) legibility(p string) model.Legibility {
 	x := s.sums[p]
 	var l model.Legibility
@@ -140,7 +147,7 @@ func (s *Scores) legibility(p string) model.Legibility {
 	if x.tests > 0 {
 		l.Tests = ptr(100 * math.Exp(-x.testStrain()))
 	}
-	if x.judged == 0 {
+	if x.judged == 0 || x.judged < leastJudged && float64(x.judged) < leastShare*float64(x.lines) {
 		return l
 	}
 	strain := map[model.Facet]float64{}

@@ -180,6 +180,17 @@ func TestWhatIsNotKnownHasNoScore(t *testing.T) {
 	require.Nil(t, j.Legibility.Boundaries, "two of three imports lead nowhere")
 }
 
+func TestFewLinesAmongOthersCodeAreNotScored(t *testing.T) {
+	built := "-- dist/app.js --\n" + strings.Repeat("x(1)\n", 60_000) + "//# sourceMappingURL=app.js.map\n"
+	few := judge(t, built+"-- src/lot.ts --\nexport const lot = 1\n")
+	require.Nil(t, few.Legibility.Total, "one line of sixty thousand")
+	require.NotNil(t, few.Legibility.JudgedShare)
+	more := judge(t, built+"-- src/lot.ts --\n"+strings.Repeat("export const lot = 1\n", 700))
+	require.NotNil(t, more.Legibility.Total)
+	small := judge(t, "-- dist/app.js --\nx()\n//# sourceMappingURL=app.js.map\n-- src/lot.ts --\nexport const lot = 1\n")
+	require.NotNil(t, small.Legibility.Total, "a small codebase of one's own is scored")
+}
+
 func TestTheBriefSetsWhatIsJudged(t *testing.T) {
 	s := testkit.Survey(t, "-- a/x.ts --\nx()\n-- b/y.ts --\ny()\n-- b/fix/z.ts --\nz()\n")
 	j := judgement.Judge(s, model.Brief{In: []string{"b/**"}, Out: []string{"**/fix/**"}}, nil)

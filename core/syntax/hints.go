@@ -73,7 +73,7 @@ func keywordOf(head []byte) (name string, line int) {
 }
 
 // copyrighted says who has the rights of a text, as its opening comment says.
-var copyrighted = regexp.MustCompile(`(?i)copyright\s+(?:\(c\)\s*|©\s*)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*,?\s+)?(?:by\s+|the\s+)?` +
+var copyrighted = regexp.MustCompile(`(?i)copyright:?\s+(?:\(c\)\s*|©\s*)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*,?\s+)?(?:by\s+)?(?:the\s+)?` +
 	`(\pL[\pL.'\-]*(?: \pL[\pL.'\-]*){0,3})`)
 
 // belongs is which project a text says that it belongs to.
@@ -203,6 +203,15 @@ func digit(c byte) bool { return c >= '0' && c <= '9' }
 // opening is the comment that a text opens with.
 func opening(head []byte) []byte {
 	at := 0
+	// Where the first thing is a text in three quotes, all of it is.
+	text := bytes.TrimLeft(head, " \t\r\n")
+	for _, quotes := range []string{`"""`, "'''"} {
+		if bytes.HasPrefix(text, []byte(quotes)) {
+			if end := bytes.Index(text[3:], []byte(quotes)); end >= 0 {
+				return head[:len(head)-len(text)+3+end]
+			}
+		}
+	}
 	for at < len(head) {
 		end := at + bytes.IndexByte(head[at:], '\n')
 		if end < at {
