@@ -180,7 +180,7 @@ func (f *file) edges() (out fileEdges) {
 		switch {
 		case v.kind == vDef || v.kind == vMember:
 			out.told++
-			f.reach(&out, from, c, v)
+			f.reach(&out, from, c, v, e.only(f, c.Node, v))
 		case c.Kind == model.CallRead:
 			// A member of something that is no definition is only a field.
 		case v.kind == vOutside:
@@ -205,9 +205,16 @@ func compareRefs(a, b Ref) int {
 	return cmp.Or(cmp.Compare(a.File, b.File), cmp.Compare(a.Definition, b.Definition), cmp.Compare(a.Member, b.Member))
 }
 
+// only reports whether a member is told by nothing but its name, and so is only
+// likely.
+func (e *eval) only(f *file, node int32, v value) bool {
+	n := &f.body.Nodes[node]
+	return n.Op == model.ChainOnly && (n.From == model.NoChain || !e.member(e.node(f, n.From), n.Name).same(v))
+}
+
 // reach adds the links of one call: to what it names, and to those that may
 // answer where that is a member of an interface.
-func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value) {
+func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, only bool) {
 	kind := c.Kind
 	if kind == model.CallPlain && v.isType() {
 		kind = model.CallConstruct // a type that is called is built, or something is turned into it
@@ -216,8 +223,6 @@ func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value) {
 	if to == from && kind == model.CallRead {
 		return
 	}
-	// A member told by nothing but its name is only likely.
-	only := f.body.Nodes[c.Node].Op == model.ChainOnly
 	out.edges = append(out.edges, Edge{From: from, To: to, Line: c.Line, Kind: kind, Sure: !only})
 	if only {
 		return

@@ -464,7 +464,7 @@ class Label
   def self.print(lot); end
 end
 `, []string{
-		"app/lot.rb Lot -> app/base.rb Base (inherit)",
+		"app/lot.rb Lot -> app/base.rb Base (inherit)", "app/lot.rb Lot.keep -> app/lot.rb Lot.check",
 		"app/lot.rb Lot.keep -> app/scale.rb Scale (construct)",
 		"app/lot.rb Lot.keep -> app/scale.rb Scale.weigh",
 		"app/lot.rb Lot.keep -> app/shelf.rb Shelf (construct)",

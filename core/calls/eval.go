@@ -167,6 +167,11 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 	case model.ChainBare:
 		return e.bare(f, n.Name)
 	case model.ChainOnly:
+		if n.From != model.NoChain {
+			if v := e.member(e.follow(f, n.From), n.Name); v.kind != vNone {
+				return v
+			}
+		}
 		if p, ok := alone(f.world.members[f.profile.Plain][n.Name]); ok {
 			return defined(p.file.unit, p.def().Qualified(), p)
 		}
@@ -401,7 +406,8 @@ func innerName(im *model.Import, name string) (string, bool) {
 func (e *eval) asType(v value) *typ {
 	switch v.kind {
 	case vDef:
-		if v.isType() {
+		// What is mixed in is a namespace in some languages.
+		if v.isType() || e.profile.Inherits && v.place.def().Kind == model.DefNamespace {
 			return &typ{key: typeKey{v.unit, v.name}}
 		}
 	case vUnit:

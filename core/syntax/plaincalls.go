@@ -14,6 +14,10 @@ type Plainly struct {
 	Build    string          // member that builds one of a class: "new"
 	Typed    bool            // a type stands behind a name and a colon
 	Bare     bool            // members are called without parentheses
+	Arrow    bool            // members stand behind an arrow
+	Super    string          // word for what the class is built upon
+	Gives    []string        // signs between the parameters of a function and what it gives
+	Lists    map[string]bool // types that hold several of what stands behind them
 	NotCalls map[string]bool // words that stand before a parenthesis and call nothing
 }
 
@@ -28,11 +32,20 @@ type plainWalk struct {
 	// types tells what a name is an instance of, by the definition or the class
 	// that it stands in.
 	types map[[2]string]string
+	// fields are the members of a class that hand out its field of that name.
+	fields map[[2]string]bool
+	// bound are names that a definition binds: they are no members without a self.
+	bound map[[2]string]bool
+	// methods are the members of each class, and functions by their names alone.
+	methods map[[2]string]bool
 }
 
 // Calls walks a file once its definitions are known.
 func (p *Plainly) Calls(s *Stream, f *model.Facts) {
-	w := &plainWalk{p: p, s: s, c: s.Chains(), defs: slices.Clone(f.Definitions), types: map[[2]string]string{}}
+	w := &plainWalk{
+		p: p, s: s, c: s.Chains(), defs: slices.Clone(f.Definitions), types: map[[2]string]string{},
+		fields: map[[2]string]bool{}, bound: map[[2]string]bool{}, methods: map[[2]string]bool{},
+	}
 	w.c.In = ByLine
 	slices.SortStableFunc(w.defs, func(a, b model.Definition) int {
 		if a.Line != b.Line {
@@ -41,6 +54,12 @@ func (p *Plainly) Calls(s *Stream, f *model.Facts) {
 		return b.EndLine - a.EndLine
 	})
 	for _, d := range f.Definitions {
+		if d.Kind == model.DefMethod || d.Kind == model.DefFunction {
+			w.methods[[2]string{d.Parent, d.Name}] = true
+		}
+		if d.Name == "Companion" && d.Parent != "" { // its members are those of the class
+			w.c.Shape(model.Shape{Name: d.Parent, Kind: model.ShapeBase, Node: w.c.Name([]byte(d.Qualified()))})
+		}
 		for _, b := range d.Bases {
 			n := w.c.Name([]byte(b))
 			w.c.Shape(model.Shape{Name: d.Qualified(), Kind: model.ShapeBase, Node: n})
@@ -50,6 +69,9 @@ func (p *Plainly) Calls(s *Stream, f *model.Facts) {
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind == Ident {
 			w.instances(i)
+			if p.Bare {
+				w.binds(i)
+			}
 		}
 	}
 	w.open, w.next = nil, 0
@@ -91,7 +113,13 @@ func (w *plainWalk) instances(i int) {
 	k := i + 1
 	of := -1
 	switch {
-	case s.Is(k, "=") && !s.Is(k+1, "="):
+	case s.Is(i, "rescue") && w.p.Bare:
+		w.rescued(i, def)
+		return
+	case s.Is(k, "=") && !s.Is(k+1, "="), s.Match(k, "|", "|", "="):
+		if s.Is(k, "|") {
+			k += 2
+		}
 		for k++; s.Any(k, "new", "&", "*"); {
 			k++
 		}
@@ -114,14 +142,15 @@ func (w *plainWalk) instances(i int) {
 	name, t := s.Text(i), s.Text(of)
 	w.types[[2]string{def, name}] = t
 	// What stands in no method, or is marked as a field, the whole class knows.
-	if def == class || name[0] == '@' || s.Any(i-1, "val", "var", ".") || s.Is(i-1, ">") {
+	if def == class || def == class+"."+name || name[0] == '@' || s.Is(i-1, ".") || w.p.Arrow && s.Is(i-1, ">") {
 		w.types[[2]string{class, name}] = t
 	}
 }
 
 func capital(b []byte) bool { return len(b) > 0 && b[0] >= 'A' && b[0] <= 'Z' }
 
-// token reads what is called at a name.
+// token reads what is called at a name. Definitions tell what they give where it
+// is written behind their parameters.
 func (w *plainWalk) token(i int) {
 	s, c := w.s, w.c
 	def, class := w.here(i)
@@ -129,6 +158,9 @@ func (w *plainWalk) token(i int) {
 	dotted, at := w.before(i)
 	// In no function a name behind a type is declared, not called.
 	declared := def == class && call && (s.IsIdent(i-1) || s.Any(i-1, "*", "&"))
+	if call && w.defined(i) {
+		w.gives(i, class)
+	}
 	switch {
 	// What is called on something of its own name is defined elsewhere: lots.named(…)
 	// in the function named, but for "fun String.named(" and "def self.named".
@@ -141,6 +173,12 @@ func (w *plainWalk) token(i int) {
 			return
 		}
 		c.Put(w.member(i, at, def, class), model.CallPlain, s.Line(i))
+	case w.p.Bare && s.Is(i, "super"):
+		if _, name, ok := w.method(def, class); ok {
+			c.Put(c.Member(c.Step(None, model.ChainBase, []byte(class)), []byte(name)), model.CallPlain, s.Line(i))
+		}
+	case !dotted && !call && w.unbound(i, def, class):
+		c.Put(c.Step(None, model.ChainBare, []byte(class+" "+s.Text(i))), model.CallPlain, s.Line(i))
 	case s.Is(i-1, "new") && capital(s.Bytes(i)):
 		c.Put(c.Name(s.Bytes(i)), model.CallConstruct, s.Line(i))
 	case !dotted && call:
@@ -162,9 +200,9 @@ func (w *plainWalk) before(i int) (dotted bool, at int) {
 			at--
 		}
 		return true, at
-	case s.Match(i-2, "-", ">"), s.Match(i-2, ":", ":"):
+	case w.p.Arrow && s.Match(i-2, "-", ">"), s.Match(i-2, ":", ":"):
 		return true, i - 3
-	case s.Any(i-1, "->", "::", "?.", "&."):
+	case w.p.Arrow && s.Is(i-1, "->"), s.Any(i-1, "::", "?.", "&."):
 		return true, i - 2
 	}
 	return false, i
@@ -179,10 +217,14 @@ func (w *plainWalk) member(i, at int, def, class string) int32 {
 			switch who := s.Text(at); {
 			case w.p.Self[who] && class != "":
 				return c.Member(c.Self(class), name)
+			case w.p.Super != "" && who == w.p.Super && class != "":
+				return c.Member(c.Step(None, model.ChainBase, []byte(class)), name)
 			case w.types[[2]string{def, who}] != "":
 				return c.Member(c.Instance(c.Name([]byte(w.types[[2]string{def, who}]))), name)
 			case w.types[[2]string{class, who}] != "":
 				return c.Member(c.Instance(c.Name([]byte(w.types[[2]string{class, who}]))), name)
+			case w.fields[[2]string{class, who}] && w.types[[2]string{class, "@" + who}] != "":
+				return c.Member(c.Instance(c.Name([]byte(w.types[[2]string{class, "@" + who}]))), name)
 			case capital([]byte(who)):
 				return c.Member(c.Name([]byte(who)), name)
 			}
@@ -193,7 +235,8 @@ func (w *plainWalk) member(i, at int, def, class string) int32 {
 			}
 		}
 	}
-	return c.Step(None, model.ChainOnly, name)
+	// What is known of what stands before it tells; else a member is any of its name.
+	return c.Step(w.chain(at, def, class, 0), model.ChainOnly, name)
 }
 
 // defined reports whether a name before a parenthesis is being defined.

@@ -4,7 +4,7 @@ import "jantel/core/syntax"
 
 // plainly is how calls are told.
 var plainly = &syntax.Plainly{
-	Self: syntax.Set("this"),
+	Arrow: true, Self: syntax.Set("this"),
 	NotCalls: syntax.Set("if", "while", "for", "switch", "catch", "return", "sizeof", "alignof", "decltype", "typeof",
 		"defined", "static_cast",
 		"dynamic_cast", "const_cast", "reinterpret_cast", "__attribute__", "noexcept", "operator", "size", "begin", "end", "push_back",

@@ -33,11 +33,12 @@ type walker struct {
 	d      *Dialect
 	class  string
 	handed int32
+	bounds map[string]int32 // parameters of the types around, with what they have to be
 }
 
 // Walk walks a file.
 func Walk(s *syntax.Stream, d *Dialect) {
-	w := &walker{s: s, c: s.Chains(), d: d, handed: none}
+	w := &walker{s: s, c: s.Chains(), d: d, handed: none, bounds: map[string]int32{}}
 	w.c.In = syntax.ByLine
 	w.members(0, s.Len())
 }
@@ -183,6 +184,15 @@ func (w *walker) typeAt(i int) (next int) {
 		k = s.Close(k) + 1
 	}
 	for k < s.Len() && !s.Any(k, "{", ";") {
+		if s.Match(k, "where", syntax.Name, ":") { // what a parameter has to be stands for it
+			t, after := w.typ(k + 3)
+			w.bounds[s.Text(k+1)] = t
+			defer delete(w.bounds, s.Text(k+1))
+			for k = max(after, k+4); k < s.Len() && !s.Any(k, "{", ";", "where"); {
+				k = s.Close(k) + 1
+			}
+			continue
+		}
 		if !s.Any(k, "extends", "implements", ":", ",") {
 			k = s.Close(k) + 1
 			continue
@@ -358,7 +368,9 @@ func (w *walker) typ(i int) (node int32, next int) {
 	defer w.c.Shallower()
 	word := s.Text(i)
 	n, local := c.Find(s.Bytes(i))
-	if !local || !typeParam(n) {
+	if bound, ok := w.bounds[word]; ok && local && typeParam(n) {
+		n = bound
+	} else if !local || !typeParam(n) {
 		n = w.typeName(i)
 	}
 	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
@@ -466,6 +478,13 @@ func (w *walker) statement(i, end int) (next int) {
 		"checked", "unchecked", "unsafe", "assert"):
 		if s.Any(i+1, "=", ".") {
 			break
+		}
+		if s.Is(i, "case") && s.IsIdent(i+1) { // a name behind a type is bound to what is matched
+			if t, after := w.typ(i + 1); t != none && s.IsIdent(after) && !s.Any(after, "when", "or", "and") {
+				w.c.Put(t, model.CallRead, s.Line(i+1))
+				w.c.Bind(s.Bytes(after), w.c.Instance(t))
+				return after + 1
+			}
 		}
 		return i + 1
 	case w.d.Modifiers[word] && s.IsIdent(i+1):
