@@ -247,6 +247,28 @@ class Desk
   end
 end
 `, []string{"Desk.scale -> Scale (construct)", "Desk.run -> Desk.scale", "Desk.run -> Scale.tare"}, nil},
+	{"what a parameter binds is no member, whatever the class has", "a.rb", `
+class Store
+  def upload
+  end
+
+  def check
+  end
+
+  def initialize(upload: {}, check = nil)
+    upload.keys
+    check
+    [1].each { |check| check }
+    self.upload
+  end
+
+  def run
+    upload
+    check = 1
+    check
+  end
+end
+`, []string{"Store.initialize -> Store.upload", "Store.run -> Store.upload"}, nil},
 	{"texts, symbols and comments call nothing", "a.rb", `
 def tare
 end

@@ -136,8 +136,8 @@ func (w *plainWalk) binds(i int) {
 	}
 	if _, name, ok := w.method(def, class); ok && s.Text(i) == name && s.Is(i+1, "(") {
 		for k := i + 2; k < s.Close(i+1); k++ {
-			if s.IsIdent(k) {
-				w.bound[[2]string{def, s.Text(k)}] = true
+			if s.IsIdent(k) || s.Kind(k) == String { // "upload:" is one by its name
+				w.bound[[2]string{def, strings.TrimSuffix(s.Text(k), ":")}] = true
 			}
 		}
 	}
