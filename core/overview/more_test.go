@@ -1,6 +1,7 @@
 package overview_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -71,4 +72,26 @@ export const Page = () => <Card />
 	require.Equal(t, "parts", sheet(t, screens, ".", model.Brief{}).Then)
 	require.Equal(t, "parts", sheet(t, server+screens, "desk", model.Brief{}).Then)
 	require.Empty(t, sheet(t, "-- press/press.go --\npackage press\n\nfunc Press() {}\n", ".", model.Brief{}).Then)
+}
+
+func TestWhatNobodyHereWroteIsNotSpokenOf(t *testing.T) {
+	var tree strings.Builder
+	for i := range 14 {
+		fmt.Fprintf(&tree, "-- dist/a%d.js --\nrequire('./a%d.js')\n//# sourceMappingURL=a.js.map\n", i, i+1)
+	}
+	s := sheet(t, tree.String(), ".", model.Brief{})
+	require.Contains(t, text(s), "none of the code in them was written here")
+	require.NotContains(t, text(s), "ring")
+	require.NotContains(t, text(s), "language whose code is counted")
+}
+
+func TestOfManyStartsAlikeTheOneCalledSoIsReadFirst(t *testing.T) {
+	tree := "-- go.mod --\nmodule vault\n"
+	for _, n := range []string{"add", "index", "weigh"} {
+		tree += "-- htdocs/" + n + ".php --\n<?php\necho '<p>" + n + "</p>';\n"
+	}
+	tree += "-- bin/dry --\n#!/usr/bin/env php\n<?php\necho 1;\n"
+	s := sheet(t, tree, ".", model.Brief{})
+	require.NotEmpty(t, s.ReadFirst)
+	require.Equal(t, "htdocs/index.php", s.ReadFirst[0].Path)
 }

@@ -1,6 +1,7 @@
 package overview
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"math"
@@ -293,15 +294,18 @@ func readFirst(s *model.Survey, j *judgement.Result, place string, entries []mod
 	for _, e := range j.Entries {
 		byHand[e.Path] = e.Kind == model.EntryScript
 	}
-	first := slices.Clone(entries)
-	slices.SortStableFunc(first, func(a, b model.Evidence) int {
-		if byHand[a.Path] == byHand[b.Path] {
-			return 0
-		}
-		if byHand[a.Path] {
+	after := func(late bool) int {
+		if late {
 			return 1
 		}
-		return -1
+		return 0
+	}
+	first := slices.Clone(entries)
+	slices.SortStableFunc(first, func(a, b model.Evidence) int {
+		// Of many that are asked for alike one that is called so is the first.
+		return cmp.Or(
+			cmp.Compare(after(byHand[a.Path]), after(byHand[b.Path])), cmp.Compare(after(!called[stemOf(a)]), after(!called[stemOf(b)])),
+		)
 	})
 	for _, e := range first[:min(2, len(first))] {
 		add(e.Path, e.Line, "where it starts")
@@ -518,3 +522,8 @@ func practices(s *model.Survey, j *judgement.Result, place string, starts bool) 
 	}
 	return out
 }
+
+// called are names of what is to be looked at first.
+var called = map[string]bool{"index": true, "main": true, "app": true, "server": true, "__main__": true, "program": true}
+
+func stemOf(e model.Evidence) string { return strings.ToLower(naming.Stem(path.Base(e.Path))) }

@@ -12,6 +12,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/patterns"
+	"jantel/core/reading"
 	"jantel/core/weave"
 )
 
@@ -118,6 +119,15 @@ func spelled(n int) string {
 
 func sizeSentence(s *model.Survey, j *judgement.Result, sh *Sheet, add adder) {
 	t := sh.Totals
+	if len(sh.Languages) == 0 && slices.ContainsFunc(s.Files, func(f *model.File) bool {
+		return model.Within(sh.Place, f.Path) && reading.IsCode(f)
+	}) {
+		add(
+			nil, "%s with %s; none of the code in them was written here, so that nothing of it is judged.", countOf(t.Files, "file"),
+			strings.ToLower(countOf(t.Lines, "line")),
+		)
+		return
+	}
 	if len(sh.Languages) == 0 {
 		add(
 			nil, "%s with %s, none of them in a language whose code is counted.", countOf(t.Files, "file"),
@@ -228,7 +238,7 @@ func ringSentence(j *judgement.Result, sh *Sheet, add adder) {
 		add(ev, "One ring of files: each needs the next, so that none can be taken without the others.")
 	case rings > 1:
 		add(ev, "%d rings of files: each file needs the next, so that none can be taken without the others.", rings)
-	case sh.Totals.Links > 10 && 20*sh.Unsolved <= sh.Resolved:
+	case len(sh.Languages) > 0 && sh.Totals.Links > 10 && 20*sh.Unsolved <= sh.Resolved:
 		add(nil, "No two files need each other in a ring, over %s dependencies.", naming.Figure(sh.Totals.Links))
 	}
 }

@@ -17,20 +17,24 @@ export function Below({ s }: { s: Sheet }) {
           <h2>Where it starts</h2>
           {s.entries.length === 0 && <p className="faint">No place was found where a program starts.</p>}
           <Places list={s.entries} first={8} />
-          <h2 className="onscreen">What it is written in</h2>
-          <table className="plain onscreen">
-            <tbody>
-              {s.languages.slice(0, 8).map((l) => (
-                <tr key={l.language}>
-                  <td>{l.language}</td>
-                  <td>
-                    {figure(l.lines)} lines in {counted(l.files, 'file')}
-                  </td>
-                  <td>{(100 * l.share).toFixed(l.share < 0.1 ? 1 : 0)} %</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          {s.languages.length > 0 && (
+            <>
+              <h2 className="onscreen">What it is written in</h2>
+              <table className="plain onscreen">
+                <tbody>
+                  {s.languages.slice(0, 8).map((l) => (
+                    <tr key={l.language}>
+                      <td>{l.language}</td>
+                      <td>
+                        {figure(l.lines)} lines in {counted(l.files, 'file')}
+                      </td>
+                      <td>{(100 * l.share).toFixed(l.share < 0.1 ? 1 : 0)} %</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </>
+          )}
         </section>
       </div>
       <div className="two">

@@ -72,7 +72,13 @@ function OneSheet({ s }: { s: Sheet }) {
       <div className="two">
         <section>
           <h2>Where it smells most</h2>
-          {s.worst.length === 0 ? <p className="say">No rule is hit: there is nothing to hold against it.</p> : <Worst s={s} />}
+          {s.worst.length > 0 ? (
+            <Worst s={s} />
+          ) : (
+            <p className="say">
+              {s.languages.length > 0 ? 'No rule is hit: there is nothing to hold against it.' : 'Nothing is judged here.'}
+            </p>
+          )}
         </section>
         {s.verdict !== '' && (
           <section>
