@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -469,16 +470,21 @@ func genericName(n string) bool {
 }
 
 func selfContained(c *context) outcome {
-	same, across := 0, 0
+	same, across, packages := 0, 0, 0
 	for _, l := range c.survey.Links {
 		if l.Kind.Repeats() || !c.judged[l.From] || !c.judged[l.To] || c.roles[l.From].Role == model.RoleTest {
 			continue
 		}
-		if model.FolderOf(l.From) == model.FolderOf(l.To) {
+		if syntax.ProfileOf(c.survey.File(l.From).Language).FolderPackages {
+			packages++ // within one nothing has to be taken in
+		} else if model.FolderOf(l.From) == model.FolderOf(l.To) {
 			same++
 		} else {
 			across++
 		}
+	}
+	if packages > same+across {
+		return outcome{silent: true}
 	}
 	if same+across < 5 {
 		return outcomeOf(0, "There are too few dependencies to tell whether folders stand on their own.", nil)

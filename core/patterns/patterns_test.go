@@ -137,3 +137,16 @@ func outcomeOf(ms []model.PatternMatch) string {
 	}
 	return b.String()
 }
+
+func TestPackagesByFolderAreNotAskedWhetherTheyKeepToThemselves(t *testing.T) {
+	tree := "-- go.mod --\nmodule vault\n"
+	for _, f := range []string{"lots", "boxes", "shelves", "growers"} {
+		tree += "-- " + f + "/" + f + ".go --\npackage " + f + "\n\nimport \"vault/data\"\n\nfunc All() { data.Open() }\n-- " + f + "/handler.go --\npackage " + f +
+			"\n\nimport (\n\t\"net/http\"\n\t\"vault/data\"\n)\n\nfunc H(w http.ResponseWriter, r *http.Request) { data.Open() }\n"
+	}
+	for _, m := range ranking(t, tree+"-- data/data.go --\npackage data\n\nfunc Open() {}\n") {
+		for _, a := range append(m.For, m.Against...) {
+			require.NotContains(t, a.Text, "stay within their folder")
+		}
+	}
+}

@@ -784,8 +784,8 @@ func hostBlind(c *context) outcome {
 		}
 	}
 	text := fmt.Sprintf(
-		"%d of %d plug-ins use what they are plugged into, and %d places know some of them by name.", len(needs), len(parts),
-		len(who),
+		"%d of %d plug-ins use what they are plugged into, and %s some of them by name.", len(needs), len(parts),
+		map[bool]string{true: "one place knows", false: fmt.Sprintf("%d places know", len(who))}[len(who) == 1],
 	)
 	share := float64(len(needs)) / float64(len(parts))
 	if wiring == 0 {

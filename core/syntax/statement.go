@@ -49,7 +49,7 @@ func Statement(paragraph string) (text string, firm bool) {
 		}
 		one := strings.TrimSpace(rest[:end])
 		if states(one) {
-			return whole(rest), says.MatchString(one)
+			return whole(stating(rest)), says.MatchString(one)
 		}
 		if instructs.MatchString(one) {
 			return "", false // what follows is about what is to be done
@@ -57,6 +57,22 @@ func Statement(paragraph string) (text string, firm bool) {
 		rest = strings.TrimSpace(rest[end:])
 	}
 	return "", false
+}
+
+// stating is a text up to its first sentence that says what is to be done, or
+// where else to look.
+func stating(text string) string {
+	from := 0
+	for _, at := range sentence.FindAllStringIndex(text, 12) {
+		if one := text[from:at[1]]; from > 0 && (instructs.MatchString(one) || elsewhere.MatchString(one)) {
+			return strings.TrimSpace(text[:from])
+		}
+		from = at[1]
+	}
+	if from > 0 && from < len(text) && (instructs.MatchString(text[from:]) || elsewhere.MatchString(text[from:])) {
+		return strings.TrimSpace(text[:from])
+	}
+	return text
 }
 
 // whole is a text without a last sentence that leads on to a list.

@@ -132,6 +132,10 @@ func isProject(_ *model.Folder, f *model.File) bool { return f.Facts.Project != 
 // spokesmen are heard in this order.
 var spokesmen = []spokesman{
 	{isProject, true},
+	// Where there are two, the one that is laid out is for those who come first.
+	{func(_ *model.Folder, f *model.File) bool {
+		return readme.MatchString(path.Base(f.Path)) && path.Ext(f.Path) != ""
+	}, false},
 	{func(_ *model.Folder, f *model.File) bool { return readme.MatchString(path.Base(f.Path)) }, false},
 	{isProject, false},
 	{func(_ *model.Folder, f *model.File) bool {

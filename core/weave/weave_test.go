@@ -149,6 +149,13 @@ export const a = 1
 	require.Empty(t, j.Folder("scales").Purpose.Text, "what is to be done is no purpose")
 }
 
+func TestOfTwoTextsForReadersTheOneThatIsLaidOutIsHeard(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, "-- README --\nVault notes\n\nThe drier is useful when many boxes come in at once, and is equally capable.\n"+
+		"-- README.md --\n# Vault\n\nVault is a keeper of wild seed for a moor.\n-- main.py --\nx = 1\n"), model.Brief{}, nil)
+	require.Equal(t, "README.md", j.Folder(".").Purpose.Path)
+	require.Contains(t, j.Folder(".").Purpose.Text, "keeper of wild seed")
+}
+
 func TestFoldersSumUpWhatLiesBelow(t *testing.T) {
 	s := testkit.Survey(t, "-- a/b/x.ts --\nimport '../../c/y'\nimport './z'\n-- a/b/z.ts --\nimport '../w'\n-- a/w.ts --\n-- c/y.ts --\none()\ntwo()\n")
 	j := judgement.Judge(s, model.Brief{}, nil)
