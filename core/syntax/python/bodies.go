@@ -18,6 +18,7 @@ type walker struct {
 	name    string          // qualified name of what is walked
 	body    bool            // a function's body is walked
 	gives   int32           // what the function returns, as far as it was met
+	given   [][2]int        // names that are given a value within brackets, with it
 }
 
 const none = syntax.None
@@ -90,11 +91,33 @@ func (w *walker) statement(i int) (next int) {
 		}
 		return next
 	case "if", "elif", "while", "assert", "raise", "del", "else", "try", "finally", "not", "await", "match", "case":
+		if end := w.until(i+1, w.r.lineEnd(i), ":"); s.Is(i, "case") && s.Is(end, ":") && !s.Any(i+1, "=", ".", ",", ":") {
+			return w.pattern(i+1, end)
+		}
 		if !s.Any(i+1, "=", ".", ",") {
 			return i + 1
 		}
 	}
 	return w.assignment(i)
+}
+
+// pattern walks what stands behind "case" up to its colon: a class that is named
+// there is asked for, not built. What may be asked besides is walked after it.
+func (w *walker) pattern(i, end int) (next int) {
+	s, t := w.s, none
+	if s.IsIdent(i) && !s.Is(i, "_") {
+		t, _ = w.typ(i)
+		w.c.Put(t, model.CallRead, s.Line(i))
+	}
+	for k := i; k < end; k = s.Close(k) + 1 {
+		switch {
+		case s.Match(k, "as", syntax.Name):
+			w.put(k+1, w.c.Instance(t))
+		case s.Is(k, "if"):
+			return k + 1
+		}
+	}
+	return end
 }
 
 // loop walks "for x in xs" up to end and binds what stands before "in".
@@ -486,10 +509,28 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	case s.Match(i, "super", "(") && w.class != "":
 		return c.Step(none, model.ChainBase, []byte(w.class)), s.Close(i+1) + 1, true
 	}
+	if value := w.walrus(i); value > 0 {
+		n, next := w.expr(value)
+		w.put(i, n)
+		w.given = append(w.given, [2]int{i, int(n)})
+		return n, next, c.Told(n)
+	}
 	if n, local := c.Find(s.Bytes(i)); local {
 		return n, i + 1, c.Told(n)
 	}
 	return w.fileName(i)
+}
+
+// walrus is where the value begins that a name is given where it stands; 0 where it
+// is given none.
+func (w *walker) walrus(i int) int {
+	switch {
+	case w.s.Match(i+1, ":", "="):
+		return i + 3
+	case w.s.Is(i+1, ":="):
+		return i + 2
+	}
+	return 0
 }
 
 // fileName begins a chain at what is taken from a module, or a name of the file.
@@ -523,8 +564,17 @@ func (w *walker) dotted(i int) (node int32, next int) {
 // first, and gives what its first expression is.
 func (w *walker) bracket(open int) (first int32) {
 	s, end := w.s, w.s.Close(open)
-	at := w.c.Open()
-	defer w.c.Close(at)
+	at, given := w.c.Open(), len(w.given)
+	defer func() {
+		// What is given a value within brackets keeps it outside of them.
+		w.c.Close(at)
+		for _, g := range w.given[given:] {
+			w.put(g[0], int32(g[1]))
+		}
+		if given == 0 {
+			w.given = w.given[:0]
+		}
+	}()
 	first = none
 	body := w.body
 	for k := open + 1; k < end; k = s.Close(k) + 1 {

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
-import { enterView, beginOpening, keep, mayAct, takeTyped } from './gate'
+import { beginOpening, enterView, keep, mayAct, takeTyped, tookFocus } from './gate'
 
 const key = (k: string, more = {}) => ({ key: k, ctrlKey: false, metaKey: false, altKey: false, isComposing: false, ...more })
 
@@ -22,6 +22,28 @@ test('single keys act in a view and its frame, not in a field or when the focus 
   expect(mayAct(el('e'))).toBe(false)
   expect(mayAct(document.body)).toBe(false)
   expect(mayAct(el('outside'))).toBe(false)
+})
+
+test('keys act on when what had the focus in a view was drawn anew, and only then', () => {
+  const had = (id: string) => {
+    const e = el(id)
+    if (!e) throw new Error(id)
+    tookFocus(e)
+    return e
+  }
+  const shown = had('p')
+  expect(mayAct(document.body)).toBe(false) // it is still there: the reader left it
+  shown.remove()
+  expect(mayAct(document.body)).toBe(true)
+  expect(mayAct(el('outside'))).toBe(false)
+  document.body.insertAdjacentHTML('beforeend', '<dialog open></dialog>')
+  expect(mayAct(document.body)).toBe(false)
+  document.querySelector('dialog')?.remove()
+  // What was being written goes on being written, whatever became of its field.
+  for (const id of ['i', 'e', 'outside']) {
+    had(id).remove()
+    expect(mayAct(document.body)).toBe(false)
+  }
 })
 
 test.each([

@@ -61,7 +61,26 @@ const above = 'dialog[open], [role=dialog], [role=alertdialog], [role=menu], [ro
 export function mayAct(target: EventTarget | null): boolean {
   if (opening || inField(target) || document.querySelector(above)) return false
   const e = target as HTMLElement | null
-  return !e?.closest?.('.editor') && !!e?.closest?.('#view, .margin, .frame > header, .frame > nav')
+  return redrawn(target) || (!e?.closest?.('.editor') && !!e?.closest?.(inside))
+}
+
+const inside = '#view, .margin, .frame > header, .frame > nav'
+
+/** What had the focus last, and whether that was where single keys act. */
+let last: { on: Element; acts: boolean } | null = null
+
+/** Notes what takes the focus. */
+export function tookFocus(on: Element) {
+  last = { on, acts: !!on.closest(inside) && !on.closest('.editor') && !inField(on) }
+}
+
+/**
+ * Whether the focus was lost only because what had it was drawn anew, as when
+ * another place is shown: nobody went elsewhere, and whoever goes on typing
+ * means the view. Until it takes the focus again keys act as if it had it.
+ */
+function redrawn(target: EventTarget | null): boolean {
+  return target === document.body && !!last?.acts && !last.on.isConnected
 }
 
 /** Puts the focus into the view, and into the list or drawing that takes it, unless somebody has it already. */
@@ -103,11 +122,16 @@ export function useGate() {
       }
       if (lost()) wait() // somebody types into nothing: not yet
     }
+    const took = (e: FocusEvent) => {
+      if (e.target instanceof Element) tookFocus(e.target)
+    }
+    document.addEventListener('focusin', took, true)
     document.addEventListener('keydown', press, true)
     document.addEventListener('focusout', wait)
     wait()
     return () => {
       window.clearTimeout(back)
+      document.removeEventListener('focusin', took, true)
       document.removeEventListener('keydown', press, true)
       document.removeEventListener('focusout', wait)
     }
