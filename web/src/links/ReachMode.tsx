@@ -1,4 +1,3 @@
-import { useEffect, useRef } from 'react'
 import { useReach, useReachPicture } from '../api/queries'
 import type { ReachPicture } from '../api/types'
 import { Drawing } from '../parts/drawing/Drawing'
@@ -8,6 +7,7 @@ import { PlaceLink } from '../place/PlaceLink'
 import { handOutUrl, useWhere } from '../place/place'
 import { counted, figure } from '../theme/ink'
 import { Modes } from './Modes'
+import { useLastPick } from './lastPick'
 import { saysReach, titleOf, type Way } from './reach'
 
 /** What a change at the place may touch, step by step; or what comes along when it is taken elsewhere. */
@@ -47,14 +47,10 @@ function Picture({ x, line }: { x: ReachPicture; line: number }) {
   for (const t of at >= 0 ? x.ties : []) if (t.from === at || t.to === at) near.add(t.from).add(t.to)
   const enter = (path: string) => go({ at: path }, { mode: 'reach', way: x.way === 'along' ? 'along' : '' })
   const of = { at: where.at, line: line ? String(line) : '', way: x.way }
-  // A second key may come before the first is drawn; it goes on from what that picked.
-  const last = useRef('')
-  useEffect(() => {
-    last.current = where.pick
-  }, [where.pick])
+  const last = useLastPick(where.pick)
   const press = (e: React.KeyboardEvent): boolean => {
     if (e.ctrlKey || e.metaKey || e.altKey) return false
-    const walked = boxes.find((b) => b.path === last.current)
+    const walked = boxes.find((b) => b.path === last.now())
     const from = walked ?? boxes[0]
     if (!from) return false
     if (e.key === 'Enter') {
@@ -64,7 +60,7 @@ function Picture({ x, line }: { x: ReachPicture; line: number }) {
     if (!e.key.startsWith('Arrow')) return false
     const next = walked ? towardsInColumns(boxes, from, e.key) : from
     if (!next) return true
-    last.current = next.path
+    last.byKey(next.path)
     pick({ pick: next.path })
     return true
   }
@@ -102,7 +98,10 @@ function Picture({ x, line }: { x: ReachPicture; line: number }) {
         <g
           key={`${b.column} ${b.path} ${b.tests ? 'tests' : ''}`}
           className={`box reachbox${b.tests ? ' tests' : ''}${b.likely && i > 0 ? ' likely' : ''}${i === at ? ' picked' : ''}${at >= 0 && i !== at && !near.has(i) ? ' dim' : ''}`}
-          onClick={() => b.path && pick({ pick: b.path })}
+          onClick={() => {
+            last.otherwise()
+            if (b.path) pick({ pick: b.path })
+          }}
           onDoubleClick={() => b.path && enter(b.path)}
         >
           <title>
