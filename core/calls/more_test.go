@@ -1,18 +1,10 @@
 package calls_test
 
-import (
-	"strings"
-	"testing"
-
-	"github.com/stretchr/testify/require"
-)
+import "testing"
 
 // more are further files in Go, TypeScript, Python and Java, written down before
 // any was run; see four for what is missed.
-var more = []struct {
-	name, file, text string
-	want, missed     []string
-}{
+var more = []smallFile{
 	// Go
 	{"a function in a field, a map of functions, and one that is called at once", "a.go", `
 package a
@@ -290,17 +282,4 @@ class A {
 `, []string{"A.run -> A.first", "A.run -> Lot.sow"}, nil},
 }
 
-func TestMoreSmallFiles(t *testing.T) {
-	for _, c := range more {
-		t.Run(c.file+": "+c.name, func(t *testing.T) {
-			got := []string{}
-			for _, l := range found(t, "-- "+c.file+" --\n"+strings.TrimPrefix(c.text, "\n"), false) {
-				got = append(got, strings.TrimPrefix(strings.ReplaceAll(l, c.file+" ", ""), " "))
-			}
-			require.ElementsMatch(t, c.want, got)
-			for _, m := range c.missed {
-				require.NotContains(t, got, m, "it is told now: write it down")
-			}
-		})
-	}
-}
+func TestMoreSmallFiles(t *testing.T) { holdFiles(t, more) }

@@ -149,9 +149,13 @@ func (c *context) namesake() *model.File {
 	if c.root != "." || len(c.programs()) > 1 {
 		return nil
 	}
+	folders := map[string]bool{}
+	for _, d := range c.folders {
+		folders[d.Path] = true
+	}
 	for _, f := range c.source {
 		d := strings.TrimSuffix(f.Path, path.Ext(f.Path))
-		if f.Facts == nil || f.Facts.Starts > 0 || !c.hasFolder(d) {
+		if f.Facts == nil || f.Facts.Starts > 0 || !folders[d] {
 			continue
 		}
 		in := 1

@@ -172,6 +172,8 @@ type context struct {
 	source  []*model.File // judged program text except tests
 	judged  map[string]bool
 	byRole  map[model.Role][]*model.File
+	plugs   *plugs // what is plugged in, once it was asked for
+	told    bool
 	drawn   []*model.File // judged files that draw, templates as well
 	edges   []*model.Link // between judged files, from no test, none that only says more of another
 	links   map[[2]model.Role][]model.Link

@@ -29,7 +29,8 @@ func scatteredFeature(c *Context, r *Rule) (out []hit) {
 		by := map[string][]string{}
 		for _, p := range f.Files {
 			if c.Roles[p].Role != model.RoleTest {
-				by[c.projectOf(p)] = append(by[c.projectOf(p)], p)
+				at := c.moduleOf(p)
+				by[at] = append(by[at], p)
 			}
 		}
 		for _, at := range slices.Sorted(maps.Keys(by)) {
@@ -46,15 +47,4 @@ func scatteredFeature(c *Context, r *Rule) (out []hit) {
 		}
 	}
 	return out
-}
-
-// projectOf is the innermost project that holds a path, "." where none does.
-func (c *Context) projectOf(p string) string {
-	best := "."
-	for i := range c.Modules {
-		if m := &c.Modules[i]; m.Project && model.Within(m.Path, p) && len(m.Path) > len(best) {
-			best = m.Path
-		}
-	}
-	return best
 }

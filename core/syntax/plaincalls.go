@@ -174,7 +174,7 @@ func (w *plainWalk) token(i int) {
 		}
 		c.Put(w.member(i, at, def, class), model.CallPlain, s.Line(i))
 	case w.p.Bare && s.Is(i, "super"):
-		if _, name, ok := w.method(def, class); ok {
+		if name, ok := w.method(def, class); ok {
 			c.Put(c.Member(c.Step(None, model.ChainBase, []byte(class)), []byte(name)), model.CallPlain, s.Line(i))
 		}
 	case !dotted && !call && w.unbound(i, def, class):
@@ -214,19 +214,8 @@ func (w *plainWalk) member(i, at int, def, class string) int32 {
 	name := s.Bytes(i)
 	if s.IsIdent(at) {
 		if first, _ := w.before(at); !first || s.Is(at-1, ":") {
-			switch who := s.Text(at); {
-			case w.p.Self[who] && class != "":
-				return c.Member(c.Self(class), name)
-			case w.p.Super != "" && who == w.p.Super && class != "":
-				return c.Member(c.Step(None, model.ChainBase, []byte(class)), name)
-			case w.types[[2]string{def, who}] != "":
-				return c.Member(c.Instance(c.Name([]byte(w.types[[2]string{def, who}]))), name)
-			case w.types[[2]string{class, who}] != "":
-				return c.Member(c.Instance(c.Name([]byte(w.types[[2]string{class, who}]))), name)
-			case w.fields[[2]string{class, who}] && w.types[[2]string{class, "@" + who}] != "":
-				return c.Member(c.Instance(c.Name([]byte(w.types[[2]string{class, "@" + who}]))), name)
-			case capital([]byte(who)):
-				return c.Member(c.Name([]byte(who)), name)
+			if from := w.root(at, def, class); from != None {
+				return c.Member(from, name)
 			}
 		} else if w.p.Self[s.Text(max(at-2, 0))] || w.p.Self[s.Text(max(at-3, 0))] {
 			// "self.repo.save()": a field of the instance.

@@ -74,25 +74,34 @@ func (w *plainWalk) owner(at int, def, class string, depth int) int32 {
 	if dotted, _ := w.before(at); dotted || !s.IsIdent(at) {
 		return w.chain(at, def, class, depth+1)
 	}
-	who := s.Text(at)
-	instance := func(t string) int32 { return c.Instance(c.Name([]byte(t))) }
+	if n := w.root(at, def, class); n != None || !w.unbound(at, def, class) {
+		return n
+	}
+	if t := w.types[[2]string{class, "@" + s.Text(at)}]; t != "" {
+		return c.Instance(c.Name([]byte(t))) // it keeps what it made under its own name
+	}
+	return c.Result(c.Step(None, model.ChainBare, []byte(class+" "+s.Text(at))), 0)
+}
+
+// root is what a name at the beginning of a chain stands for: the instance, what
+// its class is built upon, what it was built of or declared as, a class; None where
+// it is none of these.
+func (w *plainWalk) root(at int, def, class string) int32 {
+	who := w.s.Text(at)
+	instance := func(t string) int32 { return w.c.Instance(w.c.Name([]byte(t))) }
 	switch {
 	case w.p.Self[who] && class != "":
-		return c.Self(class)
+		return w.c.Self(class)
 	case w.p.Super != "" && who == w.p.Super && class != "":
-		return c.Step(None, model.ChainBase, []byte(class))
+		return w.c.Step(None, model.ChainBase, []byte(class))
 	case w.types[[2]string{def, who}] != "":
 		return instance(w.types[[2]string{def, who}])
 	case w.types[[2]string{class, who}] != "":
 		return instance(w.types[[2]string{class, who}])
 	case w.fields[[2]string{class, who}] && w.types[[2]string{class, "@" + who}] != "":
 		return instance(w.types[[2]string{class, "@" + who}])
-	case capital(s.Bytes(at)):
-		return c.Name(s.Bytes(at))
-	case w.unbound(at, def, class) && w.types[[2]string{class, "@" + who}] != "":
-		return instance(w.types[[2]string{class, "@" + who}]) // it keeps what it made under its own name
-	case w.unbound(at, def, class):
-		return c.Result(c.Step(None, model.ChainBare, []byte(class+" "+who)), 0)
+	case capital([]byte(who)):
+		return w.c.Name([]byte(who))
 	}
 	return None
 }
@@ -134,7 +143,7 @@ func (w *plainWalk) binds(i int) {
 		s.Is(i-1, "|"), s.Is(i+1, "|"), s.Any(i-1, "for", ">"), s.Is(i+1, ","), s.Is(i-1, ","):
 		w.bound[[2]string{def, s.Text(i)}] = true
 	}
-	if _, name, ok := w.method(def, class); ok && s.Text(i) == name && s.Is(i+1, "(") {
+	if name, ok := w.method(def, class); ok && s.Text(i) == name && s.Is(i+1, "(") {
 		for k := i + 2; k < s.Close(i+1); k++ {
 			if s.IsIdent(k) || s.Kind(k) == String { // "upload:" is one by its name
 				w.bound[[2]string{def, strings.TrimSuffix(s.Text(k), ":")}] = true
@@ -164,10 +173,14 @@ func (w *plainWalk) rescued(i int, def string) {
 	}
 }
 
-// method parts the qualified name of a method of a class.
-func (w *plainWalk) method(def, class string) (owner, name string, ok bool) {
-	name, ok = strings.CutPrefix(def, class+".")
-	return class, name, ok && class != "" && !strings.Contains(name, ".")
+// method is the name of a method of a class, of the definition that one is.
+func (w *plainWalk) method(def, class string) (name string, ok bool) {
+	// Every name of a file is asked about: nothing is made for it.
+	if class == "" || len(def) <= len(class)+1 || def[:len(class)] != class || def[len(class)] != '.' {
+		return "", false
+	}
+	name = def[len(class)+1:]
+	return name, !strings.Contains(name, ".")
 }
 
 // unbound reports whether a name without anything before it calls a member of the

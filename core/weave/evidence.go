@@ -150,21 +150,27 @@ func (b *ballot) seen(r model.Role, w float64, format string, args ...any) {
 // webViews are packages whose views answer requests; elsewhere a view draws.
 var webViews = regexp.MustCompile(`^(?:django|rest_framework|flask|pyramid|aiohttp\.web)\b`)
 
-// within reports whether a class lies in a class, and in no namespace alone: what
-// helps it tells nothing of the file.
-func within(f *model.Facts, d *model.Definition) bool {
-	return d.Parent != "" && slices.ContainsFunc(f.Definitions, func(o model.Definition) bool {
-		return o.Kind != model.DefNamespace && o.Qualified() == d.Parent
-	})
+// owners are the definitions of a file that classes may lie in: of one that does
+// nothing is told but that it helps there. What lies in a namespace alone stands by
+// itself.
+func owners(f *model.Facts) map[string]bool {
+	out := map[string]bool{}
+	for i := range f.Definitions {
+		switch d := &f.Definitions[i]; d.Kind {
+		case model.DefClass, model.DefInterface, model.DefType, model.DefEnum, model.DefFunction, model.DefMethod, model.DefComponent:
+			out[d.Qualified()] = true
+		}
+	}
+	return out
 }
 
 // onlyFaults reports whether all classes of a file are such as are raised.
-func onlyFaults(f *model.Facts) bool {
+func onlyFaults(f *model.Facts, in map[string]bool) bool {
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		switch d.Kind {
 		case model.DefClass:
-			if within(f, d) || slices.ContainsFunc(d.Bases, func(b string) bool {
+			if in[d.Parent] || slices.ContainsFunc(d.Bases, func(b string) bool {
 				return strings.HasSuffix(b, "Error") || strings.HasSuffix(b, "Exception")
 			}) {
 				continue
@@ -179,11 +185,12 @@ func onlyFaults(f *model.Facts) bool {
 
 // builds asks what the types of a file build upon and are marked with.
 func (b *ballot) builds(f *model.Facts) {
-	faults := onlyFaults(f)
+	in := owners(f)
+	faults := onlyFaults(f, in)
 	answers := slices.ContainsFunc(f.Imports, func(im model.Import) bool { return webViews.MatchString(im.Text) })
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
-		if d.Kind != model.DefClass && d.Kind != model.DefInterface || within(f, d) {
+		if d.Kind != model.DefClass && d.Kind != model.DefInterface || in[d.Parent] {
 			continue
 		}
 		for _, m := range d.Marks {

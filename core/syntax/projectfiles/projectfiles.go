@@ -549,7 +549,9 @@ func makefile(src []byte) (*model.Project, error) {
 			if m[1] == "$@" {
 				m[1] = rule
 			}
-			p.Written = append(p.Written, m[1])
+			if len(p.Written) < maxNamed {
+				p.Written = append(p.Written, m[1])
+			}
 		}
 		if m := target.FindStringSubmatch(line); m != nil && !seen[m[1]] && !strings.Contains(line, ":=") {
 			seen[m[1]] = true

@@ -18,7 +18,7 @@ type walker struct {
 	name    string          // qualified name of what is walked
 	body    bool            // a function's body is walked
 	gives   int32           // what the function returns, as far as it was met
-	given   [][2]int        // names that are given a value within brackets, with it
+	given   []given
 }
 
 const none = syntax.None
@@ -512,13 +512,19 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	if value := w.walrus(i); value > 0 {
 		n, next := w.expr(value)
 		w.put(i, n)
-		w.given = append(w.given, [2]int{i, int(n)})
+		w.given = append(w.given, given{i, n})
 		return n, next, c.Told(n)
 	}
 	if n, local := c.Find(s.Bytes(i)); local {
 		return n, i + 1, c.Told(n)
 	}
 	return w.fileName(i)
+}
+
+// given is a name that is given a value within brackets.
+type given struct {
+	at   int
+	node int32
 }
 
 // walrus is where the value begins that a name is given where it stands; 0 where it
@@ -564,14 +570,14 @@ func (w *walker) dotted(i int) (node int32, next int) {
 // first, and gives what its first expression is.
 func (w *walker) bracket(open int) (first int32) {
 	s, end := w.s, w.s.Close(open)
-	at, given := w.c.Open(), len(w.given)
+	at, before := w.c.Open(), len(w.given)
 	defer func() {
 		// What is given a value within brackets keeps it outside of them.
 		w.c.Close(at)
-		for _, g := range w.given[given:] {
-			w.put(g[0], int32(g[1]))
+		for _, g := range w.given[before:] {
+			w.put(g.at, g.node)
 		}
-		if given == 0 {
+		if before == 0 {
 			w.given = w.given[:0]
 		}
 	}()

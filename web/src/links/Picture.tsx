@@ -8,6 +8,7 @@ import { useWhere } from '../place/place'
 import { useReview } from '../review/review'
 import { keeping, movedBy, stepped } from './arrange'
 import { OneBox } from './OneBox'
+import { useLastPick } from './lastPick'
 import { OneBundle } from './OneBundle'
 
 interface Props {
@@ -39,24 +40,29 @@ export function Picture({ d, shown, broken, chosen, open, exports, list, onChoos
   }, [d, where.pick])
   const boxes = useMemo(() => d.boxes.filter((b) => !b.rim), [d])
   const picked = boxes.find((b) => b.path === where.pick)
+  const last = useLastPick(where.pick)
   const toggle = (path: string) =>
     onOpen(open.includes(path) ? open.filter((o) => o !== path && !o.startsWith(`${path}/`)) : [...open, path])
   const enter = (path: string, opens: boolean) => (opens ? toggle(path) : go({ at: path, view: 'code' }))
   const press = (e: React.KeyboardEvent): boolean => {
     if (e.ctrlKey || e.metaKey || e.altKey || boxes.length === 0) return false
-    if (e.shiftKey && picked && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
-      put(stepped(d.boxes, picked.path, e.key === 'ArrowLeft' ? -1 : 1))
+    const walked = boxes.find((b) => b.path === last.now())
+    if (e.shiftKey && walked && (e.key === 'ArrowLeft' || e.key === 'ArrowRight')) {
+      put(stepped(d.boxes, walked.path, e.key === 'ArrowLeft' ? -1 : 1))
       return true
     }
-    const at = picked ?? boxes[0]
+    const at = walked ?? boxes[0]
     if (!at) return false
     if (e.key === 'Enter') {
       enter(at.path, at.opens)
       return true
     }
     if (!e.key.startsWith('Arrow')) return false
-    const next = picked ? towards(boxes, at, e.key) : at
-    if (next) pick({ pick: next.path })
+    const next = walked ? towards(boxes, at, e.key) : at
+    if (next) {
+      last.byKey(next.path)
+      pick({ pick: next.path })
+    }
     return true
   }
   const drop = () => {
@@ -116,7 +122,10 @@ export function Picture({ d, shown, broken, chosen, open, exports, list, onChoos
             dx={drag?.path === b.path ? drag.dx : 0}
             onDrag={(x) => setDrag({ path: b.path, from: x, dx: 0 })}
             onDrop={drop}
-            onPick={() => pick({ pick: b.path })}
+            onPick={() => {
+              last.otherwise()
+              pick({ pick: b.path })
+            }}
             onEnter={() => enter(b.path, b.opens)}
           />
         ))}

@@ -1,0 +1,284 @@
+package patterns
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+	"jantel/core/naming"
+)
+
+// Plug-ins.
+
+var plugNames = []string{"plugins", "plug ins", "plugin", "extensions", "addons", "add ons", "drivers", "providers", "backends", "formats"}
+
+// plugs are the parts that are plugged in: each by its path, with the folders
+// that hold them.
+type plugs struct {
+	in    []*model.Folder
+	parts map[string]bool
+	of    map[string]string // by a file, the part that it belongs to
+}
+
+func (p *plugs) paths() string {
+	var out []string
+	for _, d := range p.in[:min(3, len(p.in))] {
+		out = append(out, d.Path)
+	}
+	return strings.Join(out, ", ")
+}
+
+// plugged finds the folder whose parts do not know each other; where none is
+// named for them, families that are loaded by name.
+func (c *context) plugged() *plugs {
+	if !c.told {
+		c.told, c.plugs = true, c.findPlugged()
+	}
+	return c.plugs
+}
+
+func (c *context) findPlugged() *plugs {
+	var best *plugs
+	most := 0
+	for _, d := range c.foldersNamed(plugNames...) {
+		parts := map[string]bool{}
+		for _, f := range c.source {
+			if rest, ok := strings.CutPrefix(f.Path, d.Path+"/"); ok {
+				first, _, _ := strings.Cut(rest, "/")
+				if !strings.HasPrefix(naming.Stem(first), "index") && !strings.HasPrefix(first, "__init__") {
+					parts[d.Path+"/"+first] = true
+				}
+			}
+		}
+		if n := c.within(d); len(parts) >= 3 && n > most {
+			best, most = &plugs{in: []*model.Folder{d}, parts: parts}, n
+		}
+	}
+	if best == nil {
+		best = c.families()
+	}
+	if best == nil {
+		return nil
+	}
+	best.of = map[string]string{}
+	for _, d := range best.in {
+		for _, f := range c.survey.Files {
+			if rest, ok := strings.CutPrefix(f.Path, d.Path+"/"); ok {
+				first, _, _ := strings.Cut(rest, "/")
+				if part := d.Path + "/" + first; best.parts[part] {
+					best.of[f.Path] = part
+				}
+			}
+		}
+	}
+	return best
+}
+
+// families are folders whose files nearly all build upon the same that stands
+// outside, and which hardly anything names: what is built alike and is taken by
+// its name is plugged in, whatever its folder is called.
+func (c *context) families() *plugs {
+	named := map[string]bool{}
+	for _, l := range c.edges {
+		if !model.Within(model.FolderOf(l.To), l.From) {
+			named[l.To] = true
+		}
+	}
+	in := map[string][]*model.File{}
+	for _, f := range c.source {
+		if d := model.FolderOf(f.Path); d != "." {
+			in[d] = append(in[d], f)
+		}
+	}
+	out := &plugs{parts: map[string]bool{}}
+	for _, d := range c.folders {
+		files := in[d.Path]
+		base := commonBase(files)
+		if base == "" || len(files) < 3 || !c.defines(base) || c.loadedByFramework(files) {
+			continue
+		}
+		known := 0
+		var alike []*model.File
+		for _, f := range files {
+			if buildsUpon(f, base) {
+				alike = append(alike, f)
+				if named[f.Path] {
+					known++
+				}
+			}
+		}
+		if 3*known > len(alike) {
+			continue
+		}
+		out.in = append(out.in, d)
+		for _, f := range alike {
+			out.parts[f.Path] = true
+		}
+	}
+	if len(out.in) == 0 {
+		return nil
+	}
+	return out
+}
+
+// defines reports whether a file defines something of a name.
+func (c *context) defines(name string) bool {
+	return slices.ContainsFunc(c.survey.Files, func(f *model.File) bool {
+		return f.Facts != nil && c.judged[f.Path] && slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+			return d.Name[strings.LastIndexAny(d.Name, ".:\\")+1:] == name
+		})
+	})
+}
+
+// loadedByFramework reports whether most files are of a kind that frameworks find
+// by themselves: that nothing names them says nothing.
+func (c *context) loadedByFramework(files []*model.File) bool {
+	n := 0
+	for _, f := range files {
+		switch c.roles[f.Path].Role {
+		case model.RoleHandler, model.RoleModel, model.RoleSchema, model.RoleView, model.RoleMessage:
+			n++
+		}
+	}
+	return 2*n > len(files)
+}
+
+// commonBase is what at least three files of a folder, and most of them, build
+// upon; "" where that is nothing or stands among them.
+func commonBase(files []*model.File) string {
+	count, best := map[string]int{}, ""
+	for _, f := range files {
+		for b := range basesOf(f) {
+			count[b]++
+		}
+	}
+	for b, n := range count {
+		if n >= 3 && 5*n >= 3*len(files) && (n > count[best] || n == count[best] && b < best) {
+			best = b
+		}
+	}
+	if slices.ContainsFunc(files, func(f *model.File) bool {
+		return slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool { return best != "" && d.Name == best })
+	}) {
+		return ""
+	}
+	return best
+}
+
+// basesOf are what the classes of a file build upon, by their simple names.
+func basesOf(f *model.File) map[string]bool {
+	out := map[string]bool{}
+	if f.Facts == nil {
+		return out
+	}
+	for _, d := range f.Facts.Definitions {
+		for _, b := range d.Bases {
+			out[b[strings.LastIndexAny(b, ".:\\")+1:]] = true
+		}
+	}
+	return out
+}
+
+func buildsUpon(f *model.File, base string) bool { return basesOf(f)[base] }
+
+func plugFolder(c *context) outcome {
+	p := c.plugged()
+	if p == nil {
+		return outcomeOf(0, "No folder of three or more plug-ins stands in it.", nil)
+	}
+	n := c.within(p.in...)
+	return outcomeOf(
+		c.large(n, 0.25),
+		fmt.Sprintf("%s %s %d parts that are plugged in, %d of %d source files.", p.paths(), hold(len(p.in)), len(p.parts), n,
+			len(c.source)),
+		foldersEvidence(p.in, "holds plug-ins"),
+	)
+}
+
+func hold(folders int) string {
+	if folders == 1 {
+		return "holds"
+	}
+	return "hold"
+}
+
+func plugsApart(c *context) outcome {
+	p := c.plugged()
+	if p == nil {
+		return outcomeOf(0, "There are no plug-ins that could know each other.", nil)
+	}
+	var among []model.Link
+	for _, l := range c.edges {
+		if a, b := p.of[l.From], p.of[l.To]; a != b && a != "" && b != "" {
+			among = append(among, *l)
+		}
+	}
+	if len(among) == 0 {
+		return outcomeOf(1, "No plug-in needs another.", nil)
+	}
+	return outcomeOf(
+		1-2*float64(len(among))/float64(len(p.parts)), fmt.Sprintf("Plug-ins need each other %s.", times(len(among))),
+		linksEvidence(among),
+	)
+}
+
+func times(n int) string {
+	if n == 1 {
+		return "once"
+	}
+	return fmt.Sprintf("%d times", n)
+}
+
+// hostBlind tests that plug-ins need what they are plugged into, and that at
+// most one place there knows them by name.
+func hostBlind(c *context) outcome {
+	p := c.plugged()
+	if p == nil {
+		return outcomeOf(0, "There is nothing that plug-ins are plugged into.", nil)
+	}
+	parts := p.parts
+	outside := func(path string) bool {
+		return !slices.ContainsFunc(p.in, func(d *model.Folder) bool { return model.Within(d.Path, path) })
+	}
+	needs := map[string]bool{}
+	// Who knows one of many by name is a corner; who knows several does the wiring.
+	who, parties := map[string]map[string]bool{}, map[string]bool{}
+	var known []model.Link
+	for _, l := range c.edges {
+		from, to := p.of[l.From], p.of[l.To]
+		if from != "" && outside(l.To) {
+			needs[from] = true
+		}
+		if to == "" || !outside(l.From) {
+			continue
+		}
+		if who[l.From] == nil {
+			who[l.From] = map[string]bool{}
+			known = append(known, *l)
+		}
+		who[l.From][to], parties[to] = true, true
+	}
+	wiring := 0
+	for _, of := range who {
+		if 4*len(of) >= len(parts) {
+			wiring++
+		}
+	}
+	know := fmt.Sprintf("%d places know", len(who))
+	if len(who) == 1 {
+		know = "one place knows"
+	}
+	text := fmt.Sprintf(
+		"%d of %d plug-ins use what they are plugged into, and %s some of them by name.", len(needs), len(parts), know,
+	)
+	share := float64(len(needs)) / float64(len(parts))
+	if wiring == 0 {
+		// What is loaded by its name or place is handed what it may use.
+		share = max(share, 0.8*(1-float64(len(parties))/float64(len(parts))))
+	}
+	if len(who) == 0 {
+		text = fmt.Sprintf("Nothing outside knows any of the %d plug-ins by name: they are loaded by their place.", len(parts))
+	}
+	return outcomeOf(share-0.34*float64(max(0, wiring-1)), text, linksEvidence(known))
+}
