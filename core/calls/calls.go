@@ -177,10 +177,18 @@ func (f *file) edges() (out fileEdges) {
 		if v.kind == vUnit && c.Kind != model.CallRead {
 			v = e.standsFor(v.unit) // a module that stands for one function or class
 		}
+		if c.Kind == model.CallPlain {
+			if m := e.invoked(v); m.kind == vDef {
+				v = m
+			}
+		}
 		switch {
 		case v.kind == vDef || v.kind == vMember:
 			out.told++
 			f.reach(&out, from, c, v, e.only(f, c.Node, v))
+			for _, other := range e.others(f, c.Node, v) {
+				f.reach(&out, from, c, other, false)
+			}
 		case c.Kind == model.CallRead:
 			// A member of something that is no definition is only a field.
 		case v.kind == vOutside:

@@ -45,6 +45,7 @@ const (
 	tList
 	tMap
 	tFunc
+	tUnion
 	tOutside
 )
 
@@ -54,6 +55,7 @@ type typ struct {
 	elem    *typ // of a list or map
 	index   *typ // the key of a map
 	results []*typ
+	of      []*typ // of a union
 }
 
 var (
@@ -189,6 +191,8 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 			}
 		}
 		return value{kind: vType, typ: t}
+	case model.ChainEither:
+		return e.either(f, n)
 	case model.ChainBase:
 		for _, b := range f.unit.bases[n.Name] {
 			if t := e.asType(e.follow(b.file, b.shape.Node)); t != nil {
@@ -236,6 +240,69 @@ func instance(t *typ) value {
 		return outside
 	}
 	return value{kind: vInst, typ: t}
+}
+
+// either is one of several values, or one of several types. Of those that are
+// not known nothing is said.
+func (e *eval) either(f *file, n *model.ChainNode) value {
+	union := &typ{kind: tUnion}
+	types := true
+	add := func(node int32) {
+		v := e.follow(f, node)
+		t := e.asType(v)
+		if t == nil {
+			if t = e.typeOf(v); t != nil {
+				types = false
+			}
+		}
+		switch {
+		case t == nil:
+		case t.kind == tUnion:
+			union.of = append(union.of, t.of...)
+		case !slices.ContainsFunc(union.of, func(o *typ) bool { return o.kind == tNamed && t.kind == tNamed && o.key == t.key }):
+			union.of = append(union.of, t)
+		}
+	}
+	add(n.From)
+	for _, more := range strings.Split(n.Name, ",") {
+		if k, err := strconv.Atoi(more); err == nil && k < len(f.body.Nodes) && len(union.of) < maxUnion {
+			add(int32(k))
+		}
+	}
+	t := union
+	switch len(union.of) {
+	case 0:
+		return nothing
+	case 1:
+		t = union.of[0]
+	}
+	if types {
+		return value{kind: vType, typ: t}
+	}
+	return instance(t)
+}
+
+// maxUnion bounds of how many types one value may be.
+const maxUnion = 12
+
+// others are the further members that a chain may lead to where what it goes
+// on from is one of several.
+func (e *eval) others(f *file, node int32, told value) (out []value) {
+	n := &f.body.Nodes[node]
+	if n.Op != model.ChainMember || n.From < 0 {
+		return nil
+	}
+	t := e.typeOf(e.node(f, n.From))
+	if t == nil || t.kind != tUnion {
+		return nil
+	}
+	for _, one := range t.of {
+		v := e.member(instance(one), n.Name)
+		if (v.kind == vDef || v.kind == vMember) && !v.same(told) && !slices.ContainsFunc(out, v.same) {
+			out = append(out, v)
+		}
+	}
+	return out
 }
 
 // lookup finds what a name means at the top of a file.
@@ -474,7 +541,25 @@ func (e *eval) result(v value, nth int) *typ {
 	case v.kind == vDef && callable(v.place.def().Kind):
 		return e.shapeType(v.unit, v.name, nth)
 	}
-	return e.called(e.typeOf(v), nth)
+	if t := e.called(e.typeOf(v), nth); t != nil {
+		return t
+	}
+	return e.invokedGives(v, nth)
+}
+
+// invoked is the method that runs when a value is called like a function.
+func (e *eval) invoked(v value) value {
+	if e.profile.Invoked == "" || v.kind != vInst && (v.kind != vDef || v.isType() || callable(v.place.def().Kind)) {
+		return nothing
+	}
+	return e.member(v, e.profile.Invoked)
+}
+
+func (e *eval) invokedGives(v value, nth int) *typ {
+	if m := e.invoked(v); m.kind == vDef {
+		return e.shapeType(m.unit, m.name, nth)
+	}
+	return nil
 }
 
 // called is what a value that is a function gives.
@@ -567,6 +652,14 @@ func (e *eval) member(v value, name string) value {
 		return outside
 	case t.kind == tNamed:
 		return e.find(t.key, name, 0)
+	case t.kind == tUnion:
+		out := nothing
+		for _, one := range t.of {
+			if v := e.member(instance(one), name); v.kind != vNone && (out.kind == vNone || out.kind == vOutside) {
+				out = v
+			}
+		}
+		return out
 	}
 	return e.ofList(t, name)
 }

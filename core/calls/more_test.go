@@ -99,7 +99,63 @@ function run(x: A | B, y?: A) {
   y?.go()
   y!.go()
 }
-`, []string{"run -> A.go"}, []string{"run -> B.stop"}},
+`, []string{"run -> A.go", "run -> B.stop"}, nil},
+	{"what isinstance asks for, and asks not to be", "a.py", `
+class A:
+    def go(self): pass
+
+class B(A):
+    def dry(self): pass
+
+class C:
+    def dry(self): pass
+
+def run(x: A, y, z: A | None, w):
+    if isinstance(x, B) and x.dry():
+        x.dry()
+    x.dry()
+    x.go()
+    if not isinstance(y, (B, C)):
+        return
+    y.dry()
+    if isinstance(w, A): w.go()
+    one = z or C()
+    one.dry()
+`, []string{"B -> A (inherit)", "run -> B.dry", "run -> A.go", "run -> C.dry", "run -> C (construct)"}, nil},
+	{"a type that is one of two, and what is caught of two", "a.py", `
+from typing import Union
+
+class A(Exception):
+    def go(self): pass
+
+class B(Exception):
+    def go(self): pass
+
+def run(x: Union[A, B, None]):
+    try:
+        x.go()
+    except (A, B) as e:
+        e.go()
+`, []string{"run -> A.go", "run -> B.go"}, nil},
+	{"values that are called", "a.py", `
+class Press:
+    def __call__(self, x): return Lot()
+
+class Lot:
+    def sow(self): pass
+
+def run(press: Press):
+    press(3).sow()
+    Press()(4)
+`, []string{"Press.__call__ -> Lot (construct)", "run -> Press.__call__", "run -> Lot.sow", "run -> Press (construct)"}, nil},
+	{"a fault that is one of two", "A.java", `
+class Full extends Exception { void tell() {} }
+class Dry extends Exception { void tell() {} }
+class A {
+    void run() { try { go(); } catch (Full | Dry e) { e.tell(); } }
+    void go() throws Full, Dry {}
+}
+`, []string{"A.run -> A.go", "A.run -> Full.tell", "A.run -> Dry.tell"}, nil},
 	{"a function that gives an object written out", "a.ts", `
 function scales() {
   return { tare() { zero() }, weigh: () => 3 }

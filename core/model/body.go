@@ -33,6 +33,7 @@ const (
 	ChainType                        // "type name": a type within that type or one around it, else a name of the file
 	ChainOnly                        // any member of that name, of whatever it is
 	ChainBare                        // "type name": a member of that type or of one around it, else a name of the file
+	ChainEither                      // it or one of the others: Name are their nodes
 )
 
 // NoChain stands for a value nothing is known of.

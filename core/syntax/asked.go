@@ -167,9 +167,14 @@ var inPages = []struct {
 	},
 }
 
+// maxPage is as much of a page as is looked at, in bytes: nobody writes a longer
+// one by hand, and what tools put together asks for nothing.
+const maxPage = 512 << 10
+
 // AskedInPage lists what the text of a page asks for by name; line tells the line
 // of a place in it.
 func AskedInPage(text []byte, line func(at int) int) []model.AskFact {
+	text = text[:min(len(text), maxPage)]
 	var out []model.AskFact
 	for i := range inPages {
 		p := &inPages[i]

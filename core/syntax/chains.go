@@ -149,6 +149,28 @@ func (c *Chains) Func(results []int32) int32 {
 	return c.Step(results[0], model.ChainFunc, more)
 }
 
+// Either is one of several: what is not known among them says nothing.
+func (c *Chains) Either(nodes ...int32) int32 {
+	first := None
+	var more []byte
+	for i, n := range nodes {
+		switch {
+		case n == None || slices.Contains(nodes[:i], n):
+		case first == None:
+			first = n
+		default:
+			if len(more) > 0 {
+				more = append(more, ',')
+			}
+			more = strconv.AppendInt(more, int64(n), 10)
+		}
+	}
+	if len(more) == 0 {
+		return first
+	}
+	return c.Step(first, model.ChainEither, more)
+}
+
 // Nth is what the k-th of n names stands for when these are put into them: a
 // call alone gives one value to each.
 func (c *Chains) Nth(nodes []int32, n, k int) int32 {

@@ -63,6 +63,8 @@ type Profile struct {
 	WrittenExports bool
 	// Getters are the marks of methods that are read like fields.
 	Getters map[string]bool
+	// Invoked is the method that runs when a value is called like a function.
+	Invoked string
 	// ListGives are members of lists that give a list of the same, ListOne those
 	// that give one of its elements.
 	ListGives, ListOne map[string]bool

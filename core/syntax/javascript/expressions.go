@@ -670,8 +670,7 @@ var (
 	plain     = syntax.Set("null", "undefined", "void", "never")
 )
 
-// typ reads a type. Of a union with nothing in it the rest is the type; of
-// several nothing is known.
+// typ reads a type. Of a union with nothing in it the rest is the type.
 func (w *walker) typ(i int) (node int32, next int) {
 	s := w.s
 	if !w.c.Deeper() {
@@ -682,19 +681,12 @@ func (w *walker) typ(i int) (node int32, next int) {
 		i++
 	}
 	node, next = w.oneType(i)
-	sure := true
 	for s.Any(next, "|", "&") {
 		empty := plain[string(s.Bytes(next+1))]
-		was := node
-		meets := s.Is(next, "&")
+		meets := s.Is(next, "&") && node != none
 		var n int32
-		n, next = w.oneType(next + 1)
-		switch {
-		case empty || meets && was != none:
-		case was == none && sure && plain[string(s.Bytes(i))]:
-			node = n
-		default:
-			node, sure = none, false
+		if n, next = w.oneType(next + 1); !empty && !meets {
+			node = w.c.Either(node, n)
 		}
 	}
 	switch {

@@ -38,7 +38,7 @@ var (
 
 // maxParagraph is as much of a paragraph as is looked at, in bytes: what is kept
 // of it is far shorter.
-const maxParagraph = 4000
+const maxParagraph = 1500
 
 func markdown(_ string, src []byte) *model.Facts { return read(src, false) }
 

@@ -16,7 +16,8 @@ type walker struct {
 	c     *syntax.Chains
 	class string
 	gives int32
-	deep  int // functions around
+	deep  int    // functions around
+	said  string // what the comment before the function that comes next says
 }
 
 const none = syntax.None
@@ -44,8 +45,9 @@ func (w *walker) variable(i int) bool {
 
 // is compares a keyword in any case.
 func (w *walker) is(i int, words ...string) bool {
+	b := w.s.Bytes(i)
 	for _, word := range words {
-		if w.r.is(i, word) {
+		if len(b) == len(word) && w.s.IsIdent(i) && strings.EqualFold(string(b), word) {
 			return true
 		}
 	}
@@ -74,6 +76,7 @@ func (w *walker) statement(i, end int) (next int) {
 		if w.deep > 0 {
 			owner, name = "", ""
 		}
+		w.said = w.about(i)
 		return w.function(owner, name, i+2)
 	case w.is(i, "namespace", "use", "const", "global", "declare"):
 		for i < end && !s.Any(i, ";", "{") {
@@ -89,11 +92,14 @@ func (w *walker) statement(i, end int) (next int) {
 	case w.is(i, "catch") && s.Is(i+1, "("):
 		for k := i + 2; k < s.Close(i+1); k++ {
 			if w.variable(k) {
-				w.c.Bind(s.Bytes(k), w.c.Instance(w.name(i+2)))
+				t, _ := w.typ(i + 2)
+				w.c.Bind(s.Bytes(k), w.c.Instance(t))
 			}
 		}
 		return s.Close(i+1) + 1
-	case w.is(i, "if", "while", "for", "switch", "elseif", "match") && s.Is(i+1, "("):
+	case w.is(i, "if", "while", "elseif") && s.Is(i+1, "("):
+		return w.branch(i + 1)
+	case w.is(i, "for", "switch", "match") && s.Is(i+1, "("):
 		w.inside(i + 1)
 		return s.Close(i+1) + 1
 	case w.is(i, "return") && !s.Is(i+1, ";"):
@@ -108,6 +114,61 @@ func (w *walker) statement(i, end int) (next int) {
 	}
 	_, next = w.expr(i)
 	return next
+}
+
+// branch walks a condition and what it decides on. A variable that is asked to be of
+// a type is of it in there; where it is asked not to be and what is decided on leaves,
+// it is of it behind.
+func (w *walker) branch(open int) (next int) {
+	s := w.s
+	w.inside(open)
+	next = s.Close(open) + 1
+	at, not := w.instanceof(open)
+	if at < 0 || !s.Is(next, "{") || not && !w.leaves(next) {
+		return next
+	}
+	name, is := s.Bytes(at-1), w.c.Instance(w.name(at+1))
+	was, known := w.c.Find(name)
+	if !not {
+		w.c.Bind(name, is)
+	}
+	w.statements(next, s.Close(next)+1)
+	now, _ := w.c.Find(name)
+	switch {
+	case not:
+		w.c.Bind(name, is)
+	case known && now == is:
+		w.c.Bind(name, was)
+	}
+	return s.Close(next) + 1
+}
+
+// instanceof finds in a condition where a variable is asked to be of a type, or
+// as the whole of it not to be; -1 where it is not.
+func (w *walker) instanceof(open int) (at int, not bool) {
+	s := w.s
+	at, end := open+1, s.Close(open)
+	for at < end && !w.is(at, "instanceof") {
+		at++
+	}
+	not = s.Is(open+1, "!")
+	if at == end || !w.variable(at-1) || not && s.Is(open+2, "(") && s.Close(open+2)+1 < end {
+		return -1, not
+	}
+	return at, not
+}
+
+// leaves reports whether the block at i ends by leaving what is around it.
+func (w *walker) leaves(i int) bool {
+	if !w.s.Is(i, "{") {
+		return false
+	}
+	for k := i + 1; k < w.s.Close(i); k = w.s.Close(k) + 1 {
+		if w.is(k, "return", "throw", "continue", "break", "exit", "die") {
+			return true
+		}
+	}
+	return false
 }
 
 // each walks "foreach (list as key => value)".
@@ -167,6 +228,7 @@ func (w *walker) classAt(i int, name string) (next int) {
 
 func (w *walker) member(i, end int) (next int) {
 	s := w.s
+	about := w.about(i)
 	for s.Match(i, "#", "[") {
 		i = s.Close(i+1) + 1
 	}
@@ -188,6 +250,7 @@ func (w *walker) member(i, end int) (next int) {
 		if s.Is(k, "&") {
 			k++
 		}
+		w.said = about
 		return w.function(w.class, s.Text(k), k+1)
 	case w.is(i, "const", "case"):
 		return w.r.end(i, end) + 1
@@ -197,6 +260,9 @@ func (w *walker) member(i, end int) (next int) {
 		return k
 	}
 	node := w.c.Instance(t)
+	if node == none {
+		node = w.saidOf(about, "@var", "")
+	}
 	name := k
 	if k++; s.Is(k, "=") {
 		n, after := w.expr(k + 1)
@@ -216,7 +282,7 @@ func (w *walker) field(i int, node int32) {
 	}
 }
 
-// typ reads a type: of several the first that is no plain one.
+// typ reads a type; plain ones say nothing.
 func (w *walker) typ(i int) (node int32, next int) {
 	s := w.s
 	if s.Is(i, "?") {
@@ -224,8 +290,8 @@ func (w *walker) typ(i int) (node int32, next int) {
 	}
 	node = none
 	for s.IsIdent(i) && !w.variable(i) {
-		if node == none && !plain[strings.ToLower(s.Text(i))] {
-			node = w.name(i)
+		if !plain[strings.ToLower(s.Text(i))] {
+			node = w.c.Either(node, w.name(i))
 		}
 		if i++; !s.Any(i, "|", "&") || w.variable(i+1) {
 			break
@@ -244,7 +310,8 @@ func (w *walker) function(owner, name string, i int) (next int) {
 	if !s.Is(i, "(") {
 		return i
 	}
-	at, before := w.c.Open(), w.gives
+	at, before, said := w.c.Open(), w.gives, w.said
+	w.said = ""
 	w.deep++
 	w.gives = none
 	defer func() {
@@ -252,7 +319,7 @@ func (w *walker) function(owner, name string, i int) (next int) {
 		w.gives = before
 		w.c.Close(at)
 	}()
-	w.params(i, strings.EqualFold(name, "__construct"))
+	w.params(i, strings.EqualFold(name, "__construct"), said)
 	k := s.Close(i) + 1
 	if w.is(k, "use") && s.Is(k+1, "(") {
 		k = s.Close(k+1) + 1
@@ -272,8 +339,8 @@ func (w *walker) function(owner, name string, i int) (next int) {
 	default:
 		next = k + 1
 	}
-	if result == none {
-		result = w.gives
+	if result == none { // a comment may name what is not there, or no more than the best of it
+		result = w.c.Either(w.saidOf(said, "@return", ""), w.gives)
 	}
 	if name != "" && result != none {
 		w.c.Shape(model.Shape{Owner: owner, Name: name, Kind: model.ShapeResult, Node: result})
@@ -281,7 +348,7 @@ func (w *walker) function(owner, name string, i int) (next int) {
 	return next
 }
 
-func (w *walker) params(open int, constructs bool) {
+func (w *walker) params(open int, constructs bool, said string) {
 	s, end := w.s, w.s.Close(open)
 	for i := open + 1; i < end; {
 		for s.Match(i, "#", "[") {
@@ -297,10 +364,20 @@ func (w *walker) params(open int, constructs bool) {
 			k++
 		}
 		if w.variable(k) {
-			node := w.c.Instance(t)
-			w.c.Bind(s.Bytes(k), node)
+			node, name := w.c.Instance(t), k
+			if node == none {
+				node = w.saidOf(said, "@param", s.Text(k))
+			}
+			if k++; s.Is(k, "=") {
+				given, after := w.expr(k + 1)
+				if node == none {
+					node = given
+				}
+				k = after
+			}
+			w.c.Bind(s.Bytes(name), node)
 			if promoted && constructs {
-				w.field(k, node)
+				w.field(name, node)
 			}
 		}
 		for i = k; i < end && !s.Is(i, ","); {
@@ -354,6 +431,9 @@ func (w *walker) expr(i int) (node int32, next int) {
 // assigned keeps what a variable or a field of the instance stands for.
 func (w *walker) assigned(i, end int, node int32) {
 	s := w.s
+	if node == none && end == i+1 && w.variable(i) {
+		node = w.saidOf(w.about(i), "@var", "")
+	}
 	switch {
 	case end == i+1 && w.variable(i):
 		w.c.Bind(s.Bytes(i), node)
@@ -404,6 +484,7 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		}
 		return n, s.Close(i) + 1, true
 	case s.Is(i, "["):
+		w.pair(i)
 		first := none
 		for k := i + 1; k < s.Close(i); {
 			n, after := w.expr(k)
@@ -417,6 +498,9 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		w.statements(i+1, s.Close(i))
 		return none, s.Close(i) + 1, true
 	case !s.IsIdent(i):
+		if s.Kind(i) == syntax.String {
+			w.holes(i)
+		}
 		return none, i + 1, true
 	case s.Is(i, "$this"):
 		if w.class == "" {
@@ -504,6 +588,7 @@ func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 		case s.Is(i, "("):
 			c.Put(node, model.CallPlain, line)
 			w.inside(i)
+			w.handed(i)
 			node, told = c.Result(node, 0), true
 		case s.Is(i, "["):
 			w.inside(i)

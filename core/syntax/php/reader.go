@@ -14,7 +14,8 @@ import (
 func init() {
 	syntax.Register(&syntax.Language{
 		Name: "PHP", Version: 7,
-		Profile: syntax.Profile{Code: true, Pages: true, Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true,
+		Profile: syntax.Profile{
+			Code: true, Pages: true, Invoked: "__invoke", Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true,
 			Inherits: true},
 		Extensions: []string{".php", ".phtml", ".inc", ".php5"}, Shebangs: []string{"php"}, Read: read,
 		Resolve: resolve,

@@ -94,11 +94,75 @@ func (w *walker) statement(i int) (next int) {
 		if end := w.until(i+1, w.r.lineEnd(i), ":"); s.Is(i, "case") && s.Is(end, ":") && !s.Any(i+1, "=", ".", ",", ":") {
 			return w.pattern(i+1, end)
 		}
+		if w.body && s.Any(i, "if", "elif") && (s.Is(i+1, "isinstance") || s.Match(i+1, "not", "isinstance")) {
+			return w.asked(i + 1)
+		}
 		if !s.Any(i+1, "=", ".", ",") {
 			return i + 1
 		}
 	}
 	return w.assignment(i)
+}
+
+// asked walks "isinstance(x, T) and more:" and what it decides on. In there x is
+// a T; where it is asked not to be one and what is decided on leaves, it is one
+// behind.
+func (w *walker) asked(i int) (next int) {
+	s := w.s
+	not := s.Is(i, "not")
+	end := w.until(i, w.r.lineEnd(i), ":")
+	open := i + 1
+	if not {
+		open++
+	}
+	if !s.Match(open, "(", syntax.Name, ",") || not && s.Close(open)+1 != end || s.Is(s.Close(open)+1, "or") {
+		return i
+	}
+	name, is := s.Bytes(open+1), w.oneOf(open+3)
+	was, known := w.c.Find(name)
+	if !known || is == none {
+		return i
+	}
+	if !not {
+		w.c.Bind(name, is)
+	}
+	for k := open; k < end; {
+		_, next := w.expr(k)
+		k = max(next, k+1)
+	}
+	next, leaves := w.decided(end + 1)
+	switch now, _ := w.c.Find(name); {
+	case not && leaves:
+		w.c.Bind(name, is)
+	case !not && now == is:
+		w.c.Bind(name, was)
+	}
+	return next
+}
+
+// oneOf is a value of the type at i, or of one of those in brackets.
+func (w *walker) oneOf(i int) int32 {
+	if !w.s.Is(i, "(") {
+		t, _ := w.typ(i)
+		return w.c.Instance(t)
+	}
+	is := none
+	for k := i + 1; k < w.s.Close(i); k++ {
+		var t int32
+		t, k = w.typ(k)
+		is = w.c.Either(is, w.c.Instance(t))
+	}
+	return is
+}
+
+// decided walks what stands behind a colon, in its line or below it, and tells
+// whether it leaves what is around it.
+func (w *walker) decided(i int) (next int, leaves bool) {
+	s := w.s
+	if s.Kind(i) == syntax.Newline && s.Kind(i+1) == syntax.Indent {
+		return w.block(i + 2), s.Any(i+2, "return", "raise", "continue", "break")
+	}
+	return max(w.statement(i), i+1), s.Any(i, "return", "raise", "continue", "break")
 }
 
 // pattern walks what stands behind "case" up to its colon: a class that is named
@@ -433,9 +497,8 @@ func (w *walker) expr(i int) (node int32, next int) {
 		switch {
 		case s.Is(next, "or"):
 			var other int32
-			if other, next = w.unary(next + 1); node == none {
-				node = other
-			}
+			other, next = w.unary(next + 1)
+			node = w.c.Either(node, other)
 		case s.Is(next, "if"):
 			_, next = w.unary(next + 1)
 		case s.Any(next, "and", "in", "is", "else", "not"):
@@ -443,8 +506,8 @@ func (w *walker) expr(i int) (node int32, next int) {
 			word := s.Text(next)
 			other, next = w.unary(next + 1)
 			switch {
-			case word == "else" && node == none:
-				node = other
+			case word == "else":
+				node = w.c.Either(node, other)
 			case word != "else":
 				node = none
 			}
@@ -678,16 +741,8 @@ func (w *walker) typ(i int) (node int32, next int) {
 	node, next = w.oneType(i)
 	for s.Is(next, "|") {
 		var other int32
-		empty := s.Is(next-1, "None")
-		none2 := s.Is(next+1, "None")
 		other, next = w.oneType(next + 1)
-		switch {
-		case none2:
-		case empty && node == none:
-			node = other
-		default:
-			node = none
-		}
+		node = w.c.Either(node, other)
 	}
 	return node, next
 }
@@ -730,6 +785,13 @@ func (w *walker) oneType(i int) (node int32, next int) {
 		}
 		return c.Map(first, second), end
 	case sameTypes[word]:
+		return first, end
+	case word == "Union":
+		for s.Is(k, ",") {
+			var other int32
+			other, k = w.typ(k + 1)
+			first = c.Either(first, other)
+		}
 		return first, end
 	}
 	return node, end

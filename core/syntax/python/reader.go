@@ -15,7 +15,7 @@ func init() {
 		Name: "Python", Version: 8,
 		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"},
 			Words:   map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
-			HandsOn: true, Getters: syntax.Set("property", "cached_property", "functools.cached_property"),
+			HandsOn: true, Invoked: "__call__", Getters: syntax.Set("property", "cached_property", "functools.cached_property"),
 			ListOne: syntax.Set("pop", "first", "last", "get"), ListGives: syntax.Set("filter", "all", "order_by", "exclude", "copy", "values"),
 		},
 		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},

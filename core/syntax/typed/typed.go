@@ -514,6 +514,11 @@ func (w *walker) declaration(i int) (next int) {
 		return s.Close(i+1) + 1
 	}
 	t, k := w.typ(i)
+	for k > i && s.Is(k, "|") && s.Is(i-1, "(") { // what is caught may be of several
+		var other int32
+		other, k = w.typ(k + 1)
+		t = w.c.Either(t, other)
+	}
 	if k == i || !s.IsIdent(k) || w.d.Plain[string(s.Bytes(k))] || !s.Any(k+1, "=", ";", ":", ",", ")", "in", "[") || s.Match(k+1, "=", "=") {
 		return 0
 	}
