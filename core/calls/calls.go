@@ -185,7 +185,7 @@ func (f *file) edges() (out fileEdges) {
 		switch {
 		case v.kind == vDef || v.kind == vMember:
 			out.told++
-			f.reach(&out, from, c, v, e.only(f, c.Node, v))
+			f.reach(&out, from, c, v, v.unit.twice[v.name] || e.only(f, c.Node, v))
 			for _, other := range e.others(f, c.Node, v) {
 				f.reach(&out, from, c, other, false)
 			}

@@ -170,8 +170,12 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 		return e.bare(f, n.Name)
 	case model.ChainOnly:
 		if n.From != model.NoChain {
-			if v := e.member(e.follow(f, n.From), n.Name); v.kind != vNone {
+			from := e.follow(f, n.From)
+			if v := e.member(from, n.Name); v.kind != vNone {
 				return v
+			}
+			if f.profile.OpenTypes && from.kind != vNone {
+				return nothing // it is known, and has none of its own
 			}
 		}
 		if p, ok := alone(f.world.members[f.profile.Plain][n.Name]); ok {
@@ -289,7 +293,7 @@ const maxUnion = 12
 // on from is one of several.
 func (e *eval) others(f *file, node int32, told value) (out []value) {
 	n := &f.body.Nodes[node]
-	if n.Op != model.ChainMember || n.From < 0 {
+	if n.Op != model.ChainMember && n.Op != model.ChainOnly || n.From < 0 {
 		return nil
 	}
 	t := e.typeOf(e.node(f, n.From))
@@ -318,7 +322,7 @@ func (e *eval) lookup(f *file, name string) value {
 			return v
 		}
 	}
-	if f.profile.Plain != "" {
+	if f.profile.Plain != "" && !f.profile.OpenTypes {
 		if p, ok := alone(f.world.plain[f.profile.Plain][name]); ok {
 			return defined(p.file.unit, p.def().Qualified(), p)
 		}
@@ -353,6 +357,14 @@ func (e *eval) innerType(f *file, words string) value {
 	for q := of; q != ""; q, _ = cutLast(q) {
 		if p, ok := f.unit.defs[q+"."+name]; ok && typeLike(p.def().Kind) {
 			return defined(f.unit, q+"."+name, p)
+		}
+		if f.profile.OpenTypes {
+			if v := e.top(f.unit, q+"."+name); v.kind != vNone {
+				return v
+			}
+			if v := e.find(typeKey{f.unit, q}, name, 0); v.isType() {
+				return v
+			}
 		}
 	}
 	return e.lookup(f, name)
@@ -541,7 +553,11 @@ func (e *eval) result(v value, nth int) *typ {
 	case v.kind == vDef && callable(v.place.def().Kind):
 		return e.shapeType(v.unit, v.name, nth)
 	}
-	if t := e.called(e.typeOf(v), nth); t != nil {
+	t := e.typeOf(v)
+	if e.profile.OpenTypes {
+		return t // what is read is called
+	}
+	if t := e.called(t, nth); t != nil {
 		return t
 	}
 	return e.invokedGives(v, nth)
@@ -641,7 +657,7 @@ func (e *eval) member(v value, name string) value {
 			return m
 		}
 		return e.member(e.standsFor(v.unit), name)
-	case v.isType():
+	case v.isType(), v.kind == vDef && e.profile.Inherits && v.place.def().Kind == model.DefNamespace:
 		return e.find(typeKey{v.unit, v.name}, name, 0)
 	}
 	t := e.typeOf(v)
@@ -681,6 +697,9 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 	if e.steps++; e.steps >= maxSteps || depth > 12 {
 		e.cut = true
 		return nothing
+	}
+	if e.profile.OpenTypes {
+		return e.findOpen(k, name)
 	}
 	u, q := k.unit, k.name+"."+name
 	if p, ok := u.defs[q]; ok {

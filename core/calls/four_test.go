@@ -143,7 +143,7 @@ class Lot
 end
 Lot.soonest
 Lot.latest
-`, []string{"Lot.soonest -> Lot (construct)", "-> Lot.soonest", "-> Lot.latest", "Lot.latest -> Lot.soonest", "Lot.sow ~> Lot.soonest"}, []string{"Lot.sow -> Lot.soonest"}},
+`, []string{"Lot.soonest -> Lot (construct)", "-> Lot.soonest", "-> Lot.latest", "Lot.latest -> Lot.soonest", "Lot.sow -> Lot.soonest"}, nil},
 	{"what is set in initialize is known later", "a.rb", `
 class Scale
   def tare
@@ -217,7 +217,7 @@ def run(n)
     lot.sow
   end
 end
-`, []string{"run -> Lot (construct)", "run -> Lot.sow"}, nil},
+`, []string{"run -> Lot (construct)", "run -> Lot.sow", "run ~> Lot.sow"}, nil},
 	{"attributes are read like fields", "a.rb", `
 class Scale
   def tare
@@ -235,7 +235,7 @@ class Desk
     scale.tare
   end
 end
-`, []string{"Desk.initialize -> Scale (construct)", "Desk.run -> Scale.tare"}, nil},
+`, []string{"Desk.initialize -> Scale (construct)", "Desk.run -> Desk.scale", "Desk.run -> Scale.tare"}, nil},
 	{"memoised, and what a method gives last", "a.rb", `
 class Scale
   def tare
@@ -291,7 +291,7 @@ def run
     tare()
   T
 end
-`, []string{}, []string{"run -> weigh"}},
+`, []string{"run -> weigh"}, nil},
 	{"a heredoc that is built by a call, and one after another", "a.rb", `
 def strip(x)
 end
@@ -305,7 +305,7 @@ def run
     #{weigh()}
   A
 end
-`, []string{"run -> strip"}, []string{"run -> weigh"}},
+`, []string{"run -> strip", "run -> weigh"}, nil},
 	{"what is rescued", "a.rb", `
 class Full < StandardError
   def tell

@@ -440,7 +440,7 @@ module Vault
     def water; end
   end
 end
-`, []string{"Vault.Lot.sow -> Vault.Lot.dry", "Vault.Lot.sow -> Vault.Lot.water"}},
+`, []string{"Vault.Lot.find -> Vault.Lot (construct)", "Vault.Lot.sow -> Vault.Lot.dry", "Vault.Lot.sow -> Vault.Lot.water"}},
 	{"a member that several have is told of none", "a.rb", `
 class A
   def go; end

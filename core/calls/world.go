@@ -55,6 +55,8 @@ type unit struct {
 	defs   map[string]place // by qualified name
 	shapes map[shapeKey]shapeAt
 	bases  map[string][]shapeAt // by the qualified name of a type
+	twice  map[string]bool      // members of types opened again that several files write
+	lines  map[string][]string  // of types that may be opened again: all that one is built upon
 }
 
 type place struct {
@@ -92,9 +94,15 @@ func (w *world) index() {
 			// A folder may hold a package and the tests of it from outside.
 			key = model.FolderOf(f.path) + "\x00" + f.facts.Namespace
 		}
+		if f.profile.OpenTypes {
+			key = "\x00" + f.profile.Plain // all of them are one
+		}
 		u := w.units[key]
 		if u == nil {
-			u = &unit{name: f.facts.Namespace, defs: map[string]place{}, shapes: map[shapeKey]shapeAt{}, bases: map[string][]shapeAt{}}
+			u = &unit{
+				name: f.facts.Namespace, defs: map[string]place{}, shapes: map[shapeKey]shapeAt{}, bases: map[string][]shapeAt{},
+				twice: map[string]bool{},
+			}
 			w.units[key] = u
 		}
 		u.files = append(u.files, f)
@@ -106,6 +114,9 @@ func (w *world) index() {
 		slices.SortStableFunc(u.files, func(a, b *file) int { return a.plainness() - b.plainness() })
 		for _, f := range u.files {
 			u.add(f)
+		}
+		if u.files[0].profile.OpenTypes {
+			u.open()
 		}
 	}
 }
@@ -301,8 +312,11 @@ var otherSystems = syntax.Set(
 func (u *unit) add(f *file) {
 	for i := range f.facts.Definitions {
 		d := &f.facts.Definitions[i]
-		if q := d.Qualified(); u.defs[q].file == nil {
+		q := d.Qualified()
+		if u.defs[q].file == nil {
 			u.defs[q] = place{f, int32(i)}
+		} else if f.profile.OpenTypes && d.Kind != model.DefNamespace && d.Kind != model.DefClass {
+			u.twice[q] = true
 		}
 	}
 	for i := range f.body.Shapes {

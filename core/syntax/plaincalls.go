@@ -13,7 +13,6 @@ type Plainly struct {
 	Self     map[string]bool // words for the instance
 	Build    string          // member that builds one of a class: "new"
 	Typed    bool            // a type stands behind a name and a colon
-	Bare     bool            // members are called without parentheses
 	Arrow    bool            // members stand behind an arrow
 	Super    string          // word for what the class is built upon
 	Gives    []string        // signs between the parameters of a function and what it gives
@@ -32,19 +31,12 @@ type plainWalk struct {
 	// types tells what a name is an instance of, by the definition or the class
 	// that it stands in.
 	types map[[2]string]string
-	// fields are the members of a class that hand out its field of that name.
-	fields map[[2]string]bool
-	// bound are names that a definition binds: they are no members without a self.
-	bound map[[2]string]bool
-	// methods are the members of each class, and functions by their names alone.
-	methods map[[2]string]bool
 }
 
 // Calls walks a file once its definitions are known.
 func (p *Plainly) Calls(s *Stream, f *model.Facts) {
 	w := &plainWalk{
 		p: p, s: s, c: s.Chains(), defs: slices.Clone(f.Definitions), types: map[[2]string]string{},
-		fields: map[[2]string]bool{}, bound: map[[2]string]bool{}, methods: map[[2]string]bool{},
 	}
 	w.c.In = ByLine
 	slices.SortStableFunc(w.defs, func(a, b model.Definition) int {
@@ -54,9 +46,6 @@ func (p *Plainly) Calls(s *Stream, f *model.Facts) {
 		return b.EndLine - a.EndLine
 	})
 	for _, d := range f.Definitions {
-		if d.Kind == model.DefMethod || d.Kind == model.DefFunction {
-			w.methods[[2]string{d.Parent, d.Name}] = true
-		}
 		if d.Name == "Companion" && d.Parent != "" { // its members are those of the class
 			w.c.Shape(model.Shape{Name: d.Parent, Kind: model.ShapeBase, Node: w.c.Name([]byte(d.Qualified()))})
 		}
@@ -69,9 +58,6 @@ func (p *Plainly) Calls(s *Stream, f *model.Facts) {
 	for i := range s.Tokens {
 		if s.Tokens[i].Kind == Ident {
 			w.instances(i)
-			if p.Bare {
-				w.binds(i)
-			}
 		}
 	}
 	w.open, w.next = nil, 0
@@ -113,13 +99,7 @@ func (w *plainWalk) instances(i int) {
 	k := i + 1
 	of := -1
 	switch {
-	case s.Is(i, "rescue") && w.p.Bare:
-		w.rescued(i, def)
-		return
-	case s.Is(k, "=") && !s.Is(k+1, "="), s.Match(k, "|", "|", "="):
-		if s.Is(k, "|") {
-			k += 2
-		}
+	case s.Is(k, "=") && !s.Is(k+1, "="):
 		for k++; s.Any(k, "new", "&", "*"); {
 			k++
 		}
@@ -163,9 +143,9 @@ func (w *plainWalk) token(i int) {
 	}
 	switch {
 	// What is called on something of its own name is defined elsewhere: lots.named(…)
-	// in the function named, but for "fun String.named(" and "def self.named".
-	case w.p.NotCalls[string(s.Bytes(i))], declared, w.defined(i) && (!s.Is(i-1, ".") || s.Any(i-3, "fun", "def")):
-	case dotted && (call || w.p.Bare):
+	// in the function named, but for "fun String.named(".
+	case w.p.NotCalls[string(s.Bytes(i))], declared, w.defined(i) && (!s.Is(i-1, ".") || s.Is(i-3, "fun")):
+	case dotted && call:
 		if w.p.Build != "" && s.Is(i, w.p.Build) {
 			if s.IsIdent(at) && capital(s.Bytes(at)) {
 				c.Put(c.Name(s.Bytes(at)), model.CallConstruct, s.Line(i))
@@ -173,12 +153,6 @@ func (w *plainWalk) token(i int) {
 			return
 		}
 		c.Put(w.member(i, at, def, class), model.CallPlain, s.Line(i))
-	case w.p.Bare && s.Is(i, "super"):
-		if name, ok := w.method(def, class); ok {
-			c.Put(c.Member(c.Step(None, model.ChainBase, []byte(class)), []byte(name)), model.CallPlain, s.Line(i))
-		}
-	case !dotted && !call && w.unbound(i, def, class):
-		c.Put(c.Step(None, model.ChainBare, []byte(class+" "+s.Text(i))), model.CallPlain, s.Line(i))
 	case s.Is(i-1, "new") && capital(s.Bytes(i)):
 		c.Put(c.Name(s.Bytes(i)), model.CallConstruct, s.Line(i))
 	case !dotted && call:

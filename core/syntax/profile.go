@@ -57,6 +57,9 @@ type Profile struct {
 	// Plain names the languages that know each other's names without taking them
 	// in, where bodies are read by names alone; "" where their grammar tells more.
 	Plain string
+	// OpenTypes: a type may be opened again in any file, and its members are called
+	// as they are read.
+	OpenTypes bool
 	// HandsOn: what a file imports others can take from it.
 	HandsOn bool
 	// WrittenExports: what others can take is written out, and taken by name.

@@ -15,7 +15,7 @@ func init() {
 	syntax.Register(&syntax.Language{
 		Name: "Ruby", Version: 8,
 		Profile: syntax.Profile{
-			Code: true, Plain: "ruby", OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb",
+			Code: true, Plain: "ruby", OpenTypes: true, OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb",
 			ControllerRoot: "app/controllers/",
 		},
 		Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"},
@@ -71,7 +71,7 @@ func read(_ string, src []byte) *model.Facts {
 	}
 	sort.Slice(r.f.Mentions, func(i, j int) bool { return r.f.Mentions[i].Name < r.f.Mentions[j].Name })
 	r.f.Names = syntax.SortedSet(r.names)
-	plainly.Calls(r.s, r.f)
+	r.bodies()
 	r.s.Ends, r.s.Implicit = true, true
 	return syntax.Finish(r.f, r.s, r.signs)
 }
@@ -392,6 +392,9 @@ func (r *reader) method(i int) int {
 	params, j := r.parameters(j)
 	d := r.define(i, j-1, name, kind, r.isPublic(i, own))
 	r.f.Definitions[d].Params = params
+	if n := len(r.stack); own || n > 0 && r.stack[n-1].isType && r.stack[n-1].def < 0 {
+		r.f.Definitions[d].Marks = append(r.f.Definitions[d].Marks, "self")
+	}
 	if s.Is(j, "=") && s.Kind(j-1) != syntax.Newline && !strings.HasSuffix(name, "=") {
 		return r.valueOf(d, j, false)
 	}
@@ -606,7 +609,10 @@ func (r *reader) mixed(j int) {
 	}
 	for n := len(r.stack) - 1; n >= 0; n-- {
 		if b := r.stack[n]; b.isType && b.def >= 0 {
-			name, _ := r.path(j)
+			name, end := r.path(j)
+			if r.s.Is(end, ".") {
+				return // made in place
+			}
 			r.f.Definitions[b.def].Bases = append(r.f.Definitions[b.def].Bases, name)
 			return
 		}
