@@ -247,7 +247,8 @@ func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, only b
 
 // newWorld unpacks the bodies of all files and indexes what they define.
 func newWorld(s *model.Survey) *world {
-	w := &world{survey: s, files: make([]*file, len(s.Files)), at: make(map[string]int32, len(s.Files)), units: map[string]*unit{}}
+	w := &world{survey: s, files: make([]*file, len(s.Files)), at: make(map[string]int32, len(s.Files)), units: map[string]*unit{},
+		extends: map[string][]shapeAt{}}
 	for i, f := range s.Files {
 		w.at[f.Path] = int32(i)
 	}

@@ -247,17 +247,16 @@ func instance(t *typ) value {
 }
 
 // either is one of several values, or one of several types. Of those that are
-// not known nothing is said.
+// not known nothing is said; where only one is, it is that.
 func (e *eval) either(f *file, n *model.ChainNode) value {
-	union := &typ{kind: tUnion}
+	union, first := &typ{kind: tUnion}, nothing
 	types := true
 	add := func(node int32) {
 		v := e.follow(f, node)
 		t := e.asType(v)
 		if t == nil {
-			if t = e.typeOf(v); t != nil {
-				types = false
-			}
+			t = e.typeOf(v)
+			types = types && t == nil
 		}
 		switch {
 		case t == nil:
@@ -265,6 +264,11 @@ func (e *eval) either(f *file, n *model.ChainNode) value {
 			union.of = append(union.of, t.of...)
 		case !slices.ContainsFunc(union.of, func(o *typ) bool { return o.kind == tNamed && t.kind == tNamed && o.key == t.key }):
 			union.of = append(union.of, t)
+		default:
+			return
+		}
+		if first.kind == vNone {
+			first = v
 		}
 	}
 	add(n.From)
@@ -273,17 +277,13 @@ func (e *eval) either(f *file, n *model.ChainNode) value {
 			add(int32(k))
 		}
 	}
-	t := union
-	switch len(union.of) {
-	case 0:
-		return nothing
-	case 1:
-		t = union.of[0]
+	switch {
+	case len(union.of) < 2:
+		return first
+	case types:
+		return value{kind: vType, typ: union}
 	}
-	if types {
-		return value{kind: vType, typ: t}
-	}
-	return instance(t)
+	return instance(union)
 }
 
 // maxUnion bounds of how many types one value may be.
@@ -667,7 +667,13 @@ func (e *eval) member(v value, name string) value {
 	case t.kind == tOutside:
 		return outside
 	case t.kind == tNamed:
-		return e.find(t.key, name, 0)
+		if m := e.find(t.key, name, 0); m.kind == vDef || m.kind == vMember || m.kind == vInst {
+			return m
+		} else if x := e.extended(t, name); x.kind != vNone {
+			return x
+		} else {
+			return m
+		}
 	case t.kind == tUnion:
 		out := nothing
 		for _, one := range t.of {
@@ -678,6 +684,40 @@ func (e *eval) member(v value, name string) value {
 		return out
 	}
 	return e.ofList(t, name)
+}
+
+// extended is a function that looks like a member of a type, or of what that is
+// built upon.
+func (e *eval) extended(t *typ, name string) value {
+	for _, s := range t.key.unit.files[0].world.extends[name] {
+		of := e.typeOf(e.follow(s.file, s.shape.Node))
+		if of == nil || of.kind != tNamed || of.key != t.key && !e.builtUpon(t.key, of.key, 0) {
+			continue
+		}
+		q := s.shape.Name
+		if s.shape.Owner != "" {
+			q = s.shape.Owner + "." + q
+		}
+		if p, ok := s.file.unit.defs[q]; ok {
+			return defined(s.file.unit, q, p)
+		}
+	}
+	return nothing
+}
+
+// builtUpon reports whether one type is built upon another.
+func (e *eval) builtUpon(k, base typeKey, depth int) bool {
+	if e.steps++; e.steps >= maxSteps || depth > 12 {
+		e.cut = true
+		return false
+	}
+	for _, b := range k.unit.bases[k.name] {
+		t := e.asType(e.follow(b.file, b.shape.Node))
+		if t != nil && t.kind == tNamed && (t.key == base || e.builtUpon(t.key, base, depth+1)) {
+			return true
+		}
+	}
+	return false
 }
 
 // ofList is a member that lists and maps have by themselves.
@@ -701,27 +741,25 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 	if e.profile.OpenTypes {
 		return e.findOpen(k, name)
 	}
-	u, q := k.unit, k.name+"."+name
-	if p, ok := u.defs[q]; ok {
-		return defined(u, q, p)
-	}
-	if _, ok := u.shapes[shapeKey{k.name, name, model.ShapeMethod, 0}]; ok && u.defs[k.name].file != nil {
-		return value{kind: vMember, unit: u, name: k.name, member: name, abstract: isAbstract(u.defs[k.name]), place: u.defs[k.name]}
-	}
-	if s, ok := u.shapes[shapeKey{k.name, name, model.ShapeValue, 0}]; ok {
-		return instance(e.typeOf(e.follow(s.file, s.shape.Node)))
+	parts := k.unit.parts(k.name)
+	for _, u := range parts {
+		if v := e.own(u, k.name, name); v.kind != vNone {
+			return v
+		}
 	}
 	out := nothing
-	for _, b := range u.bases[k.name] {
-		switch t := e.asType(e.follow(b.file, b.shape.Node)); {
-		case t == nil:
-		case t.kind == tOutside:
-			out = outside
-		case t.kind == tNamed:
-			if v := e.find(t.key, name, depth+1); v.kind == vOutside {
-				out = v
-			} else if v.kind != vNone {
-				return v
+	for _, u := range parts {
+		for _, b := range u.bases[k.name] {
+			switch t := e.asType(e.follow(b.file, b.shape.Node)); {
+			case t == nil:
+			case t.kind == tOutside:
+				out = outside
+			case t.kind == tNamed:
+				if v := e.find(t.key, name, depth+1); v.kind == vOutside {
+					out = v
+				} else if v.kind != vNone {
+					return v
+				}
 			}
 		}
 	}
@@ -734,6 +772,21 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 		}
 	}
 	return out
+}
+
+// own is a member that a part of a type has itself.
+func (e *eval) own(u *unit, of, name string) value {
+	q := of + "." + name
+	if p, ok := u.defs[q]; ok {
+		return defined(u, q, p)
+	}
+	if _, ok := u.shapes[shapeKey{of, name, model.ShapeMethod, 0}]; ok && u.defs[of].file != nil {
+		return value{kind: vMember, unit: u, name: of, member: name, abstract: isAbstract(u.defs[of]), place: u.defs[of]}
+	}
+	if s, ok := u.shapes[shapeKey{of, name, model.ShapeValue, 0}]; ok {
+		return instance(e.typeOf(e.follow(s.file, s.shape.Node)))
+	}
+	return nothing
 }
 
 // isAbstract reports whether the members of a definition have their bodies

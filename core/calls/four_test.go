@@ -395,7 +395,7 @@ class A {
     string Weigh() => "";
     void Run() { var a = @"Tare() ""Tare()"""; var b = $"{Weigh()} Tare()"; var c = """ Tare() """; }
 }
-`, []string{}, []string{"A.Run -> A.Weigh"}},
+`, []string{"A.Run -> A.Weigh"}, nil},
 	{"methods handed on, and events", "A.cs", `
 class Bell { public event System.Action Rung; public void Ring() { Rung?.Invoke(); } }
 class A { void Hear() {} void Run(Bell b) { b.Rung += Hear; b.Ring(); } }

@@ -1,6 +1,7 @@
 package calls
 
 import (
+	"cmp"
 	"path"
 	"slices"
 	"strings"
@@ -22,6 +23,8 @@ type world struct {
 	plain    map[string]map[string][]place // by languages that know each other's names: all at the top of a name
 	members  map[string]map[string][]place // and all members of a name
 	spaces   map[string]map[string]place   // by language and namespace: what stands at its top
+	partial  map[[2]string][]*unit         // by namespace and name: types that several files write parts of
+	extends  map[string][]shapeAt          // by name: functions that look like members of something
 	once     sync.Once
 	subtypes map[typeKey][]typeKey
 	answers  sync.Map             // who implements a member of an interface, as far as it was asked for
@@ -55,6 +58,7 @@ type unit struct {
 	defs   map[string]place // by qualified name
 	shapes map[shapeKey]shapeAt
 	bases  map[string][]shapeAt // by the qualified name of a type
+	alone  []*unit              // itself
 	twice  map[string]bool      // members of types opened again that several files write
 	lines  map[string][]string  // of types that may be opened again: all that one is built upon
 }
@@ -103,6 +107,7 @@ func (w *world) index() {
 				name: f.facts.Namespace, defs: map[string]place{}, shapes: map[shapeKey]shapeAt{}, bases: map[string][]shapeAt{},
 				twice: map[string]bool{},
 			}
+			u.alone = []*unit{u}
 			w.units[key] = u
 		}
 		u.files = append(u.files, f)
@@ -119,6 +124,41 @@ func (w *world) index() {
 			u.open()
 		}
 	}
+	w.parted()
+	for _, of := range w.extends {
+		slices.SortStableFunc(of, func(a, b shapeAt) int { return cmp.Compare(a.file.at, b.file.at) })
+	}
+}
+
+// parted gathers the types that are written in parts.
+func (w *world) parted() {
+	w.partial = map[[2]string][]*unit{}
+	for _, f := range w.files {
+		if f == nil || !f.profile.PartialTypes {
+			continue
+		}
+		for i := range f.facts.Definitions {
+			if d := &f.facts.Definitions[i]; d.Kind == model.DefClass || d.Kind == model.DefInterface {
+				key := [2]string{f.facts.Namespace, d.Qualified()}
+				if !slices.Contains(w.partial[key], f.unit) {
+					w.partial[key] = append(w.partial[key], f.unit)
+				}
+			}
+		}
+	}
+}
+
+// parts are the units that write a type, this one first.
+func (u *unit) parts(name string) []*unit {
+	f := u.files[0]
+	if !f.profile.PartialTypes {
+		return u.alone
+	}
+	all := f.world.partial[[2]string{f.facts.Namespace, name}]
+	if len(all) < 2 {
+		return u.alone
+	}
+	return append(slices.Clip(u.alone), slices.DeleteFunc(slices.Clone(all), func(o *unit) bool { return o == u })...)
 }
 
 // plainly gathers the names of languages that know each other's.
@@ -245,6 +285,10 @@ func (f *file) take() {
 	}
 	know("") // what stands in no namespace is known to all
 	for _, im := range f.facts.Imports {
+		if slices.Contains(im.Names, "static") {
+			f.takeMembers(im.Text, "*")
+			continue
+		}
 		if whole, ok := strings.CutSuffix(im.Text, sign+"*"); ok && im.Alias != "static" {
 			know(whole)
 			continue
@@ -323,6 +367,10 @@ func (u *unit) add(f *file) {
 		s := &f.body.Shapes[i]
 		if s.Kind == model.ShapeBase {
 			u.bases[s.Name] = append(u.bases[s.Name], shapeAt{f, s})
+			continue
+		}
+		if s.Kind == model.ShapeExtends {
+			f.world.extends[s.Name] = append(f.world.extends[s.Name], shapeAt{f, s})
 			continue
 		}
 		k := shapeKey{s.Owner, s.Name, s.Kind, s.Nth}

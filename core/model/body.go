@@ -77,11 +77,12 @@ type ShapeKind uint8
 
 // The kinds of shape.
 const (
-	ShapeValue  ShapeKind = iota + 1 // a field or variable: Node is its value
-	ShapeResult                      // a function or method: Node is what it gives, Nth in its place
-	ShapeBase                        // a type: Node is one that it is built upon or embeds
-	ShapeUnder                       // a type: Node is the type that it is another name for
-	ShapeMethod                      // a member of an interface without a body; Text is its signature
+	ShapeValue   ShapeKind = iota + 1 // a field or variable: Node is its value
+	ShapeResult                       // a function or method: Node is what it gives, Nth in its place
+	ShapeBase                         // a type: Node is one that it is built upon or embeds
+	ShapeUnder                        // a type: Node is the type that it is another name for
+	ShapeMethod                       // a member of an interface without a body; Text is its signature
+	ShapeExtends                      // a function that looks like a member of what Node is a value of
 )
 
 // Shape is the type of something that a file defines.

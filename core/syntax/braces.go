@@ -23,8 +23,12 @@ type Braces struct {
 const MaxRun = 200
 
 // Lex makes the tokens of src.
-func (g *Braces) Lex(src []byte) *Stream {
+func (g *Braces) Lex(src []byte) *Stream { return g.LexFrom(src, 1) }
+
+// LexFrom makes the tokens of a part of a text that begins on a line of it.
+func (g *Braces) LexFrom(src []byte, line int) *Stream {
 	b := NewBuilder(src)
+	b.LineNo = line
 	n := len(src)
 	for b.Pos < n && !b.Full() {
 		c := src[b.Pos]

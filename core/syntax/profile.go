@@ -57,6 +57,8 @@ type Profile struct {
 	// Plain names the languages that know each other's names without taking them
 	// in, where bodies are read by names alone; "" where their grammar tells more.
 	Plain string
+	// PartialTypes: several files of a namespace may each write a part of a type.
+	PartialTypes bool
 	// OpenTypes: a type may be opened again in any file, and its members are called
 	// as they are read.
 	OpenTypes bool

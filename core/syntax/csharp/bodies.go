@@ -4,7 +4,7 @@ import "jantel/core/syntax/typed"
 
 // dialect is how C# writes what the walker of typed languages reads.
 var dialect = &typed.Dialect{
-	Base: "base", Inferred: typed.Names("var dynamic"), Bracketed: true,
+	Base: "base", Inferred: typed.Names("var dynamic"), Bracketed: true, Statements: true, Holes: holes,
 	Modifiers: typed.Names("public protected private internal static readonly abstract sealed virtual override async extern unsafe " +
 		"volatile partial required new const file global event implicit explicit operator fixed ref"),
 	Types: typed.Names("class interface enum record struct"),

@@ -14,7 +14,7 @@ func init() {
 		Name: "C#", Version: 2,
 		Profile: syntax.Profile{
 			ExactRoutes: true,
-			Code:        true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true,
+			Code:        true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true, PartialTypes: true,
 			ControllerEnd: "Controller.cs",
 			ListOne: syntax.Set("First", "FirstOrDefault", "Single", "SingleOrDefault", "Last", "LastOrDefault", "Find", "FindAsync",
 				"FirstAsync", "FirstOrDefaultAsync", "SingleAsync", "SingleOrDefaultAsync", "Dequeue", "Pop", "Peek", "ElementAt"),

@@ -23,6 +23,10 @@ type Dialect struct {
 	Plain     map[string]bool // words that are no name of anything
 	// Bracketed: marks stand in square brackets.
 	Bracketed bool
+	// Statements may stand at the top of a file.
+	Statements bool
+	// Holes are the parts of a text that are code, by their tokens.
+	Holes func(text []byte, line int) []*syntax.Stream
 }
 
 const none = syntax.None
@@ -108,15 +112,25 @@ func (w *walker) member(i, end int) (next int) {
 			i++
 		}
 		return w.typeAt(i)
-	case !s.IsIdent(i):
+	case !s.IsIdent(i) && !(s.Is(i, "(") && s.IsIdent(s.Close(i)+1)): // a tuple may be what is given
 		return i + 1
 	}
-	if s.Is(i+1, "(") { // a constructor
+	if s.Is(i+1, "(") && s.IsIdent(i) { // a constructor
 		return w.method("", s.Text(i), none, i+1)
+	}
+	if w.class == "" && w.d.Statements {
+		return w.statement(i, end)
 	}
 	t, k := w.typ(i)
 	if !s.IsIdent(k) {
 		return max(w.toEnd(i, end), i+1)
+	}
+	if s.Is(k, "operator") {
+		for name := k; k < end && !s.Is(k, "("); k++ {
+			if s.Is(k+1, "(") {
+				return w.method(w.class, s.Text(name), w.c.Instance(t), k+1)
+			}
+		}
 	}
 	name := k
 	for k++; s.Is(k, ".") && s.IsIdent(k+1); k += 2 {
@@ -332,6 +346,7 @@ func (w *walker) params(open int, of string) {
 	s, end := w.s, w.s.Close(open)
 	for i := open + 1; i < end; {
 		i = w.marks(i)
+		extends := s.Is(i, "this") && i == open+1
 		for s.Any(i, "final", "ref", "out", "in", "params", "this", "scoped", "readonly") && s.IsIdent(i+1) {
 			i++
 		}
@@ -342,6 +357,9 @@ func (w *walker) params(open int, of string) {
 		}
 		if s.IsIdent(k) {
 			node := w.c.Instance(t)
+			if extends && node != none && s.IsIdent(open-1) {
+				w.c.Shape(model.Shape{Owner: w.class, Name: s.Text(open - 1), Kind: model.ShapeExtends, Node: node})
+			}
 			if of != "" {
 				if node != none {
 					w.c.Shape(model.Shape{Owner: of, Name: s.Text(k), Kind: model.ShapeValue, Node: node})
@@ -373,10 +391,8 @@ func (w *walker) typ(i int) (node int32, next int) {
 	} else if !local || !typeParam(n) {
 		n = w.typeName(i)
 	}
-	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
-		word = s.Text(i + 1)
-		n = c.Member(n, s.Bytes(i+1))
-	}
+	n, i = w.path(n, i)
+	word = s.Text(i - 1)
 	if end := w.args(i); end > i {
 		first, k := w.typ(i + 1)
 		switch {
@@ -487,7 +503,7 @@ func (w *walker) statement(i, end int) (next int) {
 			}
 		}
 		return i + 1
-	case w.d.Modifiers[word] && s.IsIdent(i+1):
+	case w.d.Modifiers[word] && s.IsIdent(i+1) && word != "new":
 		return i + 1
 	case s.Is(i, "using") && s.IsIdent(i+1):
 		return i + 1
@@ -719,6 +735,9 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	case s.Any(i, ")", "]", "}", ";", ","):
 		return none, i, true // nothing stands here
 	case !s.IsIdent(i) || w.d.Plain[string(s.Bytes(i))]:
+		if s.Kind(i) == syntax.String && w.d.Holes != nil {
+			w.holes(i)
+		}
 		return none, i + 1, true
 	case s.Is(i, "this"):
 		if w.class == "" {
@@ -783,13 +802,22 @@ func (w *walker) built(i int) (node int32, next int, told bool) {
 
 // plainName is the chain of a type's name without what it is made with.
 func (w *walker) plainName(i int) (node int32, next int) {
-	s, c := w.s, w.c
-	if !s.IsIdent(i) {
+	if !w.s.IsIdent(i) {
 		return none, i
 	}
-	n := w.typeName(i)
+	return w.path(w.typeName(i), i)
+}
+
+// path goes on from the name of a type at i to those within it; the whole may be
+// one that is written with its namespace.
+func (w *walker) path(n int32, i int) (node int32, next int) {
+	s := w.s
+	first := i
 	for i++; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
-		n = c.Member(n, s.Bytes(i+1))
+		n = w.c.Member(n, s.Bytes(i+1))
+	}
+	if i > first+1 && s.Tokens[i-1].End-s.Tokens[first].Start < 300 {
+		n = w.c.Either(n, w.c.Name(s.Src[s.Tokens[first].Start:s.Tokens[i-1].End]))
 	}
 	return n, i
 }
@@ -809,7 +837,7 @@ func (w *walker) settings(open int) {
 func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 	s, c := w.s, w.c
 	line := s.Line(i - 1)
-	from, over := none, ""
+	from, over, with := none, "", none
 	for i < s.Len() {
 		switch {
 		case s.Is(i, ".") && s.IsIdent(i+1), s.Match(i, "?", ".", syntax.Name), s.Match(i, "!", ".", syntax.Name):
@@ -840,6 +868,10 @@ func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 			return none, i + 2
 		case s.Is(i, "<"):
 			if k := w.args(i); k > i && (s.Is(k, "(") || w.twice(k, ":")) {
+				var after int
+				if with, after = w.typ(i + 1); after != k-1 {
+					with = none
+				}
 				i = k
 				continue
 			}
@@ -850,7 +882,10 @@ func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 			}
 			c.Put(node, model.CallPlain, line)
 			w.arguments(i, handed)
-			node, told, over = c.Result(node, 0), true, ""
+			// What is made with one type most often gives one of it, if it does not
+			// say what it gives.
+			node, told, over = c.Either(c.Result(node, 0), c.Instance(with)), true, ""
+			with = none
 			i = s.Close(i) + 1
 			continue
 		case s.Is(i, "["):
@@ -894,6 +929,23 @@ func (w *walker) arguments(open int, handed int32) {
 		}
 	}
 	w.handed = none
+}
+
+// holes walks the parts of a text that are code.
+func (w *walker) holes(i int) {
+	if !w.c.Deeper() {
+		return
+	}
+	defer w.c.Shallower()
+	for _, part := range w.d.Holes(w.s.Bytes(i), w.s.Line(i)) {
+		in := *w
+		in.s = part
+		for k := 0; k < part.Len(); {
+			_, next := in.expr(k)
+			k = max(next, k+1)
+		}
+		part.Release()
+	}
 }
 
 // Names is a set of words written with spaces between them.
