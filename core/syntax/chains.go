@@ -227,6 +227,13 @@ func (c *Chains) Bind(name []byte, node int32) {
 	c.local[n] = node + 2
 }
 
+// Unbind puts back what a name stood for; below None it was no local.
+func (c *Chains) Unbind(name []byte, was int32) {
+	n := c.name(name)
+	c.log = append(c.log, undo{n, c.local[n]})
+	c.local[n] = max(was+2, 0)
+}
+
 // Find is what a name stands for among the locals.
 func (c *Chains) Find(name []byte) (node int32, local bool) {
 	n, ok := c.names[string(name)]

@@ -13,6 +13,7 @@ func init() {
 	syntax.Register(&syntax.Language{Name: "Kotlin", Version: 2, Profile: syntax.Profile{
 		ExactRoutes: true,
 		Code:        true, Plain: "kotlin", PathPackages: true, Namespace: ".", NamedForType: true, Inherits: true,
+		Invoked: "invoke", ListGives: listGives, ListOne: listOne,
 	}, Loggers: []string{
 		"slf4j", "log4j", "java.util.logging", "mu.", "kotlin-logging", "oshai", "timber", "android.util.Log",
 	}, Extensions: []string{".kt", ".kts"}, Read: read,
@@ -65,7 +66,7 @@ func read(_ string, src []byte) *model.Facts {
 	jvm.Routes(r.s, r.f)
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
-	plainly.Calls(r.s, r.f)
+	r.bodies()
 	return syntax.Finish(r.f, r.s, r.signs)
 }
 
