@@ -263,6 +263,9 @@ type OperationFact struct {
 	// Via is the member of a repository that is called, "LotRepository.find": where
 	// that has a body of its own, the body does it. "" where there is none.
 	Via string
+	// By is the call that does it, "" where none is told: where that is known to be
+	// the codebase's own, its body does it.
+	By string
 	// Written: a statement that is written out names it: it is kept, whether its table
 	// is declared here or not.
 	Written bool

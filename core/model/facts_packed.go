@@ -3104,13 +3104,14 @@ func (z OffRoute) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *OperationFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 6
-	o = append(o, 0x96)
+	// array header, size 7
+	o = append(o, 0x97)
 	o = msgp.AppendString(o, z.Entity)
 	o = msgp.AppendString(o, z.What)
 	o = msgp.AppendInt(o, z.Line)
 	o = msgp.AppendBool(o, z.ByName)
 	o = msgp.AppendString(o, z.Via)
+	o = msgp.AppendString(o, z.By)
 	o = msgp.AppendBool(o, z.Written)
 	return
 }
@@ -3123,8 +3124,8 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 6 {
-		err = msgp.ArrayError{Wanted: 6, Got: zb0001}
+	if zb0001 != 7 {
+		err = msgp.ArrayError{Wanted: 7, Got: zb0001}
 		return
 	}
 	z.Entity, bts, err = msgp.ReadStringBytes(bts)
@@ -3152,6 +3153,11 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Via")
 		return
 	}
+	z.By, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "By")
+		return
+	}
 	z.Written, bts, err = msgp.ReadBoolBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Written")
@@ -3163,7 +3169,7 @@ func (z *OperationFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *OperationFact) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Entity) + msgp.StringPrefixSize + len(z.What) + msgp.IntSize + msgp.BoolSize + msgp.StringPrefixSize + len(z.Via) + msgp.BoolSize
+	s = 1 + msgp.StringPrefixSize + len(z.Entity) + msgp.StringPrefixSize + len(z.What) + msgp.IntSize + msgp.BoolSize + msgp.StringPrefixSize + len(z.Via) + msgp.StringPrefixSize + len(z.By) + msgp.BoolSize
 	return
 }
 

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"jantel/core/calls"
 	"jantel/core/model"
 	"jantel/core/naming"
 )
@@ -75,14 +76,14 @@ func Entities(s *model.Survey) []model.Entity {
 	if len(at) == 0 {
 		return []model.Entity{}
 	}
-	bodies := bodiesOf(s)
-	for _, f := range s.Files {
+	bodies, g := bodiesOf(s), calls.Of(s)
+	for i, f := range s.Files {
 		if f.Facts == nil || f.Skipped != "" {
 			continue
 		}
 		for _, o := range f.Facts.Operations {
 			e := at[key(o.Entity)]
-			if e == nil || o.Via != "" && bodies[o.Via] {
+			if e == nil || o.Via != "" && bodies[o.Via] || o.By != "" && ownCall(s, g, i, o, e) {
 				continue
 			}
 			places, place := e.Operations[o.What], model.Evidence{Path: f.Path, Line: o.Line}
@@ -104,6 +105,28 @@ func Entities(s *model.Survey) []model.Entity {
 		return cmp.Or(cmp.Compare(a.Name, b.Name), cmp.Compare(a.Path, b.Path), cmp.Compare(a.Line, b.Line))
 	})
 	return out
+}
+
+// ownCall reports whether what seems to be asked of a mapper is a call of the
+// codebase's own: a definition of that name that stands elsewhere than the model.
+func ownCall(s *model.Survey, g *calls.Graph, file int, o model.OperationFact, of *model.Entity) bool {
+	for _, e := range g.From(g.At(file, o.Line)) {
+		if int(e.Line) != o.Line || !e.Sure || e.Kind == model.CallRead || e.To.Definition < 0 || e.To.Member != 0 {
+			continue
+		}
+		if d := g.Definition(e.To); d != nil && d.Name == o.By && g.Path(e.To) != of.Path && !promised(s.Files[e.To.File].Facts, d) {
+			return true
+		}
+	}
+	return false
+}
+
+// promised reports whether a method stands in an interface: what it does is
+// written elsewhere, or made up by the mapper.
+func promised(f *model.Facts, d *model.Definition) bool {
+	return slices.ContainsFunc(f.Definitions, func(of model.Definition) bool {
+		return of.Kind == model.DefInterface && of.Qualified() == d.Parent
+	})
 }
 
 // repositories are names of classes that keep things.

@@ -146,7 +146,9 @@ func (t *traiter) onInstance(i, open int) {
 		entity, what = t.handed(open), keeperDoes[word]
 	}
 	if what != "" && entity != "" && len(entity) < 80 && len(t.f.Operations) < maxTraits {
-		t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: entity, What: what, Line: s.Line(i), ByName: true, Via: via})
+		t.f.Operations = append(t.f.Operations, model.OperationFact{
+			Entity: entity, What: what, Line: s.Line(i), ByName: true, Via: via, By: s.Text(i),
+		})
 	}
 }
 

@@ -45,7 +45,9 @@ func init() {
 // doneTo keeps what is done to something that is kept.
 func (t *traiter) doneTo(entity, what string, i int, byName bool) {
 	if entity != "" && what != "" && len(entity) < 80 && len(t.f.Operations) < maxTraits {
-		t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: entity, What: what, Line: t.s.Line(i), ByName: byName})
+		t.f.Operations = append(t.f.Operations, model.OperationFact{
+			Entity: entity, What: what, Line: t.s.Line(i), ByName: byName, By: t.s.Text(i),
+		})
 	}
 }
 

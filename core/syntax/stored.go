@@ -196,7 +196,10 @@ var operations = map[string]string{
 	"findMany": model.Read, "findUnique": model.Read, "findFirst": model.Read, "where": model.Read,
 	"filter": model.Read, "all": model.Read, "get": model.Read, "first": model.Read, "find_by": model.Read,
 	"count": model.Read, "Where": model.Read, "Find": model.Read, "FindAsync": model.Read, "First": model.Read,
-	"FirstOrDefault": model.Read, "FirstOrDefaultAsync": model.Read, "ToListAsync": model.Read, "select": model.Read,
+	"ToList": model.Read, "ToArray": model.Read, "ToArrayAsync": model.Read, "AnyAsync": model.Read, "CountAsync": model.Read,
+	"SingleOrDefault": model.Read, "SingleOrDefaultAsync": model.Read, "FirstAsync": model.Read, "SingleAsync": model.Read,
+	"AsNoTracking": model.Read, "FirstOrDefault": model.Read, "FirstOrDefaultAsync": model.Read, "ToListAsync": model.Read,
+	"select": model.Read,
 	"query": model.Read, "exclude": model.Read, "aggregate": model.Read, "paginate": model.Read,
 	"findOrFail": model.Read, "order": model.Read, "Include": model.Read,
 	"update": model.Update, "updateOne": model.Update, "updateMany": model.Update, "upsert": model.Update,
@@ -233,7 +236,7 @@ func (t *traiter) operation(i, open int) {
 		return
 	}
 	if len(name) < 80 {
-		t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: t.s.Line(i)})
+		t.f.Operations = append(t.f.Operations, model.OperationFact{Entity: name, What: what, Line: t.s.Line(i), By: string(w)})
 	}
 }
 

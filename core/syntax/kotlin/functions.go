@@ -312,7 +312,7 @@ func (r *reader) inside() {
 		if s.Tokens[i].Kind != syntax.Ident || !verbs[string(s.Bytes(i))] {
 			continue
 		}
-		fact := model.RouteFact{Method: strings.ToUpper(s.Text(i)), Line: s.Line(i)}
+		fact := model.RouteFact{Method: strings.ToUpper(s.Text(i)), Line: s.Line(i), InPlace: true}
 		if s.Is(i+1, "(") && !s.Is(i-1, ".") {
 			if !s.Match(i+2, syntax.Quoted, ")", "{") {
 				continue

@@ -18,8 +18,8 @@ var (
 
 // What members of lists give: a list of the same, or one of its elements.
 var (
-	listGives = syntax.Set("filter", "filterNot", "filterNotNull", "sorted", "sortedBy", "sortedByDescending", "sortedWith", "reversed", "take",
-		"drop", "takeWhile", "dropWhile", "distinct", "distinctBy", "toList", "toMutableList", "toSet", "asSequence", "plus", "minus",
+	listGives = syntax.Set("filter", "filterNot", "filterNotNull", "sorted", "sortedBy", "sortedByDescending", "sortedWith", "reversed",
+		"take", "drop", "takeWhile", "dropWhile", "distinct", "distinctBy", "toList", "toMutableList", "toSet", "asSequence", "plus", "minus",
 		"onEach", "shuffled", "orEmpty", "subList", "asReversed", "takeLast", "dropLast", "values")
 	listOne = syntax.Set("first", "firstOrNull", "last", "lastOrNull", "single", "singleOrNull", "find", "findLast", "random", "get",
 		"getOrNull", "elementAt", "maxBy", "minBy", "maxByOrNull", "minByOrNull", "removeAt", "removeFirst", "removeLast", "next", "await")
