@@ -9,6 +9,7 @@ import (
 	"jantel/core/calls"
 	"jantel/core/model"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 // All are the holders of a codebase that were looked at, and how many were not.
@@ -78,18 +79,57 @@ func (f *finder) candidates() (all []Holder) {
 		}
 		for i := range file.Facts.Definitions {
 			d := &file.Facts.Definitions[i]
-			enum := d.Kind == model.DefEnum || slices.ContainsFunc(d.Bases, func(b string) bool { return strings.HasSuffix(b, "Enum") })
+			enum := d.Kind == model.DefEnum || slices.ContainsFunc(d.Bases, lists)
 			long := d.EndLine - d.Line
 			if enum || d.Kind == model.DefType && (long <= 1 || long <= most && speaks.MatchString(d.Name)) {
 				all = append(all, Holder{Name: d.Name, Path: file.Path, Line: d.Line})
 			}
+			if (d.Kind == model.DefConstant || d.Kind == model.DefVariable) && long >= fewest && long <= most && speaks.MatchString(d.Name) {
+				all = append(all, Holder{Name: d.Name, Path: file.Path, Line: d.Line, untyped: true})
+			}
 		}
+		all = append(all, prefixed(file)...)
 	}
 	return all
 }
 
+// lists reports whether a class that builds upon this one lists its members.
+func lists(base string) bool {
+	return strings.HasSuffix(base, "Enum") || strings.HasSuffix(base, "Choices")
+}
+
+// prefixed are constants of a class that begin with the same word, such as
+// STATUS_NEW and STATUS_PAID: what they say is held by a field of that word.
+func prefixed(file *model.File) (all []Holder) {
+	at, listed := map[string]int{}, map[string]bool{}
+	for i := range file.Facts.Definitions {
+		d := &file.Facts.Definitions[i]
+		if d.Kind == model.DefEnum { // its members are told as its own
+			listed[d.Qualified()] = true
+		}
+		word, rest, more := strings.Cut(d.Name, "_")
+		if !more || rest == "" || d.Parent == "" || listed[d.Parent] || d.Kind == model.DefMethod {
+			continue
+		}
+		if word != strings.ToUpper(word) || !speaks.MatchString(word) {
+			continue
+		}
+		key := d.Parent + "." + word
+		if at[key] == 0 {
+			all = append(all, Holder{Name: word, Path: file.Path, Line: d.Line, untyped: true})
+			at[key] = len(all)
+		}
+		h := &all[at[key]-1]
+		h.Members = append(h.Members, d.Name)
+	}
+	return slices.DeleteFunc(all, func(h Holder) bool { return len(h.Members) < fewest || len(h.Members) > most })
+}
+
 // members reads the states of a candidate; nil where it lists none.
 func (f *finder) members(h *Holder) []string {
+	if h.Members != nil {
+		return h.Members
+	}
 	lines := f.lines(h.Path)
 	for _, d := range f.r.File(h.Path).Facts.Definitions {
 		if d.Line != h.Line || d.Name != h.Name || d.EndLine > len(lines) {
@@ -111,7 +151,7 @@ var marked = regexp.MustCompile(`^\s*[@#]`)
 // it that name the holder or one of its states.
 func (f *finder) using(h *Holder) (all []Text) {
 	words := append([]string{h.Name}, h.Members...)
-	for _, p := range append([]string{h.Path}, f.users[h.Path]...) {
+	for _, p := range slices.Concat([]string{h.Path}, f.users[h.Path], f.beside(h.Path)) {
 		lines := f.lines(p)
 		if f.r.IsTest(p) || !slices.ContainsFunc(lines, func(l string) bool { return anyOf(l, words) }) {
 			continue
@@ -123,6 +163,20 @@ func (f *finder) using(h *Holder) (all []Text) {
 			}
 			return f.g.Name(at)
 		}})
+	}
+	return all
+}
+
+// beside are the other files of a package that is a folder: they know the names
+// of each other without a link.
+func (f *finder) beside(p string) (all []string) {
+	if !syntax.ProfileOf(f.r.File(p).Language).FolderPackages {
+		return nil
+	}
+	for file := range f.r.Own(model.FolderOf(p)) {
+		if file.Path != p && model.FolderOf(file.Path) == model.FolderOf(p) && len(all) < mostUsing {
+			all = append(all, file.Path)
+		}
 	}
 	return all
 }

@@ -45,6 +45,8 @@ type Holder struct {
 	Choices []StateChoice `json:"choices"`
 	Never   []string      `json:"never" doc:"states that nothing was seen to lead to"`
 	Stuck   []string      `json:"stuck" doc:"states that nothing was seen to lead out of"`
+
+	untyped bool // no type says which fields hold one: those of its name do
 }
 
 // Text is one file that may use a holder.
@@ -62,12 +64,15 @@ const (
 )
 
 var (
-	unionHead = regexp.MustCompile(`^\s*(?:export\s+)?type\s+\w+\s*=\s*(.*)$`)
-	unionOnly = regexp.MustCompile(`^\s*(?:\|?\s*["'][\w.:-]+["']\s*)+;?\s*$`)
-	texts     = regexp.MustCompile(`["']([\w.:-]+)["']`)
-	enumHead  = regexp.MustCompile(`\benum\b|\((?:[\w.]+,\s*)*(?:\w+\.)?(?:Str|Int|Text|Integer)?(?:Enum|Flag|Choices)\b`)
-	enumItem  = regexp.MustCompile(`^(?:case\s+)?([A-Z]\w*)\s*(?:=\s*[^,;]+|\([^)]*\)|=>?\s*[^,;]+)?\s*[,;]?$`)
-	underType = regexp.MustCompile(`^type\s+(\w+)\s+(?:u?int\d*|string|byte)\s*$`)
+	unionHead  = regexp.MustCompile(`^\s*(?:export\s+)?type\s+\w+\s*=\s*(.*)$`)
+	unionOnly  = regexp.MustCompile(`^\s*(?:\|?\s*["'][\w.:-]+["']\s*)+;?\s*$`)
+	texts      = regexp.MustCompile(`["']([\w.:-]+)["']`)
+	enumHead   = regexp.MustCompile(`\benum\b|\((?:[\w.]+,\s*)*(?:\w+\.)?(?:Str|Int|Text|Integer)?(?:Enum|Flag|Choices)\b`)
+	enumItem   = regexp.MustCompile(`^(?:case\s+)?([A-Z]\w*)\s*(?:=\s*[^,;]+|\([^)]*\)|=>?\s*[^,;]+)?\s*[,;]?$`)
+	objectHead = regexp.MustCompile(`^(?:export\s+)?(?:const|let|var)\s+\w+\s*=\s*(?:Object\.freeze\(\s*)?\{$`)
+	objectItem = regexp.MustCompile(`^\s*([A-Z][A-Z0-9_]*)\s*:\s*(?:["'][^"']*["']|\d+|Symbol\([^)]*\))\s*,?\s*$`)
+	described  = regexp.MustCompile(`^[A-Z]\w*\s*=\s*["'\w.-]+,\s*(?:_\()?["']`)
+	underType  = regexp.MustCompile(`^type\s+(\w+)\s+(?:u?int\d*|string|byte)\s*$`)
 )
 
 // MembersOf reads the states of a definition from its lines; rest are the lines of
@@ -75,6 +80,12 @@ var (
 func MembersOf(lines, rest []string) []string {
 	var out []string
 	switch head := strings.TrimSpace(lines[0]); {
+	case objectHead.MatchString(head):
+		for _, l := range lines[1:] {
+			if m := objectItem.FindStringSubmatch(l); m != nil {
+				out = append(out, m[1])
+			}
+		}
 	case unionHead.MatchString(head):
 		body := unionHead.FindStringSubmatch(head)[1] + " " + strings.Join(lines[1:], " ")
 		if unionOnly.MatchString(body) {
@@ -97,13 +108,18 @@ func MembersOf(lines, rest []string) []string {
 // braces, else one a line until something else begins.
 func items(lines []string) (out []string) {
 	body := lines[1:]
-	if open := strings.IndexByte(lines[0], '{'); open >= 0 && strings.Contains(lines[0], "}") {
+	if inBraces := strings.Contains(lines[0], "{ case "); inBraces {
+		body = strings.Split(strings.Trim(lines[0][strings.IndexByte(lines[0], '{')+1:], " }"), ";")
+	} else if open := strings.IndexByte(lines[0], '{'); open >= 0 && strings.Contains(lines[0], "}") {
 		body = strings.Split(strings.TrimRight(lines[0][open+1:strings.LastIndexByte(lines[0], '}')], " ;"), ",")
 	}
 	for _, raw := range body {
 		text := strings.TrimSpace(cut(raw))
 		if text == "" || text == "{" || strings.HasPrefix(text, "@") || strings.HasPrefix(text, `"""`) || strings.HasPrefix(text, "#[") {
 			continue
+		}
+		if described.MatchString(text) { // a member with what it is called besides
+			text = text[:strings.IndexByte(text, ',')]
 		}
 		all := []string{text}
 		if !strings.ContainsAny(text, "(=") && strings.Count(text, ",") > 0 {
@@ -191,7 +207,11 @@ type follower struct {
 	member map[string]bool
 	ref    *regexp.Regexp // a state, as it is written in code
 	given  *regexp.Regexp // a field that is given one
+	either *regexp.Regexp // a field that is given one of two
+	takes  *regexp.Regexp // a field that is given what a choice gives
+	arms   *regexp.Regexp // what a case of such a choice gives
 	asked  *regexp.Regexp // a condition on one
+	unless *regexp.Regexp // a condition on any but one
 }
 
 func newFollower(h *Holder, all []Text) *follower {
@@ -207,22 +227,40 @@ func newFollower(h *Holder, all []Text) *follower {
 	slices.SortFunc(names, func(a, b string) int { return len(b) - len(a) })
 	state := `(?:["'](?:` + strings.Join(names, "|") + `)["']|\b(?:\w+(?:\.|::|->))*(?:` + strings.Join(names, "|") + `)\b)`
 	fields := fieldsOf(h.Name, all)
+	if h.untyped {
+		fields = append(fields, "(?i:"+regexp.QuoteMeta(h.Name)+")")
+	}
 	if len(fields) == 0 {
 		return f
 	}
 	field := `\b(?:` + strings.Join(fields, "|") + `)`
 	f.ref = regexp.MustCompile(state)
 	set := `\bset_?(?i:` + strings.Join(fields, "|") + `)\(\s*`
-	f.given = regexp.MustCompile(`(?:` + field + `["']?(?:\s*:\s*[\w.]+)?\s*(?:=|:|:=)\s*|` + set + `)(` + state + `)`)
-	f.asked = regexp.MustCompile(field + `(?:\(\))?\s*(?:===?|is|eq|\.equals\()\s*(` + state + `)`)
+	f.given = regexp.MustCompile(`(?:` + field + `["']?(?:\s*:\s*[\w.]+|\s*\{[^{}=]*\})?\s*(?:=|:|:=)\s*|` + set + `)(` + state + `)`)
+	f.either = regexp.MustCompile(field + `\s*=[^=;?]+\?\s*(` + state + `)\s*:\s*(` + state + `)`)
+	f.takes = regexp.MustCompile(field + `\s*=[^=].*\b(?:switch|match|when)\b`)
+	f.arms = regexp.MustCompile(`(?:=>|->)\s*(` + state + `)\s*,?\s*$`)
+	f.asked = regexp.MustCompile(field + `(?:\(\))?\s*(?:===?|is|eq|\.equals\()\s*(` + state + `)|` +
+		`(` + state + `)\s*===?\s*\$?(?:\w+(?:\.|->))*` + field + `\b`)
+	f.unless = regexp.MustCompile(field + `(?:\(\))?\s*(?:!==?|is not|ne)\s*(` + state + `)`)
 	return f
+}
+
+// askedFor is the state that a condition on a line asks for, "" where none does.
+func (f *follower) askedFor(line string) string {
+	m := f.asked.FindStringSubmatch(line)
+	if m == nil {
+		return ""
+	}
+	return plain(m[1] + m[2])
 }
 
 // fieldsOf are the names of fields and parameters that are declared with a type.
 func fieldsOf(name string, all []Text) []string {
 	q := regexp.QuoteMeta(name)
-	typed := regexp.MustCompile(`(\w+)\??\s*:\s*(?:\w+\.)?` + q + `\b|\b` + q + `\??\s+\$?(\w+)\s*[;=,){]|` +
-		`\b(\w+)\s+\*?(?:\w+\.)?` + q + "\\s*(?:`|$|,|\\))|" +
+	typed := regexp.MustCompile(`(\w+)\??\s*:\s*(?:\w+\.)?` + q + `(?:[^\w.:]|$)|\b` + q + `\??\s+\$?(\w+)\s*[;=,){]|` +
+		`\b(\w+)\s+\*?(?:\w+\.)?` + q + "\\s*(?:`|$|,|\\)|})|" +
+		`\b(\w+)\s*=\s*\w.*\b` + q + `\.choices\b|` +
 		`\[(\w+),\s*\w+\]\s*=\s*use\w+<` + q + `>`)
 	seen := map[string]bool{}
 	for i := range all {
@@ -260,7 +298,9 @@ func plain(ref string) string {
 }
 
 var (
-	chooses = regexp.MustCompile(`^\s*(?:return\s+|\w+\s*=\s*)?(?:switch|match|when|case)\b[^:]*?(?:\{|:|\bof|\bin)?\s*$|` +
+	leaves  = regexp.MustCompile(`^\s*(?:return|throw|raise|continue|break|panic|exit)\b`)
+	chooses = regexp.MustCompile(`\b(?:switch|match)\s*$|` +
+		`^\s*(?:return\s+|\w+\s*=\s*)?(?:switch|match|when|case)\b[^:]*?(?:\{|:|\bof|\bin)?\s*$|` +
 		`\b(?:switch|match|when)\b.*\{\s*$`)
 	label   = regexp.MustCompile(`^\s*(?:case\b|when\b|\|)?\s*(.+?)\s*(?:=>|->|:|\bthen\b|$)`)
 	forRest = regexp.MustCompile(`^\s*(?:default\b|_\s*(?:=>|->|:)|case\s+_|else\b)`)
@@ -273,6 +313,7 @@ type open struct {
 	choice StateChoice
 	has    map[string]bool
 	now    []string // the states of the case the scan is in
+	gives  bool     // what its cases give a field is given
 }
 
 func (f *follower) text(t *Text) {
@@ -287,7 +328,7 @@ func (f *follower) text(t *Text) {
 	for i, raw := range t.Lines {
 		line := cut(strings.ReplaceAll(raw, "\t", "    "))
 		text := strings.TrimSpace(line)
-		if text == "" {
+		if text == "" || text == "{" { // a brace in a line of its own opens what stands before
 			continue
 		}
 		indent := len(line) - len(strings.TrimLeft(line, " "))
@@ -302,14 +343,31 @@ func (f *follower) text(t *Text) {
 			f.arm(&stack[n-1], line)
 		}
 		if chooses.MatchString(line) && !f.ref.MatchString(text) {
-			stack = append(stack, open{indent: indent, has: map[string]bool{}, choice: StateChoice{Path: t.Path, Line: i + 1, By: t.By(i + 1)}})
+			stack = append(stack, open{
+				indent: indent, has: map[string]bool{}, gives: f.takes.MatchString(line),
+				choice: StateChoice{Path: t.Path, Line: i + 1, By: t.By(i + 1)},
+			})
 		}
 		f.moves(t, i+1, line, stack, &was)
-		if m := f.asked.FindStringSubmatch(line); m != nil && strings.Contains(text, "if") {
-			was = condition{state: plain(m[1]), indent: indent, on: true}
+		if !strings.Contains(text, "if") {
+			continue
+		}
+		if state := f.askedFor(line); state != "" {
+			was = condition{state: state, indent: indent, on: true}
+		} else if m := f.unless.FindStringSubmatch(line); m != nil && f.turnsBack(t.Lines, i) {
+			was = condition{state: plain(m[1]), indent: indent - 1, on: true}
 		}
 	}
 	shut(0)
+}
+
+// turnsBack reports whether what a condition decides on leaves, in its own line
+// or the next.
+func (f *follower) turnsBack(lines []string, i int) bool {
+	if at := strings.LastIndexAny(lines[i], "):"); at >= 0 && leaves.MatchString(lines[i][at+1:]) {
+		return true
+	}
+	return i+1 < len(lines) && leaves.MatchString(lines[i+1])
 }
 
 // condition is the state that the block around asks for.
@@ -390,18 +448,42 @@ func (f *follower) moves(t *Text, n int, line string, stack []open, was *conditi
 				move.When = o[1] + " " + o[2]
 			}
 		}
-		froms := []string{""}
-		switch asked := f.asked.FindStringSubmatch(before); {
-		case asked != nil:
-			froms = []string{plain(asked[1])}
-		case len(stack) > 0 && len(stack[len(stack)-1].now) > 0:
-			froms = stack[len(stack)-1].now
-		case was.on:
-			froms = []string{was.state}
+		f.move(move, f.froms(line, before, stack, was))
+	}
+	for _, m := range f.either.FindAllStringSubmatch(line, 2) {
+		for _, to := range m[1:] {
+			f.move(StateMove{To: plain(to), By: t.By(n), Path: t.Path, Line: n}, f.froms(line, "", stack, was))
 		}
-		for _, from := range froms {
-			move.From = from
-			f.h.Moves = append(f.h.Moves, move)
+	}
+	if k := len(stack); k > 0 && stack[k-1].gives {
+		if m := f.arms.FindStringSubmatch(line); m != nil && f.member[plain(m[1])] {
+			f.move(StateMove{To: plain(m[1]), By: t.By(n), Path: t.Path, Line: n}, stack[k-1].now)
+		}
+	}
+}
+
+// froms are the states that a move on a line goes from; "" stands for any.
+func (f *follower) froms(line, before string, stack []open, was *condition) []string {
+	asked := f.askedFor(before)
+	if behind := strings.Index(line, " if "); asked == "" && behind > len(before) {
+		asked = f.askedFor(line[behind:])
+	}
+	switch k := len(stack); {
+	case asked != "":
+		return []string{asked}
+	case k > 0 && len(stack[k-1].now) > 0:
+		return stack[k-1].now
+	case was.on:
+		return []string{was.state}
+	}
+	return []string{""}
+}
+
+func (f *follower) move(m StateMove, froms []string) {
+	for _, from := range froms {
+		if len(f.h.Moves) < maxMoves {
+			m.From = from
+			f.h.Moves = append(f.h.Moves, m)
 		}
 	}
 }

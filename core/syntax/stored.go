@@ -200,7 +200,7 @@ var operations = map[string]string{
 	"SingleOrDefault": model.Read, "SingleOrDefaultAsync": model.Read, "FirstAsync": model.Read, "SingleAsync": model.Read,
 	"AsNoTracking": model.Read, "FirstOrDefault": model.Read, "FirstOrDefaultAsync": model.Read, "ToListAsync": model.Read,
 	"select": model.Read,
-	"query": model.Read, "exclude": model.Read, "aggregate": model.Read, "paginate": model.Read,
+	"query":  model.Read, "exclude": model.Read, "aggregate": model.Read, "paginate": model.Read,
 	"findOrFail": model.Read, "order": model.Read, "Include": model.Read,
 	"update": model.Update, "updateOne": model.Update, "updateMany": model.Update, "upsert": model.Update,
 	"findByIdAndUpdate": model.Update, "findOneAndUpdate": model.Update, "update_all": model.Update,
