@@ -33,13 +33,14 @@ type finder struct {
 	g     *calls.Graph
 	lines func(path string) []string
 	users map[string][]string // files that are linked to one, by its path
+	pages map[string]*page
 }
 
 // Of follows the states of a codebase: those first whose names say so, then those
 // that most others use. lines gives the lines of a file, nil where its text can not
 // be had.
 func Of(r *reading.Reading, lines func(path string) []string) *All {
-	f := &finder{r: r, g: calls.Of(r.Survey), lines: lines, users: map[string][]string{}}
+	f := &finder{r: r, g: calls.Of(r.Survey), lines: lines, users: map[string][]string{}, pages: map[string]*page{}}
 	for i := range r.Links {
 		l := &r.Links[i]
 		if len(f.users[l.To]) < mostUsing && !slices.Contains(f.users[l.To], l.From) {
@@ -152,11 +153,14 @@ var marked = regexp.MustCompile(`^\s*[@#]`)
 func (f *finder) using(h *Holder) (all []Text) {
 	words := append([]string{h.Name}, h.Members...)
 	for _, p := range slices.Concat([]string{h.Path}, f.users[h.Path], f.beside(h.Path)) {
-		lines := f.lines(p)
-		if f.r.IsTest(p) || !slices.ContainsFunc(lines, func(l string) bool { return anyOf(l, words) }) {
+		if f.r.IsTest(p) {
 			continue
 		}
-		all = append(all, Text{Path: p, Lines: lines, By: func(line int) string {
+		read := f.page(p)
+		if !read.names(words) {
+			continue
+		}
+		all = append(all, Text{Path: p, read: read, By: func(line int) string {
 			at, ok := f.g.AtPath(p, line)
 			if !ok {
 				return ""
@@ -165,6 +169,14 @@ func (f *finder) using(h *Holder) (all []Text) {
 		}})
 	}
 	return all
+}
+
+// page is a file made ready, once for all holders.
+func (f *finder) page(p string) *page {
+	if f.pages[p] == nil {
+		f.pages[p] = newPage(f.lines(p))
+	}
+	return f.pages[p]
 }
 
 // beside are the other files of a package that is a folder: they know the names
@@ -179,8 +191,4 @@ func (f *finder) beside(p string) (all []string) {
 		}
 	}
 	return all
-}
-
-func anyOf(line string, words []string) bool {
-	return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(line, w) })
 }

@@ -55,6 +55,8 @@ type Text struct {
 	Lines []string
 	// By names the definition that holds a line.
 	By func(line int) string
+
+	read *page // its lines made ready, where that was done before
 }
 
 // Members of an enumeration or of a union of texts.
@@ -264,7 +266,11 @@ func fieldsOf(name string, all []Text) []string {
 		`\[(\w+),\s*\w+\]\s*=\s*use\w+<` + q + `>`)
 	seen := map[string]bool{}
 	for i := range all {
-		for _, l := range all[i].Lines {
+		if all[i].read == nil {
+			all[i].read = newPage(all[i].Lines)
+		}
+		for _, n := range all[i].read.words[firstWord(name)] {
+			l := all[i].read.lines[n].text
 			if !strings.Contains(l, name) {
 				continue
 			}
@@ -307,6 +313,8 @@ var (
 	other   = regexp.MustCompile(`(\w+)\s*(?:===?|eq|is)\s*["'](\w[\w.-]*)["']`)
 )
 
+var choosing = []string{"switch", "match", "when", "case"}
+
 // open is a choice that the scan is in.
 type open struct {
 	indent int
@@ -325,13 +333,16 @@ func (f *follower) text(t *Text) {
 			stack = stack[:len(stack)-1]
 		}
 	}
-	for i, raw := range t.Lines {
-		line := cut(strings.ReplaceAll(raw, "\t", "    "))
+	if t.read == nil {
+		t.read = newPage(t.Lines)
+	}
+	naming := t.read.naming(f.h.Members)
+	for i := range t.read.lines {
+		line, indent := t.read.lines[i].text, t.read.lines[i].indent
 		text := strings.TrimSpace(line)
 		if text == "" || text == "{" { // a brace in a line of its own opens what stands before
 			continue
 		}
-		indent := len(line) - len(strings.TrimLeft(line, " "))
 		// Cases may stand as deep as the word that opens the choice.
 		if isCase := strings.HasPrefix(text, "case") || strings.HasPrefix(text, "default") || strings.HasPrefix(text, "when "); isCase {
 			shut(indent + 1)
@@ -339,14 +350,19 @@ func (f *follower) text(t *Text) {
 			shut(indent)
 		}
 		was.leave(indent)
-		if n := len(stack); n > 0 {
+		// Most lines name no state and choose nothing.
+		names := naming[i]
+		if n := len(stack); n > 0 && (names || forRest.MatchString(line)) {
 			f.arm(&stack[n-1], line)
 		}
-		if chooses.MatchString(line) && !f.ref.MatchString(text) {
+		if t.read.lines[i].chooses && chooses.MatchString(line) && !(names && f.ref.MatchString(text)) {
 			stack = append(stack, open{
 				indent: indent, has: map[string]bool{}, gives: f.takes.MatchString(line),
 				choice: StateChoice{Path: t.Path, Line: i + 1, By: t.By(i + 1)},
 			})
+		}
+		if !names {
+			continue
 		}
 		f.moves(t, i+1, line, stack, &was)
 		if !strings.Contains(text, "if") {
@@ -354,7 +370,7 @@ func (f *follower) text(t *Text) {
 		}
 		if state := f.askedFor(line); state != "" {
 			was = condition{state: state, indent: indent, on: true}
-		} else if m := f.unless.FindStringSubmatch(line); m != nil && f.turnsBack(t.Lines, i) {
+		} else if m := f.unless.FindStringSubmatch(line); m != nil && turnsBack(t.read.lines, i) {
 			was = condition{state: plain(m[1]), indent: indent - 1, on: true}
 		}
 	}
@@ -363,11 +379,11 @@ func (f *follower) text(t *Text) {
 
 // turnsBack reports whether what a condition decides on leaves, in its own line
 // or the next.
-func (f *follower) turnsBack(lines []string, i int) bool {
-	if at := strings.LastIndexAny(lines[i], "):"); at >= 0 && leaves.MatchString(lines[i][at+1:]) {
+func turnsBack(lines []pageLine, i int) bool {
+	if at := strings.LastIndexAny(lines[i].text, "):"); at >= 0 && leaves.MatchString(lines[i].text[at+1:]) {
 		return true
 	}
-	return i+1 < len(lines) && leaves.MatchString(lines[i+1])
+	return i+1 < len(lines) && leaves.MatchString(lines[i+1].text)
 }
 
 // condition is the state that the block around asks for.
