@@ -11,7 +11,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/testkit"
 
-	"github.com/stretchr/testify/require"
+	"github.com/stretchr/testify/assert"
 )
 
 // Faults are planted at seeded places of clean trees in several languages, and what
@@ -477,7 +477,7 @@ func clean(l *tongue, r *rand.Rand, planted string) (tree, at string) {
 }
 
 // seeds is how often each fault is planted in each language.
-const seeds = 3
+const seeds = 5
 
 func TestPlantedFaultsAreFoundAndLookAlikesAreNot(t *testing.T) {
 	t.Logf("%-20s %-11s %8s %8s", "rule", "language", "found", "silent")
@@ -514,10 +514,10 @@ func TestPlantedFaultsAreFoundAndLookAlikesAreNot(t *testing.T) {
 			}
 			found, planted, silent, alike = found+foundHere, planted+n, silent+silentHere, alike+m
 		}
-		require.GreaterOrEqual(t, planted, 5, p.rule)
-		require.GreaterOrEqual(t, alike, 5, p.rule)
-		require.GreaterOrEqual(t, float64(found), 0.9*float64(planted), "%s finds %d of %d planted faults", p.rule, found, planted)
-		require.GreaterOrEqual(t, float64(silent), 0.97*float64(alike), "%s keeps silent at %d of %d", p.rule, silent, alike)
+		assert.GreaterOrEqual(t, planted, 5, p.rule)
+		assert.GreaterOrEqual(t, alike, 5, p.rule)
+		assert.GreaterOrEqual(t, float64(found), 0.9*float64(planted), "%s finds %d of %d planted faults", p.rule, found, planted)
+		assert.GreaterOrEqual(t, float64(silent), 0.97*float64(alike), "%s keeps silent at %d of %d", p.rule, silent, alike)
 	}
 }
 

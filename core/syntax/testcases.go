@@ -128,6 +128,14 @@ func canFail(s *Stream, k int) bool {
 
 // waits reports whether time is waited for at a token.
 func waits(s *Stream, k int) bool {
+	if s.Match(k, "setTimeout", "(", Name, ",", Figure) && !s.Is(k+4, "0") {
+		// A promise that is kept by nothing but time.
+		for back := k - 1; back >= 0 && back > k-14; back-- {
+			if s.Is(back, "Promise") {
+				return true
+			}
+		}
+	}
 	on, ok := waiting[s.Text(k)]
 	return ok && (on == nil || s.Is(k-1, ".") && on[s.Text(k-2)])
 }
