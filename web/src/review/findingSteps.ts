@@ -2,6 +2,7 @@ import { useCallback, useMemo } from 'react'
 import { useAddFinding, useChangeFinding } from '../api/changes'
 import api, { answer } from '../api/client'
 import type { Finding, NewFinding, Patch, Smell } from '../api/types'
+import { counted, figure } from '../theme/ink'
 import { failed, type Tools } from './tools'
 import { fieldName, stepOf, takeBack, type Changeable, type Step } from './undo'
 
@@ -74,14 +75,14 @@ export function useFindingSteps({ id, person, say, push }: Tools) {
         failed(say)(e)
       }
       if (made.length === 0) return
-      const text = `Recorded: ${made.length} findings`
+      const text = `Recorded: ${counted(made.length, 'finding')}`
       push(text, async () => {
         const there = await Promise.all(made.map((f) => now(f.id)))
         const own = there.filter((f, i) => f.version === made[i]?.version && !f.deleted)
         for (const f of own) await changeFinding({ finding: f, patch: { deleted: true }, by: person })
         const left = there.filter((f) => !f.deleted).length - own.length
         say({
-          text: `Taken back: ${own.length} findings${left > 0 ? `; ${left} were changed since and are left` : ''}`,
+          text: `Taken back: ${counted(own.length, 'finding')}${left > 0 ? `; ${figure(left)} changed since and left` : ''}`,
           warn: left > 0,
         })
       })
