@@ -217,7 +217,7 @@ def run(n)
     lot.sow
   end
 end
-`, []string{"run -> Lot (construct)", "run -> Lot.sow", "run ~> Lot.sow"}, nil},
+`, []string{"run -> Lot (construct)", "run -> Lot.sow"}, nil},
 	{"attributes are read like fields", "a.rb", `
 class Scale
   def tare

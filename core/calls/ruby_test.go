@@ -409,7 +409,12 @@ end
 list = [1].map(&:go)
 a, b = go, 2
 a.swap
-`, []string{"Pair.swap -> Pair.take", "-> go", "~> Pair.swap"}, nil},
+a.take_out
+class Pair
+  def take_out
+  end
+end
+`, []string{"Pair.swap -> Pair.take", "-> go", "~> Pair.take_out"}, nil},
 	{"a module's own methods are not mixed in, those set apart for classes are", "a.rb", `
 module Finds
   def self.all

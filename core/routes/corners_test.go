@@ -151,11 +151,39 @@ Rails.application.routes.draw do
 end
 `, []string{
 			"GET /profile ProfileController.show", "PATCH /profile ProfileController.update", "PUT /profile ProfileController.update",
-			"DELETE /seeds/:id SeedsController.drop",
+			"DELETE /seeds/:id SeedsController.drop", "ANY /x XController.y",
 			"GET /v1/shelves V1::ShelvesController.index", "GET /v1/shelves/:id V1::ShelvesController.show",
 			"GET /v1/shelves/:shelf_id/boxes V1::BoxesController.index",
 			"POST /v1/shelves/:id/dry V1::ShelvesController.dry",
 			"GET /v1/shelves/full V1::ShelvesController.full",
+		}},
+		"Ruby: options behind arrows, controllers of another name, addresses for several methods": {`
+-- Gemfile --
+gem 'rails'
+-- config/routes.rb --
+Rails.application.routes.draw do
+  post  '/imports', :to => 'imports#create', :as => 'imports'
+  match '/imports/:id/run', :to => 'imports#run', :via => [:get, :post], :as => 'import_run'
+  resources :members, :controller => 'principals', :only => [:index]
+  resources :beds, :except => [:new, :edit, :update, :destroy, :show, :create]
+  get 'about', controller: :pages, action: :about
+  get 'welcome/index'
+  resources :lots, only: [] do
+    member do
+      get 'history'
+      match 'preview', :via => [:post]
+      get 'tab/:name', :action => 'issue_tab'
+    end
+    get 'report', :on => :collection
+  end
+end
+`, []string{
+			"POST /imports ImportsController.create",
+			"GET /imports/:id/run ImportsController.run", "POST /imports/:id/run ImportsController.run",
+			"GET /members PrincipalsController.index", "GET /beds BedsController.index",
+			"GET /about PagesController.about", "GET /welcome/index WelcomeController.index",
+			"GET /lots/:id/history LotsController.history", "POST /lots/:id/preview LotsController.preview",
+			"GET /lots/:id/tab/:name LotsController.issue_tab", "GET /lots/report LotsController.report",
 		}},
 	} {
 		t.Run(name, func(t *testing.T) {

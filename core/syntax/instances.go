@@ -87,7 +87,7 @@ func (t *traiter) declared(i int) {
 			name, keeper = rest, true
 		}
 	}
-	t.stands[strings.TrimLeft(s.Text(at), "$&")] = standsFor{name, fresh, keeper, class}
+	t.stands[strings.TrimLeft(s.Text(at), "$&@")] = standsFor{name, fresh, keeper, class}
 }
 
 // before is the name that a type or a value at a token is of, -1 for none.

@@ -37,6 +37,7 @@ type addresses struct {
 
 type addressBlock struct {
 	prefix, module string
+	controller     string // of the resource that the block is about
 	depth          int
 }
 
@@ -56,7 +57,7 @@ func (a *addresses) module() string {
 }
 
 func (a *addresses) enter(prefix, module string) {
-	a.around = append(a.around, addressBlock{prefix, module, a.depth + 1})
+	a.around = append(a.around, addressBlock{prefix: prefix, module: module, depth: a.depth + 1})
 }
 
 // word reads what the word at i says of addresses.
@@ -97,6 +98,9 @@ func (a *addresses) word(i int) {
 		prefix, module := read(a, l)
 		if l.opens {
 			a.enter(prefix, module)
+			if strings.HasPrefix(word, "resource") {
+				a.around[len(a.around)-1].controller = a.r.controller(l)
+			}
 		}
 		return
 	}
@@ -126,12 +130,31 @@ func (a *addresses) scope(l addressLine) (prefix, module string) {
 	if b := s.Text(l.arg); b[0] == ':' || b[len(b)-1] == ':' {
 		prefix = "" // scope module: …
 	}
-	for k := l.at; k < l.end; k++ {
-		if s.Match(k, "module:", syntax.Quoted) {
-			module = strings.TrimPrefix(s.Unquote(k+1), ":")
-		}
+	if k := a.r.option(l, "module"); k > 0 {
+		module = strings.TrimPrefix(s.Unquote(k), ":")
+	}
+	if k := a.r.option(l, "path"); k > 0 && prefix == "" {
+		prefix = strings.TrimPrefix(s.Unquote(k), ":")
 	}
 	return prefix, module
+}
+
+// option is where the value of an option of a line stands, "to: x" or ":to => x";
+// 0 where it is not given.
+func (r *reader) option(l addressLine, name string) int {
+	s := r.s
+	for k := l.at + 1; k < l.end; k++ {
+		if s.Kind(k) != syntax.String {
+			continue
+		}
+		switch text := s.Text(k); {
+		case text == name+":":
+			return k + 1
+		case text == ":"+name && s.Match(k+1, "=", ">"):
+			return k + 3
+		}
+	}
+	return 0
 }
 
 func (a *addresses) resource(l addressLine) (prefix, module string) {
@@ -145,25 +168,83 @@ func (a *addresses) resource(l addressLine) (prefix, module string) {
 // address reads one address with what answers it.
 func (a *addresses) address(l addressLine) {
 	s := a.r.s
+	prefixes := a.prefixes()
+	if k := a.r.option(l, "on"); a.rails && k > 0 { // of one of the resource, or of all
+		prefixes = append(prefixes, strings.TrimPrefix(s.Unquote(k), ":")+"!")
+	}
+	for _, method := range a.methods(l) {
+		a.r.f.Routes = append(a.r.f.Routes, model.RouteFact{
+			Method: method, Pattern: syntax.JoinRoute(below(prefixes), l.name), Line: s.Line(l.at), Handler: a.answers(l), InPlace: l.opens,
+		})
+	}
+}
+
+// methods are those that an address answers.
+func (a *addresses) methods(l addressLine) (all []string) {
+	if a.rails && l.word == "match" {
+		via := map[string]bool{}
+		if k := a.r.option(l, "via"); k > 0 {
+			a.r.actions(k, l.end, via)
+		}
+		for _, m := range []string{"get", "post", "put", "patch", "delete"} {
+			if via[m] {
+				all = append(all, strings.ToUpper(m))
+			}
+		}
+		if via["all"] {
+			all = append(all, "ANY")
+		}
+		return all
+	}
 	method, ok := syntax.Methods[l.word]
 	if !ok || l.word == "all" || l.word == "any" || l.word == "del" {
-		return
+		return nil
 	}
 	if !a.rails && (!l.opens || !strings.HasPrefix(l.name, "/")) {
-		return
+		return nil
 	}
-	handler := ""
-	for k := l.arg + 1; k < l.end; k++ {
-		switch {
-		case s.Any(k, "to:", "=>") && s.Kind(k+1) == syntax.String:
-			handler = action(a.module(), s.Unquote(k+1))
-		case s.Match(k, "=", ">", syntax.Quoted):
-			handler = action(a.module(), s.Unquote(k+2))
+	return []string{method}
+}
+
+// answers is what answers an address: behind "to" or an arrow, or told by its
+// controller and action; else what the address itself says.
+func (a *addresses) answers(l addressLine) string {
+	s := a.r.s
+	if k := a.r.option(l, "to"); k > 0 && s.Kind(k) == syntax.String {
+		return action(a.module(), s.Unquote(k))
+	}
+	controller, doing := a.r.option(l, "controller"), a.r.option(l, "action")
+	if controller > 0 && doing > 0 {
+		return action(a.module(), strings.TrimPrefix(s.Unquote(controller), ":")+"#"+strings.TrimPrefix(s.Unquote(doing), ":"))
+	}
+	if k := l.arg; s.Match(k+1, "=", ">", syntax.Quoted) {
+		return action(a.module(), s.Unquote(k+3))
+	}
+	if !a.rails || l.opens {
+		return ""
+	}
+	name := strings.Trim(l.name, "/")
+	if doing > 0 {
+		name = strings.TrimPrefix(s.Unquote(doing), ":")
+	}
+	for i := len(a.around) - 1; i >= 0; i-- {
+		if c := a.around[i].controller; c != "" && plainWord(name) {
+			return action(a.module(), c+"#"+name)
 		}
 	}
-	a.r.f.Routes = append(a.r.f.Routes, model.RouteFact{
-		Method: method, Pattern: syntax.JoinRoute(below(a.prefixes()), l.name), Line: s.Line(l.at), Handler: handler, InPlace: l.opens,
-	})
+	if c, m, ok := strings.Cut(name, "/"); ok && plainWord(c) && plainWord(m) {
+		return action(a.module(), c+"#"+m) // "lots/index" says both
+	}
+	return ""
+}
+
+func plainWord(s string) bool {
+	for _, c := range s {
+		if c != '_' && (c < 'a' || c > 'z') && (c < '0' || c > '9') {
+			return false
+		}
+	}
+	return s != ""
 }
 
 // below joins the prefixes of the blocks around. Within "member" the resource
@@ -259,43 +340,51 @@ var standard = []struct{ method, pattern, action string }{
 // resources adds the addresses that one "resources" or "resource" stands for.
 func (r *reader) resources(l addressLine, full, module string) {
 	only, except := r.chosen(l)
+	chosen := r.option(l, "only") > 0 // "only: []" is none
 	one, single := l.name+"/:id", l.word == "resource"
 	if single {
 		one = l.name
 	}
 	patterns := strings.NewReplacer("%1", one, "%", l.name)
+	controller := r.controller(l)
 	for _, x := range standard {
-		if single && x.action == "index" || len(only) > 0 && !only[x.action] || except[x.action] {
+		if single && x.action == "index" || chosen && !only[x.action] || except[x.action] {
 			continue
 		}
 		r.f.Routes = append(r.f.Routes, model.RouteFact{
 			Method: x.method, Pattern: syntax.JoinRoute(full, patterns.Replace(x.pattern)), Line: r.s.Line(l.at),
-			Handler: action(module, l.name+"#"+x.action),
+			Handler: action(module, controller+"#"+x.action),
 		})
 	}
+}
+
+// controller is what answers a resource: called like it, if the line says no other.
+func (r *reader) controller(l addressLine) string {
+	if k := r.option(l, "controller"); k > 0 {
+		return strings.TrimPrefix(r.s.Unquote(k), ":")
+	}
+	return l.name
 }
 
 // chosen are the actions that a line asks for or leaves out.
 func (r *reader) chosen(l addressLine) (only, except map[string]bool) {
 	only, except = map[string]bool{}, map[string]bool{}
-	for k := l.at; k < l.end; k++ {
-		switch r.s.Text(k) {
-		case "only:":
-			r.actions(k+1, l.end, only)
-		case "except:":
-			r.actions(k+1, l.end, except)
-		}
+	if k := r.option(l, "only"); k > 0 {
+		r.actions(k, l.end, only)
+	}
+	if k := r.option(l, "except"); k > 0 {
+		r.actions(k, l.end, except)
 	}
 	return only, except
 }
 
 func (r *reader) actions(from, end int, into map[string]bool) {
-	for m := from; m < end && m < from+11; m++ {
+	for m := from; m < end && m < from+24; m++ {
 		if r.s.Kind(m) != syntax.String {
 			continue
 		}
-		if strings.HasSuffix(r.s.Unquote(m), ":") {
-			return // the next label
+		if strings.HasSuffix(r.s.Unquote(m), ":") || r.s.Match(m+1, "=", ">") {
+			return // the next option
 		}
 		for _, w := range symbols(r.s.Text(m)) {
 			into[w] = true

@@ -317,7 +317,8 @@ var usual = syntax.Set(
 
 // reached is the chain of a member of a value, of which nothing may be known.
 func (w *walker) reached(from int32, name string) int32 {
-	if usual[name] {
+	// Of one word are most attributes and what belongs to a model, which stand nowhere.
+	if usual[name] || !strings.ContainsAny(name, "_!?") {
 		return w.c.Member(from, []byte(name))
 	}
 	return w.c.Step(from, model.ChainOnly, []byte(name))
