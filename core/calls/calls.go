@@ -10,6 +10,7 @@ package calls
 import (
 	"cmp"
 	"slices"
+	"strings"
 	"sync"
 	"sync/atomic"
 
@@ -185,9 +186,9 @@ func (f *file) edges() (out fileEdges) {
 		switch {
 		case v.kind == vDef || v.kind == vMember:
 			out.told++
-			f.reach(&out, from, c, v, v.unit.twice[v.name] || e.only(f, c.Node, v))
+			f.reach(&out, from, c, v, e.askedOf(f, c.Node, v), v.unit.twice[v.name] || e.only(f, c.Node, v))
 			for _, other := range e.others(f, c.Node, v) {
-				f.reach(&out, from, c, other, false)
+				f.reach(&out, from, c, other, nil, false)
 			}
 		case c.Kind == model.CallRead:
 			// A member of something that is no definition is only a field.
@@ -213,6 +214,26 @@ func compareRefs(a, b Ref) int {
 	return cmp.Or(cmp.Compare(a.File, b.File), cmp.Compare(a.Definition, b.Definition), cmp.Compare(a.Member, b.Member))
 }
 
+// askedOf is the type of what a member is asked of; nil where it is not one that
+// stands here.
+func (e *eval) askedOf(f *file, node int32, v value) *typ {
+	n := &f.body.Nodes[node]
+	if n.Op == model.ChainBare {
+		of, name, _ := strings.Cut(n.Name, " ")
+		if k := (typeKey{f.unit, of}); f.unit.defs[of].file != nil && e.find(k, name, 0).same(v) {
+			return &typ{key: k}
+		}
+		return nil
+	}
+	if n.Op != model.ChainMember && n.Op != model.ChainOnly || n.From < 0 {
+		return nil
+	}
+	if t := e.typeOf(e.node(f, n.From)); t != nil && t.kind == tNamed {
+		return t
+	}
+	return nil
+}
+
 // only reports whether a member is told by nothing but its name, and so is only
 // likely.
 func (e *eval) only(f *file, node int32, v value) bool {
@@ -222,7 +243,7 @@ func (e *eval) only(f *file, node int32, v value) bool {
 
 // reach adds the links of one call: to what it names, and to those that may
 // answer where that is a member of an interface.
-func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, only bool) {
+func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, on *typ, only bool) {
 	kind := c.Kind
 	if kind == model.CallPlain && v.isType() {
 		kind = model.CallConstruct // a type that is called is built, or something is turned into it
@@ -239,7 +260,7 @@ func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, only b
 		return // what a class is built upon is asked, not what is built upon that
 	}
 	if v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod {
-		for _, m := range f.world.implementers(v) {
+		for _, m := range f.world.implementers(v, on) {
 			out.edges = append(out.edges, Edge{From: from, To: m, Line: c.Line, Kind: kind})
 		}
 	}

@@ -9,20 +9,25 @@ import (
 
 // implementers are the methods that may answer where a member of an interface
 // is called: those of each type that has all members of the interface with the
-// same signatures. None where there are too many for that to say anything.
-func (w *world) implementers(v value) (all []Ref) {
+// same signatures. None where there are too many for that to say anything. What a
+// member is asked of says more than where it is from: only what is built upon that
+// may answer; on is nil where it is not known.
+func (w *world) implementers(v value, on *typ) (all []Ref) {
 	w.once.Do(w.gather)
 	key := v.name + "\x00" + v.member + "\x00" + v.place.file.path
+	if on != nil {
+		key += "\x00" + on.key.name + "\x00" + on.key.unit.files[0].path
+	}
 	if known, ok := w.answers.Load(key); ok {
 		return known.([]Ref)
 	}
 	defer func() { w.answers.Store(key, all) }()
 	if v.kind == vDef {
 		owner, name := cutLast(v.name)
-		return w.overriders(typeKey{v.unit, owner}, name)
+		return w.answering(on, typeKey{v.unit, owner}, name)
 	}
 	if v.place.file.profile.Inherits {
-		return w.overriders(typeKey{v.unit, v.name}, v.member)
+		return w.answering(on, typeKey{v.unit, v.name}, v.member)
 	}
 	e := &eval{profile: v.place.file.profile}
 	wanted := map[string]string{}
@@ -39,6 +44,20 @@ func (w *world) implementers(v value) (all []Ref) {
 		all = append(all, defined(k.unit, k.name, k.unit.defs[k.name+"."+v.member]).ref())
 	}
 	slices.SortFunc(all, compareRefs)
+	return all
+}
+
+// answering are the members that may answer one of a type when it is asked of what
+// is built upon that. What an interface promises and nothing below provides is
+// handed to something else that does.
+func (w *world) answering(on *typ, owner typeKey, name string) []Ref {
+	if on == nil {
+		return w.overriders(owner, name)
+	}
+	all := w.overriders(on.key, name)
+	if p := owner.unit.defs[owner.name]; len(all) == 0 && p.file != nil && p.def().Kind == model.DefInterface {
+		return w.overriders(owner, name)
+	}
 	return all
 }
 

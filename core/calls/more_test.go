@@ -339,3 +339,43 @@ class A {
 }
 
 func TestMoreSmallFiles(t *testing.T) { holdFiles(t, more) }
+
+// What a member is asked of tells which of those that are built upon its owner may
+// answer.
+func TestOnlyWhatIsBuiltUponWhatIsAskedMayAnswer(t *testing.T) {
+	holdFiles(t, []smallFile{
+		{"a base with two heirs, asked of each", "a.py", `
+class Items:
+    def read(self): pass
+
+    def all(self):
+        self.read()
+
+class Files(Items):
+    def read(self): pass
+
+class Comments(Items):
+    def list(self):
+        self.read()
+
+def run(c: Comments, i: Items, f: Files):
+    c.read()
+    i.all()
+    f.read()
+`, []string{
+			"Files -> Items (inherit)", "Comments -> Items (inherit)", "Items.all -> Items.read", "Items.all ~> Files.read",
+			"Comments.list -> Items.read", "run -> Items.read", "run -> Items.all", "run -> Files.read",
+		}, nil},
+		{"an interface that a class in between hands on", "A.java", `
+interface Store { void put(); }
+abstract class Kept implements Store { void more() { put(); } }
+class Shelf extends Kept { public void put() {} }
+class Drawer implements Store { public void put() {} }
+class Desk { void run(Kept k, Store s) { k.put(); } }
+class Bench { void run(Store s) { s.put(); } }
+`, []string{
+			"Kept -> Store (inherit)", "Shelf -> Kept (inherit)", "Drawer -> Store (inherit)", "Kept.more -> Store.put", "Kept.more ~> Shelf.put",
+			"Desk.run -> Store.put", "Desk.run ~> Shelf.put", "Bench.run -> Store.put", "Bench.run ~> Shelf.put", "Bench.run ~> Drawer.put",
+		}, nil},
+	})
+}

@@ -215,14 +215,44 @@ func (f *follower) named(r *model.Route) (calls.Ref, bool) {
 	for d := range f.r.Files[i].Facts.Definitions {
 		def := &f.r.Files[i].Facts.Definitions[d]
 		at := calls.Ref{File: int32(i), Definition: int32(d)}
-		if def.Line == r.HandlerLine && f.runs(at) {
+		// What is kept under a name may be a function that another was handed.
+		wraps := (def.Kind == model.DefVariable || def.Kind == model.DefConstant) && def.EndLine > def.Line && len(f.g.From(at)) > 0
+		if def.Line == r.HandlerLine && (f.runs(at) || wraps) {
 			return at, true
 		}
 		if best.Definition < 0 && strings.EqualFold(def.Name, last) && f.runs(at) {
 			best = at
 		}
+		if def.Line == r.HandlerLine && def.Kind == model.DefClass {
+			if own, ok := f.steps(int32(i), def); ok {
+				return own, true
+			}
+		}
 	}
 	return best, best.Definition >= 0
+}
+
+// classSteps are methods in which a class that answers says what it does, where its
+// base takes the request: the most telling first.
+var classSteps = []string{"form_valid", "perform_create", "perform_update", "dispatch", "get_queryset", "get_object", "get_context_data"}
+
+// steps is the most telling method of a class that answers a route; else its first.
+func (f *follower) steps(file int32, class *model.Definition) (best calls.Ref, ok bool) {
+	rank := len(classSteps) + 1
+	for d := range f.r.Files[file].Facts.Definitions {
+		def, at := &f.r.Files[file].Facts.Definitions[d], calls.Ref{File: file, Definition: int32(d)}
+		if def.Parent != class.Qualified() || !f.runs(at) {
+			continue
+		}
+		n := slices.Index(classSteps, def.Name)
+		if n < 0 {
+			n = len(classSteps)
+		}
+		if n < rank {
+			best, rank, ok = at, n, true
+		}
+	}
+	return best, ok
 }
 
 // runs reports whether a definition has a body that does something.

@@ -283,3 +283,96 @@ func TestServicesThatLeanOnBodies(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) { require.ElementsMatch(t, c.want, told(t, c.tree)) })
 	}
 }
+
+func TestClassesThatAnswerAreFollowedMethodByMethod(t *testing.T) {
+	require.ElementsMatch(t, []string{
+		"GET /lots: LotView.get Lots.all => reads Lot",
+		"POST /lots: LotView.post Lots.add => creates Lot",
+		"ANY /lots/new: LotForm.form_valid Lots.add => creates Lot",
+		"ANY /about: about skips [data access]",
+		"command : ",
+	}, told(t, `
+-- manage.py --
+-- shop/models.py --
+from django.db import models
+
+class Lot(models.Model):
+    name = models.CharField()
+-- shop/store.py --
+from shop.models import Lot
+
+class Lots:
+    def all(self):
+        return Lot.objects.all()
+
+    def add(self, name):
+        return Lot.objects.create(name=name)
+-- shop/views/__init__.py --
+-- shop/views/lots.py --
+from django.views import View
+from django.views.generic import FormView
+from shop.store import Lots
+
+class LotView(View):
+    def get(self, request):
+        return Lots().all()
+
+    def post(self, request):
+        return Lots().add(request.POST["name"])
+
+class LotForm(FormView):
+    def get_context_data(self):
+        return {}
+
+    def form_valid(self, form):
+        return Lots().add(form.name)
+
+def about(request):
+    return None
+-- shop/urls.py --
+from django.urls import path
+from shop.views import lots as lot_views
+
+urlpatterns = [
+    path('lots', lot_views.LotView.as_view()),
+    path('lots/new', lot_views.LotForm.as_view()),
+    path('about', lot_views.about),
+]
+`))
+}
+
+func TestHandlersThatAreWrappedAreFollowed(t *testing.T) {
+	require.ElementsMatch(t, []string{
+		"GET /beds: readBeds all => reads Bed",
+		"POST /beds: addBed keep => creates Bed",
+		"command : ",
+	}, told(t, `
+-- package.json --
+{ "name": "beds", "dependencies": { "express": "4", "mongoose": "8" } }
+-- src/bed.js --
+import mongoose from 'mongoose'
+export const Bed = mongoose.model('Bed', new mongoose.Schema({ name: String }))
+export function all() {
+  return Bed.find()
+}
+export function keep(name) {
+  return Bed.create({ name })
+}
+-- src/app.js --
+import express from 'express'
+import { all, keep } from './bed.js'
+
+const wrap = (f) => (req, res, next) => Promise.resolve(f(req, res, next)).catch(next)
+const app = express()
+const readBeds = wrap(async (req, res) => {
+  const beds = await all()
+  res.json(beds)
+})
+const addBed = wrap(async (req, res) => {
+  res.json(await keep(req.body.name))
+})
+app.get('/beds', readBeds)
+app.post('/beds', addBed)
+app.listen(1)
+`))
+}

@@ -73,6 +73,15 @@ func Of(s *model.Survey) []model.Route {
 				last := &out[len(out)-1]
 				last.Checks = j.checks(f, &r, next, last)
 				order = append(order, h.order(f.Path, r.Line))
+				for n, v := range j.verbs(last) { // a class answers each method by one of its own
+					one := *last
+					one.Method, one.HandlerLine, one.HandlerName = strings.ToUpper(v.name), v.line, last.HandlerName+"."+v.name
+					if n == 0 {
+						out[len(out)-1] = one
+						continue
+					}
+					out, order = append(out, one), append(order, h.order(f.Path, r.Line))
+				}
 			}
 		}
 	}
@@ -86,6 +95,32 @@ func Of(s *model.Survey) []model.Route {
 	return guarded(slices.CompactFunc(out, func(a, b model.Route) bool {
 		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
 	}))
+}
+
+// verb is a method of a class that answers the method of HTTP of its name.
+type verb struct {
+	name string
+	line int
+}
+
+// verbs are those of the class that answers a route, whatever it is asked by; none
+// where no class does.
+func (j *joiner) verbs(r *model.Route) (all []verb) {
+	f := j.s.File(r.HandlerPath)
+	if r.Method != "ANY" || r.HandlerLine == 0 || f == nil || f.Facts == nil {
+		return nil
+	}
+	class := ""
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		switch {
+		case d.Kind == model.DefClass && d.Line == r.HandlerLine:
+			class = d.Qualified()
+		case class != "" && d.Kind == model.DefMethod && d.Parent == class && syntax.Methods[d.Name] == strings.ToUpper(d.Name):
+			all = append(all, verb{d.Name, d.Line})
+		}
+	}
+	return all
 }
 
 // guarded gives every route a list of guards, be it empty.
@@ -251,10 +286,10 @@ func (j *joiner) module(f *model.File, name string) []string {
 // imported are the files that a name of a file comes from.
 func (j *joiner) imported(f *model.File, name, member string) []string {
 	var out []string
-	take := func(im *model.Import) {
+	take := func(im *model.Import, was string) {
 		for l := range j.links(f.Path) {
 			if l.Line == im.Line && l.Text == im.Text && !slices.Contains(out, l.To) &&
-				(len(l.Names) == 0 || slices.Contains(l.Names, name) || slices.Contains(l.Names, member) ||
+				(len(l.Names) == 0 || slices.Contains(l.Names, was) || slices.Contains(l.Names, member) ||
 					slices.Contains(l.Names, "*") || slices.Contains(l.Names, "default")) {
 				out = append(out, l.To)
 			}
@@ -262,8 +297,11 @@ func (j *joiner) imported(f *model.File, name, member string) []string {
 	}
 	for i := range f.Facts.Imports {
 		im := &f.Facts.Imports[i]
-		if im.Alias == name || slices.Contains(im.Names, name) || im.Alias == "" && stem(im.Text) == name {
-			take(im)
+		switch k := slices.Index(im.As, name); {
+		case k >= 0 && k < len(im.Names): // taken under another name
+			take(im, im.Names[k])
+		case im.Alias == name || slices.Contains(im.Names, name) || im.Alias == "" && stem(im.Text) == name:
+			take(im, name)
 		}
 	}
 	return out

@@ -2,6 +2,7 @@
 package python
 
 import (
+	"cmp"
 	"regexp"
 	"strings"
 
@@ -523,7 +524,7 @@ func (r *reader) importFrom(i int, sc scope) int {
 	for ; k < end && !s.Is(k, "import"); k++ {
 		im.Text += s.Text(k)
 	}
-	names := map[string]bool{}
+	names, as := map[string]bool{}, map[string]string{}
 	for k++; k < end && !s.Is(k, ";"); k++ {
 		switch {
 		case s.Is(k, "*"):
@@ -535,6 +536,7 @@ func (r *reader) importFrom(i int, sc scope) int {
 			local := s.Text(k)
 			if s.Is(k+1, "as") {
 				local = s.Text(k + 2)
+				as[s.Text(k)] = local
 			}
 			r.locals[local] = model.Use{Module: im.Text, Name: s.Text(k)}
 			if !sc.function && sc.parent == "" {
@@ -543,6 +545,11 @@ func (r *reader) importFrom(i int, sc scope) int {
 		}
 	}
 	im.Names = syntax.SortedSet(names)
+	for _, n := range im.Names {
+		if len(as) > 0 {
+			im.As = append(im.As, cmp.Or(as[n], n))
+		}
+	}
 	if im.Text != "" && len(names) > 0 {
 		r.f.Imports = append(r.f.Imports, im)
 	}
