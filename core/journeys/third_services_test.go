@@ -376,3 +376,45 @@ app.post('/beds', addBed)
 app.listen(1)
 `))
 }
+
+// What is handed out on the way to a change is changed, not what handed it out.
+func TestWhatAChangeIsMadeToIsNotTheFirstName(t *testing.T) {
+	require.ElementsMatch(t, []string{
+		"POST /key: KeysController.reset",
+		"DELETE /lots/:id: LotsController.destroy => deletes Lot, reads Lot",
+		"PATCH /lots/:id: LotsController.update => reads Lot, changes Lot",
+		"PUT /lots/:id: LotsController.update => reads Lot, changes Lot",
+	}, told(t, `
+-- Gemfile --
+gem 'rails'
+-- config/routes.rb --
+Rails.application.routes.draw do
+  post '/key', :to => 'keys#reset'
+  resources :lots, :only => [:destroy, :update]
+end
+-- app/models/user.rb --
+class User < ApplicationRecord
+  belongs_to :token
+end
+-- app/models/lot.rb --
+class Lot < ApplicationRecord
+end
+-- app/controllers/keys_controller.rb --
+class KeysController < ApplicationController
+  def reset
+    User.current.token.destroy
+    redirect_to root_path
+  end
+end
+-- app/controllers/lots_controller.rb --
+class LotsController < ApplicationController
+  def destroy
+    Lot.where(:id => params[:id]).first.destroy
+  end
+
+  def update
+    Lot.find(params[:id]).update(params)
+  end
+end
+`))
+}

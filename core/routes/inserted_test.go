@@ -47,6 +47,38 @@ module.exports = router
 				"error in place app.js:9",
 			},
 		}},
+		"hooks with their options behind arrows, faults that another method takes": {`
+-- Gemfile --
+gem 'rails'
+-- config/routes.rb --
+Rails.application.routes.draw do
+  resources :lots, :only => [:index, :show]
+end
+-- app/controllers/lots_controller.rb --
+class LotsController < ApplicationController
+  rescue_from ::ActiveRecord::RecordNotFound, :with => :missing
+  before_action :find_lot, :only => [:show]
+  after_action :counted, :except => :show
+  def index
+  end
+  def show
+  end
+  private
+  def find_lot
+  end
+  def counted
+  end
+  def missing
+  end
+end
+`, map[string][]string{
+			"GET /lots": {
+				"after counted app/controllers/lots_controller.rb:4", "error missing app/controllers/lots_controller.rb:2",
+			},
+			"GET /lots/:id": {
+				"before find_lot app/controllers/lots_controller.rb:3", "error missing app/controllers/lots_controller.rb:2",
+			},
+		}},
 		"hooks of a server, whatever their order": {`
 -- package.json --
 { "dependencies": { "fastify": "4" } }

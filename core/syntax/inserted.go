@@ -416,6 +416,9 @@ func (in *inserting) key(k int) string {
 	if label, ok := strings.CutSuffix(in.s.Text(k), ":"); ok {
 		return label
 	}
+	if label, ok := strings.CutPrefix(in.s.Text(k), ":"); ok && in.s.Match(k+1, "=", ">") { // :only => […]
+		return label
+	}
 	return ""
 }
 
@@ -440,6 +443,8 @@ func (in *inserting) actionNames(from, to int, x *model.InsertFact) (names []str
 				return names
 			case s.Kind(k) == String:
 				*into = append(*into, strings.Trim(s.Unquote(k), `:"'`))
+			case x.When == model.InsertError && len(names) > 0 && s.Is(k-1, "::") && s.IsIdent(k):
+				names[len(names)-1] = s.Text(k)
 			case x.When == model.InsertError && s.IsIdent(k) && !s.Is(k+1, ":"):
 				names = append(names, s.Text(k)) // the class of the fault, where nothing handles it by name
 			}

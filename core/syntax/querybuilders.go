@@ -159,7 +159,7 @@ func (t *traiter) withBlock(i int) {
 	if what == "" {
 		return
 	}
-	if name, found := t.entityBefore(i); found {
+	if name, found := t.entityBefore(i, false); found {
 		t.doneTo(name, what, i, true)
 	}
 }

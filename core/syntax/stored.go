@@ -227,7 +227,7 @@ func (t *traiter) operation(i, open int) {
 		}
 	}
 	if what != "" {
-		if name, found = t.entityBefore(i); !found {
+		if name, found = t.entityBefore(i, changes(what)); !found {
 			name = t.entityAmong(open)
 		}
 	}
@@ -248,15 +248,27 @@ func mayDerive(w []byte) bool {
 // mapperClients are what hold entities as their members.
 var mapperClients = Set("prisma", "db", "ctx", "tx", "query")
 
+// changes reports whether something is done to what is there already.
+func changes(what string) bool { return what == model.Update || what == model.Delete }
+
+// asks are members that ask for some of what is kept and hand out the same.
+var asks = Set("where", "order", "find", "find_by", "first", "last", "all", "objects", "filter", "exclude", "query", "select", "limit",
+	"joins",
+	"includes", "unscoped", "get", "findById", "findOne", "withTrashed", "with", "orderBy", "latest", "find_or_create_by", "Where", "Set",
+	"First", "Find", "Entry", "new", "scoped", "visible", "active", "lock", "preload", "take", "not", "current", "in_batches", "find_each")
+
 // entityBefore is the first capital word of the chain before a call, or what a
 // client holds.
-func (t *traiter) entityBefore(i int) (string, bool) {
+func (t *traiter) entityBefore(i int, changed bool) (string, bool) {
 	s := t.s
 	k := i
 	for steps := 0; steps < 6 && k >= 2; steps++ {
 		j := k - 1
 		for j > 0 && s.Kind(j) == Punct && s.Any(j, ".", "->", "::", ":", ">", "-") {
 			j--
+		}
+		if steps > 0 && changed && !asks[s.Text(k)] {
+			return "", false // what is handed out on the way is changed, and has no name here
 		}
 		switch {
 		case j == k-1:

@@ -95,8 +95,9 @@ func (t *traiter) bare(i int) {
 	if !operSieve.May(w) {
 		return
 	}
-	if name, found := t.entityBefore(i); found && operations[string(w)] != "" {
-		t.doneTo(name, operations[string(w)], i, false)
+	what := operations[string(w)]
+	if name, found := t.entityBefore(i, changes(what)); found && what != "" {
+		t.doneTo(name, what, i, false)
 		return
 	}
 	if instanceDoes[string(w)] != "" {
