@@ -378,7 +378,7 @@ func (f *follower) reach(at span) []step {
 		if s.deep >= maxDeep {
 			return
 		}
-		for _, e := range f.g.From(s.ref) {
+		for _, e := range sureFirst(f.g.From(s.ref)) {
 			if int(e.Line) < s.from || int(e.Line) >= s.to || len(steps) >= maxReached {
 				continue
 			}
@@ -399,6 +399,25 @@ func (f *follower) reach(at span) []step {
 	}
 	come(0)
 	return steps
+}
+
+// sureFirst puts what is certain of a line before what may answer there besides: a
+// base before its heirs, of which most ways come through none.
+func sureFirst(all []calls.Edge) []calls.Edge {
+	if !slices.ContainsFunc(all, func(e calls.Edge) bool { return !e.Sure }) {
+		return all
+	}
+	all = slices.Clone(all)
+	slices.SortStableFunc(all, func(a, b calls.Edge) int {
+		unsure := func(e calls.Edge) int {
+			if e.Sure {
+				return 0
+			}
+			return 1
+		}
+		return cmp.Or(cmp.Compare(a.Line, b.Line), cmp.Compare(unsure(a), unsure(b)))
+	})
+	return all
 }
 
 // worth ranks a definition as the end of the main way.

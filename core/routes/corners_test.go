@@ -1,6 +1,7 @@
 package routes_test
 
 import (
+	"strings"
 	"testing"
 
 	"jantel/core/routes"
@@ -157,6 +158,20 @@ end
 			"POST /v1/shelves/:id/dry V1::ShelvesController.dry",
 			"GET /v1/shelves/full V1::ShelvesController.full",
 		}},
+		"JavaScript: addresses with something put in": {strings.ReplaceAll(`
+-- package.json --
+{ "dependencies": { "express": "4" } }
+-- app.js --
+import express from 'express'
+const app = express()
+const base = '/v1'
+app.get(~/lots/:id(${UUID})~, one)
+app.delete(~${base}/beds/${kind}~, drop)
+app.post(~/plain~, add)
+function one() {}
+function drop() {}
+function add() {}
+`, "~", "`"), []string{"GET /lots/:id one", "DELETE /*/beds/* drop", "POST /plain add"}},
 		"Ruby: options behind arrows, controllers of another name, addresses for several methods": {`
 -- Gemfile --
 gem 'rails'

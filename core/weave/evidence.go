@@ -302,6 +302,12 @@ func (lex *Lexicon) ending(words []string) (model.Role, bool) {
 
 // named asks what a file is called. In languages where names end in no role a
 // word says less.
+// doing are words that a name begins with which says what is done: what it ends in
+// is then what that is done to.
+var doing = syntax.Set("get", "set", "is", "has", "can", "should", "parse", "sanitize", "validate", "apply", "fetch", "merge", "process",
+	"calculate", "compute", "extract", "convert", "normalize", "resolve", "check", "ensure", "assert", "find", "filter", "generate", "reset",
+	"remove", "delete", "update", "compare", "sort", "split", "strip", "escape", "encode", "decode", "transform", "flatten", "omit", "pick")
+
 func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string) {
 	n := len(words)
 	if n == 0 {
@@ -329,6 +335,7 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 		switch {
 		case !ok || r == model.RoleAsset:
 		case r == model.RoleTranslation && acts(f.Facts): // messages that are sent and shown are no texts
+		case doing[words[0]] && n > 1: // it is done to what the last word says
 		case profile.PlainNames && n > 1: // a word at the end is part of what it is about
 			b.add(r, 0.4, false, "its name ends in %q", last)
 		default:

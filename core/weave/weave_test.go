@@ -49,6 +49,9 @@ func TestRoles(t *testing.T) {
 		{"src/tree.c", "int grow(void) { return 1; }", model.RoleStructure},
 		{"t/lots.t", "use Test::More;\nok(1);", model.RoleTest},
 		{"src/lots.rs", "pub fn weigh() {}\n#[cfg(test)]\nmod tests {\n  #[test]\n  fn one() {}\n}", model.RoleLogic},
+		{"src/utils/sanitize-query.js", "export function sanitizeQuery(q) { return { limit: q.limit ?? 10 } }", model.RoleHelper},
+		{"src/get-schema.js", "export function getSchema() { return find() }", model.RoleLogic},
+		{"src/lot-query.js", "export class LotQuery { run() { return 1 } }", model.RoleDataAccess},
 		{"public/scale.ts", "export function weigh() { return 1 }", model.RoleLogic},
 	} {
 		t.Run(c.file, func(t *testing.T) {

@@ -211,10 +211,27 @@ func (r *reader) prefixOf(c routeCall) (prefix string) {
 // path is the first argument when it is a path: a literal that starts with a
 // slash or a star.
 func (r *reader) path(a [2]int) (string, bool) {
-	if a[1]-a[0] != 1 || r.s.Kind(a[0]) != syntax.String {
+	if r.s.Kind(a[0]) != syntax.String {
 		return "", false
 	}
-	p := r.s.Unquote(a[0])
+	p := ""
+	switch {
+	case a[1]-a[0] == 1:
+		p = r.s.Unquote(a[0])
+	case r.s.Bytes(a[0])[0] != '`' || r.s.Bytes(a[1] - 1)[len(r.s.Bytes(a[1] - 1))-1] != '`':
+		return "", false
+	default: // something is put in between: how a parameter has to look, or a part of the path
+		for i := a[0]; i < a[1]; i++ {
+			if r.s.Kind(i) != syntax.String {
+				if !strings.HasSuffix(p, "*") {
+					p += "*"
+				}
+				continue
+			}
+			p += strings.TrimSuffix(strings.TrimPrefix(strings.Trim(r.s.Text(i), "`"), "}"), "${")
+		}
+		p = strings.ReplaceAll(p, "(*)", "")
+	}
 	return p, p == "" || syntax.In(p[0], "/*")
 }
 
