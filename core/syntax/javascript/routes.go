@@ -218,7 +218,7 @@ func (r *reader) path(a [2]int) (string, bool) {
 	switch {
 	case a[1]-a[0] == 1:
 		p = r.s.Unquote(a[0])
-	case r.s.Bytes(a[0])[0] != '`' || r.s.Bytes(a[1] - 1)[len(r.s.Bytes(a[1] - 1))-1] != '`':
+	case r.s.Bytes(a[0])[0] != '`' || r.s.Bytes(a[1] - 1)[len(r.s.Bytes(a[1]-1))-1] != '`':
 		return "", false
 	default: // something is put in between: how a parameter has to look, or a part of the path
 		for i := a[0]; i < a[1]; i++ {
