@@ -657,7 +657,7 @@ func (e *eval) member(v value, name string) value {
 			return m
 		}
 		return e.member(e.standsFor(v.unit), name)
-	case v.isType(), v.kind == vDef && e.profile.Inherits && v.place.def().Kind == model.DefNamespace:
+	case v.isType(), v.kind == vDef && v.place.def().Kind == model.DefNamespace:
 		return e.find(typeKey{v.unit, v.name}, name, 0)
 	}
 	t := e.typeOf(v)

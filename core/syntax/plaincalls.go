@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"bytes"
 	"slices"
 
 	"jantel/core/model"
@@ -155,6 +156,9 @@ func (w *plainWalk) token(i int) {
 		c.Put(w.member(i, at, def, class), model.CallPlain, s.Line(i))
 	case s.Is(i-1, "new") && capital(s.Bytes(i)):
 		c.Put(c.Name(s.Bytes(i)), model.CallConstruct, s.Line(i))
+	case !dotted && call && bytes.Contains(s.Bytes(i), []byte("::")):
+		of, name, _ := bytes.Cut(s.Bytes(i), []byte("::"))
+		c.Put(c.Member(c.Name(of), name), model.CallPlain, s.Line(i))
 	case !dotted && call:
 		if class != "" {
 			c.Put(c.Step(None, model.ChainBare, []byte(class+" "+s.Text(i))), model.CallPlain, s.Line(i))
@@ -190,6 +194,9 @@ func (w *plainWalk) member(i, at int, def, class string) int32 {
 		if first, _ := w.before(at); !first || s.Is(at-1, ":") {
 			if from := w.root(at, def, class); from != None {
 				return c.Member(from, name)
+			}
+			if s.Is(i-1, ":") || s.Is(i-1, "::") { // of a module or a namespace
+				return c.Member(c.Name(s.Bytes(at)), name)
 			}
 		} else if w.p.Self[s.Text(max(at-2, 0))] || w.p.Self[s.Text(max(at-3, 0))] {
 			// "self.repo.save()": a field of the instance.
