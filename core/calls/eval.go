@@ -296,8 +296,8 @@ func (e *eval) others(f *file, node int32, told value) (out []value) {
 	if n.Op != model.ChainMember && n.Op != model.ChainOnly || n.From < 0 {
 		return nil
 	}
-	t := e.typeOf(e.node(f, n.From))
-	if t == nil || t.kind != tUnion {
+	t := e.under(e.typeOf(e.node(f, n.From)), func(t *typ) bool { return t.kind == tUnion })
+	if t == nil {
 		return nil
 	}
 	for _, one := range t.of {
@@ -769,6 +769,8 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 			return outside
 		case tNamed:
 			return e.find(t.key, name, depth+1)
+		case tUnion:
+			return e.member(instance(t), name)
 		}
 	}
 	return out
