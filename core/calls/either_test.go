@@ -44,7 +44,32 @@ function run(x: A, y: C) {
   y.go()
   y.none()
 }
-`, []string{"run -> B.go"}, nil},
+`, []string{}, []string{"run -> B.go"}},
+	{"what a list of one of two holds, and a map of them", "a.ts", `
+class A {
+  go() {}
+}
+class B {
+  go() {}
+}
+function run(all: (A | B)[], by: Map<string, A>) {
+  for (const one of all) {
+    one.go()
+  }
+  by.get('x')?.go()
+}
+`, []string{"run -> A.go", "run -> B.go"}, nil},
+	{"a parameter with a default of another type", "a.py", `
+class A:
+    def go(self): pass
+
+class Desk:
+    def __init__(self, press: A = None):
+        self.press = press or A()
+
+    def run(self):
+        self.press.go()
+`, []string{"Desk.__init__ -> A (construct)", "Desk.run -> A.go"}, nil},
 	{"a union of a list and one", "a.ts", `
 class Lot {
   sow() {}
