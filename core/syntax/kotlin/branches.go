@@ -8,7 +8,7 @@ var valued map[string]func(*walker, int) (int32, int)
 func init() {
 	valued = map[string]func(*walker, int) (int32, int){
 		"if": (*walker).branch, "when": (*walker).when, "try": (*walker).try, "for": (*walker).loop, "do": (*walker).step,
-		"while": (*walker).head, "return": (*walker).gives2, "throw": (*walker).leave, "this": (*walker).this, "super": (*walker).super,
+		"while": (*walker).head, "return": (*walker).returns, "throw": (*walker).leave, "this": (*walker).this, "super": (*walker).super,
 		"object": (*walker).object, "fun": (*walker).nameless, "break": (*walker).jump, "continue": (*walker).jump,
 	}
 }
@@ -27,7 +27,7 @@ func (w *walker) leave(i int) (int32, int) {
 	return none, next
 }
 
-func (w *walker) gives2(i int) (int32, int) {
+func (w *walker) returns(i int) (int32, int) {
 	s := w.s
 	k := i + 1
 	if s.Is(k, "@") {

@@ -1,8 +1,6 @@
 package kotlin
 
 import (
-	"bytes"
-
 	"jantel/core/model"
 	"jantel/core/syntax"
 )
@@ -389,34 +387,10 @@ func (w *walker) holes(i int) {
 		return
 	}
 	defer w.c.Shallower()
-	line := w.s.Line(i)
-	for at := bytes.Index(text, []byte("${")); at >= 0; at = bytes.Index(text, []byte("${")) {
-		line += bytes.Count(text[:at], []byte{'\n'})
-		text = text[at+2:]
-		end := matching(text)
-		if end < 0 {
-			return
-		}
+	for hole, line := range syntax.Holes(text, w.s.Line(i), "${") {
 		in := *w
-		in.s = grammar.LexFrom(text[:end], line)
+		in.s = grammar.LexFrom(hole, line)
 		in.statements(0, in.s.Len())
 		in.s.Release()
-		text = text[end:]
 	}
-}
-
-// matching is where the brace closes that was opened before a text.
-func matching(text []byte) int {
-	deep := 1
-	for i, c := range text {
-		switch c {
-		case '{':
-			deep++
-		case '}':
-			if deep--; deep == 0 {
-				return i
-			}
-		}
-	}
-	return -1
 }

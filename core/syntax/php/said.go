@@ -10,6 +10,10 @@ import (
 	"jantel/core/syntax"
 )
 
+// maxAbout is as much of a comment as is looked at, in bytes: each parameter is
+// looked for in it, which would add up without end in a text made for it.
+const maxAbout = 4000
+
 // about is the comment that stands right before a token and speaks of what
 // begins there, "" where there is none.
 func (w *walker) about(i int) string {
@@ -23,6 +27,7 @@ func (w *walker) about(i int) string {
 		return ""
 	}
 	text := s.Src[s.Comments[k].Start:s.Comments[k].End]
+	text = text[:min(len(text), maxAbout)]
 	if !bytes.HasPrefix(text, []byte("/**")) {
 		return ""
 	}

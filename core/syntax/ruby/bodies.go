@@ -31,7 +31,7 @@ type frame struct {
 	method  string // that is around or that it is the body of
 	def     int    // the frame of that method, 0 in none
 	last    int32  // what was said last
-	gives   int32  // what it gives so far: by a return, or at the end of a branch
+	gives   int32  // what it gives so far: by a return, or at the end of a branch; of a block what its call does
 	loop    bool   // its header may hold a "do" that opens nothing
 	into    []byte // what its value is put into
 	subject []byte // what is asked in a case
@@ -123,7 +123,7 @@ func (w *walker) pop() {
 		w.c.Close(f.at)
 		w.class, value = f.class, none
 	case blockFrame:
-		value = f.was // what the call gives, whatever its block does
+		value = f.gives // what the call gives, whatever its block does
 	}
 	if f.into != nil {
 		w.assign(f.into, value)
@@ -152,7 +152,7 @@ var words map[string]func(*walker, int) int
 func init() {
 	words = map[string]func(*walker, int) int{
 		"class": (*walker).classAt, "module": (*walker).classAt, "def": (*walker).def, "end": (*walker).end, "do": (*walker).do,
-		"return": (*walker).gives2, "next": (*walker).gives2, "break": (*walker).gives2,
+		"return": (*walker).returns, "next": (*walker).returns, "break": (*walker).returns,
 		"else": (*walker).turn, "elsif": (*walker).turn, "when": (*walker).when, "in": (*walker).turn, "rescue": (*walker).rescue,
 		"ensure": (*walker).turn, "then": (*walker).step, "alias": (*walker).line, "undef": (*walker).line,
 	}
@@ -212,8 +212,8 @@ func (w *walker) several(i int) (next int) {
 	return k + 2
 }
 
-// gives2 walks what a method or a block gives before its end.
-func (w *walker) gives2(i int) int {
+// returns walks what a method or a block gives before its end.
+func (w *walker) returns(i int) int {
 	if w.s.Any(i+1, syntax.Break, ";", "if", "unless", "}") {
 		return i + 1
 	}
@@ -331,7 +331,7 @@ func (w *walker) do(i int) int {
 	}
 	handed, gives := w.block, w.gives
 	w.push(frame{kind: blockFrame})
-	w.top().was = gives
+	w.top().gives = gives
 	w.block, w.gives = none, none
 	return w.blockParams(i+1, handed)
 }

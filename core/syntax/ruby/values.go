@@ -487,33 +487,9 @@ func (w *walker) holes(i int) {
 	if text[0] == '\'' || text[0] == ':' || bytes.HasPrefix(text, []byte("%q")) || bytes.HasPrefix(text, []byte("%w")) {
 		return
 	}
-	line := w.s.Line(i)
-	for at := bytes.Index(text, []byte("#{")); at >= 0; at = bytes.Index(text, []byte("#{")) {
-		line += bytes.Count(text[:at], []byte{'\n'})
-		text = text[at+2:]
-		end := matching(text)
-		if end < 0 {
-			return
-		}
-		w.hole(text[:end], line)
-		text = text[end:]
+	for hole, line := range syntax.Holes(text, w.s.Line(i), "#{") {
+		w.hole(hole, line)
 	}
-}
-
-// matching is where the brace closes that was opened before a text.
-func matching(text []byte) int {
-	deep := 1
-	for i, c := range text {
-		switch c {
-		case '{':
-			deep++
-		case '}':
-			if deep--; deep == 0 {
-				return i
-			}
-		}
-	}
-	return -1
 }
 
 func (w *walker) hole(text []byte, line int) {
