@@ -139,10 +139,15 @@ func judgeScope(w *work) {
 func judgeRoles(w *work) {
 	files := w.survey.Files
 	roles := make([]model.RoleOf, len(files))
+	asked := func(p string) bool { // of what a tool or others wrote nobody here gave it a part
+		switch w.out.Origins[p].Origin {
+		case model.OriginGenerated, model.OriginBuilt, model.OriginVendored:
+			return false
+		}
+		return true
+	}
 	parallel.Each(len(files), func(i int) {
-		switch w.out.Origins[files[i].Path].Origin {
-		case model.OriginGenerated, model.OriginBuilt, model.OriginVendored: // nobody here gave it a part
-		default:
+		if asked(files[i].Path) {
 			roles[i] = w.lexicon.Role(files[i])
 		}
 	})
@@ -150,6 +155,8 @@ func judgeRoles(w *work) {
 		w.out.Roles[f.Path] = roles[i]
 	}
 	weave.OverruleRoles(w.out.Roles, w.in.Overrules)
+	w.lexicon.Headers(w.survey, w.out.Roles)
+	w.lexicon.Inherit(w.survey, w.out.Roles, asked)
 }
 
 func judgeFileRings(w *work) {

@@ -114,7 +114,7 @@ var (
 		Cargo.toml go.mod pom.xml build.gradle META.json META.yml Makefile.PL
 		dist.ini VERSION version.txt ChangeLog CHANGELOG CHANGELOG.md CHANGES CHANGES.md NEWS HISTORY.md`)
 	// installed are folders that package managers fill.
-	installed = set(`node_modules bower_components jspm_packages site-packages godeps pods carthage .venv venv .yarn .tox web_modules`)
+	installed = set(`node_modules bower_components jspm_packages site-packages godeps pods carthage gnulib .venv venv .yarn .tox web_modules`)
 	// others are folders named for what others wrote.
 	others = regexp.MustCompile(`(?i)^(?:third[-_]?part(?:y|ies)|3rd[-_]?part(?:y|ies)|3rdparty|external|externals|extern|` +
 		`vendors?|vendored|_vendor|contrib|` +
@@ -148,13 +148,15 @@ func foldersOf(s *model.Survey) map[string]*folder {
 	for _, f := range s.Files {
 		code := syntax.ProfileOf(f.Language).Code
 		banner, held := f.Facts.Hint(model.HintBanner) != nil, f.Facts.Hint(model.HintHolder)
+		made := f.Facts.Hint(model.HintGenerated)
 		texts := textFolders.MatchString(f.Path) // one file a language, all alike
 		up(f.Path, func(_ string, x *folder) {
 			x.files++
 			if code && !texts {
 				x.source++
 			}
-			if held != nil && code {
+			if held != nil && code && made == nil { // what a tool took over says nothing of its folder
+
 				if x.holders == nil {
 					x.holders = map[string]int{}
 				}
@@ -350,7 +352,7 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 			}
 		}
 	}
-	if own < 2 || 3*own < 2*named {
+	if own < 2 || 3*own < 2*named || 2*own < x.source {
 		return "", false
 	}
 	return who, own >= 5 && 10*own >= 9*named && 4*own >= 3*x.source && 2*x.holders[who] >= own

@@ -27,7 +27,7 @@ func TestWhoWroteAFile(t *testing.T) {
 		},
 		"forms of a designer, and catalogues of texts under the ending of a language": {
 			"-- gui/boxes.ui --\n<?xml version=\"1.0\"?>\n<ui version=\"4.0\"></ui>\n-- gui/boxes.cpp --\nint boxes;\n-- lang/vault_fr.ts --\n<?xml version=\"1.0\"?>\n<!DOCTYPE TS>\n<TS></TS>\n-- src/vault.ts --\nexport const a = 1\n",
-			map[string]model.FileOrigin{"gui/boxes.ui": "generated", "gui/boxes.cpp": "own", "lang/vault_fr.ts": "data", "src/vault.ts": "own"},
+			map[string]model.FileOrigin{"gui/boxes.ui": "own", "gui/boxes.cpp": "own", "lang/vault_fr.ts": "data", "src/vault.ts": "own"},
 		},
 		"what tools write under their own names": {
 			"-- package-lock.json --\n{}\n-- api/lots_pb2.py --\nx = 1\n-- ui/Form1.Designer.cs --\nclass Form1 {}\n-- ui/Form1.cs --\nclass Form1 {}\n",
@@ -151,6 +151,16 @@ func TestWhoWroteAFile(t *testing.T) {
 		"a part of which each file names another's rights, in three quotes": {
 			many("vault/lot$N.py", "# Copyright 2019 Ann Moor\nx = $N\n", 20) + many("vault/packages/crow/part$N.py", "\"\"\"\ncrow.part$N\n~~~~~~~~~~\n\n:copyright: (c) 2010-2012 by the Heath Team, see AUTHORS for more details.\n\"\"\"\nx = $N\n", 6),
 			map[string]model.FileOrigin{"vault/lot1.py": "own", "vault/packages/crow/part2.py": "vendored"},
+		},
+		"a part whose files say what they are part of, where others have the same rights": {
+			many("kern/lot$N.c", "/*\n *  Vault -- seed vault\n *  Copyright (C) 2010 Growers, Inc.\n *\n *  Vault is free software: you can redistribute it.\n */\nint lot$N;\n", 12) +
+				many("kern/lib/peatcrypt/part$N.c", "/* part.c\n * Copyright (C) 2007 Growers, Inc.\n *\n * This file is part of Peatcrypt.\n *\n * This program is free software\n */\nint part$N;\n", 6) +
+				many("kern/lib/peat-vault/part$N.c", "/* This file was automatically imported with\n   import_peat.py. Please don't modify it */\nint part$N;\n", 6),
+			map[string]model.FileOrigin{"kern/lot1.c": "own", "kern/lib/peatcrypt/part2.c": "vendored", "kern/lib/peat-vault/part2.c": "generated"},
+		},
+		"a version after a sign and a stop": {
+			"-- js/tips.js --\n/* This notice must be untouched at all times.\n\nmoor_tips.js\t v. 5.31\n*/\n" + code + "-- js/own.js --\n" + code,
+			map[string]model.FileOrigin{"js/tips.js": "vendored", "js/own.js": "own"},
 		},
 		"what a package manager fills": {
 			"-- composer.json --\n{}\n-- vendor/moor/a.php --\n<?php\n-- src/a.php --\n<?php\n-- web/node_modules/x/index.js --\nx()\n",

@@ -219,6 +219,15 @@ func parts(yes, no string, groups ...[]string) func(*context) outcome {
 				found = append(found, ds[0])
 			}
 		}
+		if two := c.siblings(groups[1:]...); len(found) < len(groups) && two != nil {
+			// What they show is kept elsewhere.
+			n := c.within(c.inner[two[0].Parent])
+			return outcomeOf(
+				0.7*c.large(n, 0.25),
+				fmt.Sprintf("%s side by side, around which lie %d of %d source files.", names(two), n, len(c.source)),
+				foldersEvidence(two, "so named"),
+			)
+		}
 		switch {
 		case len(found) == len(groups):
 			// Apart from each other they must hold a good part of the code.
@@ -251,7 +260,7 @@ func either(a, b func(*context) outcome) func(*context) outcome {
 // folder.
 func modelsViewsTemplates(c *context) outcome {
 	var ev []model.Evidence
-	n := 0
+	var around []*model.Folder
 	for _, d := range c.foldersNamed("templates") {
 		var both []model.Evidence
 		for _, name := range []string{"models", "views"} {
@@ -263,20 +272,27 @@ func modelsViewsTemplates(c *context) outcome {
 				}
 			}
 		}
-		if len(both) == 2 {
-			n++
+		if up := c.inner[d.Parent]; len(both) == 2 && up != nil {
+			around = append(around, up)
 			ev = append(ev, both...)
 			ev = append(ev, foldersEvidence([]*model.Folder{d}, "templates")...)
 		}
 	}
-	if n == 0 {
+	if len(around) == 0 {
 		return outcomeOf(0, "Nothing is named models, views and templates side by side.", nil)
 	}
-	return outcomeOf(1, "Models, views that answer requests, and templates stand side by side.", ev)
+	// In a corner it says nothing of the whole.
+	n := c.within(around...)
+	says := fmt.Sprintf("Models, views that answer requests, and templates stand side by side, with %d of %d source files.", n, len(c.source))
+	return outcomeOf(c.large(n, 0.25), says, ev)
 }
 
 // rank is the trade's order from outside to inside.
 var rank = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
+
+// fewBetween is the share of the dependencies from which on those between layers
+// count in full.
+const fewBetween = 0.03
 
 func downwards(c *context) outcome {
 	down, up := 0, 0
@@ -298,7 +314,9 @@ func downwards(c *context) outcome {
 	share := float64(down) / float64(down+up)
 	// Half of them pointing down is chance; all of them is a direction.
 	text := fmt.Sprintf("%d of %d dependencies between layers point from the outside in.", down, down+up)
-	return outcomeOf((share-0.5)*2, text, linksEvidence(sorted(against)))
+	// A handful among thousands is not how a codebase is built.
+	weight := min(1, float64(down+up)/(fewBetween*float64(len(c.edges))))
+	return outcomeOf((share-0.5)*2*weight, text, linksEvidence(sorted(against)))
 }
 
 func sorted(ls []model.Link) []model.Link {

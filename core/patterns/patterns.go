@@ -174,13 +174,15 @@ type context struct {
 	byRole  map[model.Role][]*model.File
 	plugs   *plugs // what is plugged in, once it was asked for
 	told    bool
-	drawn   []*model.File // judged files that draw, templates as well
-	edges   []*model.Link // between judged files, from no test, none that only says more of another
-	links   map[[2]model.Role][]model.Link
-	inner   map[string]*model.Folder
-	named   map[string][]*model.Folder // by the words of their names, outermost first
-	sent    []model.Message
-	asked   bool // sent is filled in
+	// registrars are functions that others hand something over to, with a file of each.
+	registrars map[string]string
+	drawn      []*model.File // judged files that draw, templates as well
+	edges      []*model.Link // between judged files, from no test, none that only says more of another
+	links      map[[2]model.Role][]model.Link
+	inner      map[string]*model.Folder
+	named      map[string][]*model.Folder // by the words of their names, outermost first
+	sent       []model.Message
+	asked      bool // sent is filled in
 
 	starting []*model.File // programs, once counted
 	counted  bool
@@ -243,6 +245,17 @@ func filesEvidence(fs []*model.File, note string) (ev []model.Evidence) {
 		ev = append(ev, model.Evidence{Path: f.Path, Note: note})
 	}
 	return ev
+}
+
+// foldersEnding finds folders whose names have more than one word, the last of
+// which is one of the words.
+func (c *context) foldersEnding(words ...string) (out []*model.Folder) {
+	for _, d := range c.folders {
+		if w := naming.Words(d.Name); len(w) > 1 && d.JudgedLines > 0 && slices.Contains(words, w[len(w)-1]) {
+			out = append(out, d)
+		}
+	}
+	return out
 }
 
 // foldersNamed finds folders whose name is one of the words, outermost first.

@@ -41,7 +41,7 @@ func (c *context) plugged() *plugs {
 func (c *context) findPlugged() *plugs {
 	var best *plugs
 	most := 0
-	for _, d := range c.foldersNamed(plugNames...) {
+	for _, d := range append(c.foldersNamed(plugNames...), c.foldersEnding("plugins", "extensions", "addons")...) {
 		parts := map[string]bool{}
 		for _, f := range c.source {
 			if rest, ok := strings.CutPrefix(f.Path, d.Path+"/"); ok {
@@ -55,8 +55,9 @@ func (c *context) findPlugged() *plugs {
 			best, most = &plugs{in: []*model.Folder{d}, parts: parts}, n
 		}
 	}
-	if best == nil {
-		best = c.families()
+	// A folder named for them may be a corner, where the rest is built so as well.
+	if other := c.families(); best == nil || other != nil && c.within(other.in...) > 2*most {
+		best = other
 	}
 	if best == nil {
 		return nil
@@ -94,6 +95,13 @@ func (c *context) families() *plugs {
 	out := &plugs{parts: map[string]bool{}}
 	for _, d := range c.folders {
 		files := in[d.Path]
+		if own := c.registering(d, files); len(own) > 0 {
+			out.in = append(out.in, d)
+			for _, f := range own {
+				out.parts[f.Path] = true
+			}
+			continue
+		}
 		base := commonBase(files)
 		if base == "" || len(files) < 3 || !c.defines(base) || c.loadedByFramework(files) {
 			continue
@@ -119,6 +127,15 @@ func (c *context) families() *plugs {
 	if len(out.in) == 0 {
 		return nil
 	}
+	held := map[*model.Folder]int{}
+	for _, d := range out.in {
+		for part := range out.parts {
+			if model.FolderOf(part) == d.Path {
+				held[d]++
+			}
+		}
+	}
+	slices.SortStableFunc(out.in, func(a, b *model.Folder) int { return held[b] - held[a] }) // the first are named
 	return out
 }
 

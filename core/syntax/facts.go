@@ -52,6 +52,9 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		d := &f.Definitions[i]
 		d.EndLine = min(max(d.Line, d.EndLine), f.Lines)
 	}
+	if f.Starts == 1 && Interpreter(s.Src) != "" && onlyDefines(f) {
+		f.Starts = 0 // it has the line of a program, and does nothing when it is run
+	}
 	moved := order(f)
 	if s.chains != nil {
 		f.Body = s.chains.pack(f.Definitions, moved, comesIn(f))
@@ -96,6 +99,25 @@ func order(f *model.Facts) []int32 {
 	return moved
 }
 
+// onlyDefines reports whether types are all that a file holds at its top, down to
+// its last line.
+func onlyDefines(f *model.Facts) bool {
+	last, types := 0, 0
+	for i := range f.Definitions {
+		d := &f.Definitions[i]
+		if d.Parent != "" {
+			continue
+		}
+		switch d.Kind {
+		case model.DefClass, model.DefInterface, model.DefNamespace, model.DefType, model.DefEnum:
+			last, types = max(last, d.EndLine), types+1
+		case model.DefFunction, model.DefComponent:
+			return false
+		}
+	}
+	return types > 0 && last+1 >= f.Lines
+}
+
 var sqlStarts = []string{"SELECT ", "INSERT INTO", "INSERT OR", "UPDATE ", "DELETE FROM", "CREATE TABLE", "WITH "}
 
 // LooksSQL reports whether a string literal is an SQL statement.
@@ -108,6 +130,9 @@ func LooksSQL(text string) bool {
 	for _, p := range sqlStarts {
 		if strings.HasPrefix(head, p) {
 			up := strings.ToUpper(text[:min(len(text), 400)])
+			if p == "UPDATE " { // people update things from somewhere as well
+				return strings.Contains(up, " SET ") || strings.Contains(up, "\nSET ")
+			}
 			return strings.Contains(up, " FROM ") || strings.Contains(up, " SET ") || strings.Contains(up, " INTO ") ||
 				strings.Contains(up, "TABLE ") || strings.Contains(up, "DELETE FROM") || strings.Contains(up, "\nFROM")
 		}

@@ -64,6 +64,8 @@ type Profile struct {
 	OpenTypes bool
 	// HandsOn: what a file imports others can take from it.
 	HandsOn bool
+	// TakesIn: a file that takes in others and defines nothing stands for them all.
+	TakesIn bool
 	// WrittenExports: what others can take is written out, and taken by name.
 	WrittenExports bool
 	// Getters are the marks of methods that are read like fields.

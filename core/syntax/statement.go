@@ -15,12 +15,16 @@ var (
 		`plug-?in|crate|extension|service|server|client|component|website|site|theme|skin|behaviou?r|command|` +
 		`class(es)?|script|repository|repo)\b.* (is|are|adds?|contains?|provides?|implements?|holds?|shows?|` +
 		`uses?|stores?|creates?|allows?|lets|supports?|builds?)\b|` +
+		`^\W*this (package|module|library|project|application|app|program|tool|plug-?in|crate|extension|service|component) ` +
+		`\pL{3,}[^s\W]s\b|` +
 		`\b(provides|implements|contains|adds support|allows you|lets you|enables|defines|manages|handles)\b`)
 	instructs = regexp.MustCompile(`(?i)\b(users?|you) (should|must|need to|have to)\b|` +
 		`^\W*(prerequisites?\b.*|first,? |then,? |now,? |next,? |just |please |simply |to \w+ .*|` +
 		`if you |in order to |before |after |` +
 		`once |when |you |your |we |i |it'?s |here |there |that |these |those |how |what |why |where |who |do |don'?t |let'?s |` +
-		`note|notice|warning|important|caution|attention|todo|fixme|tl;?dr|update:|see |for |also |as |` +
+		`note|notice|warning|important|caution|attention|todo|fixme|tl;?dr|update:|see |` +
+		`for (an? |the |more|details|help|example|instance|further|this|these|those|other|full|complete|information|questions|` +
+		`support|now|use|installation|installing|building)|also |as |` +
 		`(add|build|call|change|check|choose|click|clone|compile|configure|consult|contact|copy|create|delete|disable|download|` +
 		`edit|enable|ensure|enter|execute|extract|fetch|follow|get|go|install|join|launch|look|make|move|open|put|read|refer|` +
 		`remember|remove|replace|report|restart|run|select|send|set|start|stop|submit|switch|take|try|turn|type|unpack|unzip|` +

@@ -25,6 +25,8 @@ func TestStatementsAreToldFromTheRestOfAText(t *testing.T) {
 		"Vault is a register with which users can find lots.":                "same",
 		"Prerequisites: a) a box b) a shelf":                                 "",
 		"For installation see the manual.":                                   "",
+		"For weighing lots before they are dried.":                           "same",
+		"This module integrates the scales of a vault in your desk.":         "same",
 		"To run Vault, you need:":                                            "",
 		"Run the migrations first. The output is a list of lots.":            "",
 		"All documentation for Vault is now online at https://vault.example": "",

@@ -157,6 +157,8 @@ func TestSQLIsToldFromProse(t *testing.T) {
 		"WITH dry AS (SELECT 1) SELECT * FROM dry": true,
 		"CREATE TABLE lots (id INT)":               true,
 		"Select a lot":                             false,
+		"Update the list of lots from all stores":  false,
+		"UPDATE lots\nSET dry = 1":                 true,
 		"with care":                                false,
 		"":                                         false,
 	} {

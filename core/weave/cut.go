@@ -388,7 +388,8 @@ func (p *pairs) add(folder string, files int) {
 }
 
 // alike counts the pairs of files that share something, and the others, and how
-// many things bring files together; files that nothing is known of are left out.
+// many things bring files together, each in a folder of its own; files that nothing
+// is known of are left out.
 func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other pairs, things int) {
 	type key struct{ folder, what string }
 	n := map[key]int{}
@@ -404,7 +405,7 @@ func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other 
 		}
 	}
 	var all pairs
-	together := map[string]bool{}
+	together, folders := map[string]bool{}, map[string]bool{}
 	for k, c := range n {
 		if k.what == "" {
 			all.add(k.folder, c)
@@ -412,10 +413,10 @@ func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other 
 		}
 		same.add(k.folder, c)
 		if c > 1 && k.folder != everywhere {
-			together[k.what] = true
+			together[k.what], folders[k.folder] = true, true
 		}
 	}
-	return same, all.less(same), len(together)
+	return same, all.less(same), min(len(together), len(folders))
 }
 
 func featureOf(f *cutFile) string { return f.feature }

@@ -1,6 +1,7 @@
 package weave
 
 import (
+	"bytes"
 	"math"
 	"path"
 	"regexp"
@@ -139,8 +140,26 @@ func roleOfPackage(text string) model.Role {
 var systems = set([]string{
 	"windows", "win32", "win64", "unix", "linux", "darwin", "posix", "macos", "mac", "osx", "freebsd", "openbsd", "x11",
 	"wayland", "android",
-	"ios", "amd64", "arm64", "x86", "cygwin", "solaris",
+	"ios", "amd64", "arm64", "aarch64", "x86", "x8664", "riscv64", "ppc64", "ppc64le", "s390x", "mips64", "cygwin", "solaris",
 })
+
+// otherThings are names of machines that stand for something else as well, where
+// nothing is before them.
+var otherThings = set([]string{"windows", "mac"})
+
+// system is the machine that a name ends in, or is; "" where
+// it ends in none. Names of machines with figures are split into several words.
+func system(words []string) string {
+	if len(words) == 1 && systems[words[0]] && !otherThings[words[0]] {
+		return words[0]
+	}
+	for n := 1; n <= 3 && n < len(words); n++ {
+		if w := strings.Join(words[len(words)-n:], ""); systems[w] {
+			return w
+		}
+	}
+	return ""
+}
 
 // seen is evidence in the file itself.
 func (b *ballot) seen(r model.Role, w float64, format string, args ...any) {
@@ -162,6 +181,14 @@ func owners(f *model.Facts) map[string]bool {
 		}
 	}
 	return out
+}
+
+// lastLine is where the last definition of a file ends.
+func lastLine(f *model.Facts) (last int) {
+	for i := range f.Definitions {
+		last = max(last, f.Definitions[i].EndLine)
+	}
+	return last
 }
 
 // onlyFaults reports whether all classes of a file are such as are raised.
@@ -206,6 +233,9 @@ func (b *ballot) builds(f *model.Facts) {
 					if !faults && (x.ends == "Exception" || x.ends == "Error") {
 						break // one that is raised beside what the file is about
 					}
+					if role == model.RoleTest && 2*(d.EndLine-d.Line) < lastLine(f) {
+						break // it is tested where it stands
+					}
 					if role == model.RoleView && answers {
 						role = model.RoleHandler
 					}
@@ -217,11 +247,25 @@ func (b *ballot) builds(f *model.Facts) {
 	}
 }
 
+// putTo are what a file does that reads the command line: of what such a package
+// gives many take the type of what was read alone.
+var putTo = map[string][][]byte{
+	"argparse": {[]byte("ArgumentParser"), []byte("add_argument"), []byte("add_parser"), []byte("parse_args")},
+	"optparse": {[]byte("OptionParser"), []byte("add_option"), []byte("parse_args")},
+}
+
+// puts reports whether a file puts a package to the work that it is known for, as
+// far as what that is can be told.
+func puts(f *model.Facts, of string) bool {
+	words, asked := putTo[of]
+	return !asked || slices.ContainsFunc(words, func(w []byte) bool { return bytes.Contains(f.Body, w) })
+}
+
 // takes asks what a file takes in from elsewhere.
 func (b *ballot) takes(f *model.Facts) {
 	told := map[model.Role]bool{}
 	for _, im := range f.Imports {
-		if r := roleOfPackage(im.Text); r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") {
+		if r := roleOfPackage(im.Text); r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") && puts(f, im.Text) {
 			told[r] = true
 			b.seen(r, 0.7, "it takes in %s, line %d", im.Text, im.Line)
 		}
@@ -239,6 +283,20 @@ func onlyHandsOn(f *model.Facts) bool {
 		}
 	}
 	return true
+}
+
+// isFace reports whether a file only hands on what others define.
+func isFace(f *model.File) bool {
+	return onlyHandsOn(f.Facts) || isIndex(f) || syntax.ProfileOf(f.Language).TakesIn && onlyTakesIn(f.Facts) ||
+		handsOnNames.MatchString(f.Path) && marksOnly(f.Facts)
+}
+
+// onlyTakesIn reports whether a file takes in several others and defines nothing
+// but the modules around them.
+func onlyTakesIn(f *model.Facts) bool {
+	return len(f.Imports) >= 2 && f.Starts == 0 && len(f.Routes) == 0 && !slices.ContainsFunc(f.Definitions, func(d model.Definition) bool {
+		return d.Kind != model.DefNamespace && !packageMarks[d.Name]
+	})
 }
 
 // isIndex reports whether a file called index takes in what lies beside and
@@ -273,13 +331,19 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 		b.seen(model.RoleTest, 4, "its name has the form of a test's")
 	case lex.inTests(f.Path):
 		b.seen(model.RoleTest, 3.5, "it lies among tests")
-	case n > 0 && !testsInside[path.Ext(lower)]:
+	case n > 0 && !testsInside[path.Ext(lower)] && 2*line < lastLine(f.Facts):
 		b.seen(model.RoleTest, 1.2, "it declares tests, first on line %d", line)
+	}
+	if lower == "__main__.py" {
+		b.seen(model.RoleEntry, 2, "its name is that of what runs when its package is started")
+	}
+	if f.Facts != nil && f.Facts.Starts == 1 && commandPlace.MatchString(f.Path) && !syntax.ProfileOf(f.Language).Scripts {
+		b.seen(model.RoleEntry, 1, "it lies among the commands that people start")
 	}
 	if isProjectFile(lower) || f.Facts != nil && f.Facts.Project != nil {
 		b.seen(model.RoleConfig, 2.5, "it is a project file")
 	}
-	if f.Facts != nil && code && (onlyHandsOn(f.Facts) || isIndex(f) || handsOnNames.MatchString(f.Path) && marksOnly(f.Facts)) {
+	if f.Facts != nil && code && isFace(f) {
 		b.seen(model.RoleFacade, 2, "it only hands on what others define")
 	}
 }
@@ -323,8 +387,8 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 		return r, ok
 	}
 	switch r, whole := lex.Files[strings.Join(words, " ")]; {
-	case systems[last] && n > 1:
-		b.seen(model.RolePlatform, 1.3, "its name says which machine it is for: %s", last)
+	case system(words) != "":
+		b.seen(model.RolePlatform, 1.3, "its name says which machine it is for: %s", system(words))
 	case whole && (r != model.RoleEntry || f.Facts != nil && f.Facts.Starts > 0):
 		b.seen(r, 0.7, "its name is %q", stem)
 	default:
@@ -385,6 +449,8 @@ func (b *ballot) folders(lex *Lexicon, f *model.File, code bool) {
 		case !ok, r == model.RoleTest, r == model.RoleAsset && b.drawn():
 		case code && r == model.RoleEntry && (f.Facts == nil || f.Facts.Starts == 0):
 		case code && r == model.RoleScript && (f.Facts == nil || f.Facts.Starts == 0): // what programs are made of lies there as well
+		case code && r == model.RoleDocs && strings.HasPrefix(word, "example"): // it shows how the rest is used, unless it says more
+			b.add(r, 0.3, false, "it lies in the folder %s", path.Base(d))
 		case code && (r == model.RoleAsset || r == model.RoleDocs || r == model.RoleStyle || r == model.RoleTranslation):
 		case code:
 			b.add(r, weight, false, "it lies in the folder %s", path.Base(d))
@@ -430,9 +496,13 @@ func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
 	stem := strings.TrimSuffix(f.Path, path.Ext(f.Path))
 	// A header follows its source, and a source that says nothing its header.
 	for _, ext := range beside[path.Ext(f.Path)] {
-		if role := r.Role(stem + ext); role != "" {
+		// That a header declares types is what headers are for.
+		if role := r.Role(stem + ext); role != "" && (role != model.RoleModel || slices.Contains(headers, path.Ext(f.Path))) {
 			return role, "assumed: it belongs to " + path.Base(stem+ext)
 		}
+	}
+	if g := machineTwin(r, f); g != "" {
+		return model.RolePlatform, "assumed: it stands for other machines than " + path.Base(g)
 	}
 	told, by := 0, map[model.Role]int{}
 	for _, g := range r.SourceIn(model.FolderOf(f.Path)) {
@@ -447,6 +517,25 @@ func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
 		}
 	}
 	return model.RoleLogic, "assumed: nothing tells it, and most code is logic"
+}
+
+// otherMachines are last words of names of what is for all machines but some.
+var otherMachines = set([]string{"other", "others", "generic", "stub", "default", "dummy", "fallback", "unsupported"})
+
+// machineTwin is the file beside one that is called as it is, for a machine; ""
+// where there is none.
+func machineTwin(r *reading.Reading, f *model.File) string {
+	words := naming.Words(naming.Stem(path.Base(f.Path)))
+	if n := len(words); n < 2 || !otherMachines[words[n-1]] {
+		return ""
+	}
+	for _, g := range r.SourceIn(model.FolderOf(f.Path)) {
+		w := naming.Words(naming.Stem(path.Base(g.Path)))
+		if on := system(w); on != "" && strings.Join(w, "") == strings.Join(words[:len(words)-1], "")+on {
+			return g.Path
+		}
+	}
+	return ""
 }
 
 func round4(x float64) float64 { return math.Round(x*10000) / 10000 }

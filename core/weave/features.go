@@ -24,6 +24,9 @@ type Aim struct {
 	// product are the words of what it is called.
 	product map[string]bool
 	known   map[string]int // the words that are features, with how many files have each
+	// across are those of them by which files in several folders are called: there a
+	// folder says less than the name.
+	across map[string]bool
 }
 
 // tooCommon is the share of source files from which a word is everywhere and
@@ -141,6 +144,7 @@ func (a *Aim) things() {
 		folders map[string]bool
 		roles   map[model.Role]bool
 		itself  bool
+		family  bool
 		files   []*model.File
 		within  map[string]bool // folders of that name
 	}
@@ -155,10 +159,12 @@ func (a *Aim) things() {
 			by[w] = g
 		}
 		r := a.roles[f.Path].Role
-		if r == model.RoleTest || r == "" {
+		if r == model.RoleTest {
 			return
 		}
-		g.roles[r] = true
+		if r != "" {
+			g.roles[r] = true
+		}
 		g.folders[model.FolderOf(f.Path)] = true
 		if folder != "" {
 			g.within[folder] = true
@@ -166,8 +172,12 @@ func (a *Aim) things() {
 		}
 		g.files = append(g.files, f)
 		switch r {
-		case model.RoleHandler, model.RoleModel, model.RoleDataAccess, model.RoleRouting:
+		case model.RoleHandler, model.RoleModel, model.RoleDataAccess, model.RoleRouting, model.RoleView:
 			g.itself = g.itself || itself
+		}
+		// A file beside the folder of its name is the head of a family.
+		if _, family := a.dirs[strings.TrimSuffix(f.Path, path.Ext(f.Path))]; family && itself {
+			g.itself, g.family = true, true
 		}
 	}
 	for _, f := range a.files {
@@ -183,7 +193,7 @@ func (a *Aim) things() {
 		}
 	}
 	for w, g := range by {
-		if !g.itself || len(g.roles) < 2 || len(g.folders) < 3 {
+		if !g.itself || len(g.roles) < 2 && !g.family || len(g.folders) < 3 {
 			continue
 		}
 		for _, f := range g.files {
@@ -310,14 +320,17 @@ func (lex *Lexicon) folderWords(name string) []string {
 // names are the words that are features, each with how many files have it.
 func (a *Aim) names() map[string]int {
 	type gathering struct {
-		files map[string]bool
-		roles map[model.Role]bool
-		own   int // files in a folder of that name
+		files   map[string]bool
+		roles   map[model.Role]bool
+		folders map[string]bool // those that hold files named for it, tests left out
+		named   int             // how many those are
+		first   int             // of them, those whose name it begins
+		own     int             // files in a folder of that name
 	}
 	by := map[string]*gathering{}
 	get := func(w string) *gathering {
 		if by[w] == nil {
-			by[w] = &gathering{files: map[string]bool{}, roles: map[model.Role]bool{}}
+			by[w] = &gathering{files: map[string]bool{}, roles: map[model.Role]bool{}, folders: map[string]bool{}}
 		}
 		return by[w]
 	}
@@ -327,10 +340,18 @@ func (a *Aim) names() map[string]int {
 		if role != model.RoleTest {
 			source++
 		}
-		for _, w := range a.words[f.Path] {
+		for i, w := range a.words[f.Path] {
 			g := get(w)
 			g.files[f.Path] = true
-			if role != "" && role != model.RoleTest {
+			if role == model.RoleTest {
+				continue
+			}
+			if i == 0 {
+				g.first++
+			}
+			g.folders[model.FolderOf(f.Path)] = true
+			g.named++
+			if role != "" {
 				g.roles[role] = true
 			}
 		}
@@ -348,8 +369,10 @@ func (a *Aim) names() map[string]int {
 		}
 	}
 	out := map[string]int{}
+	a.across = map[string]bool{}
 	for w, g := range by {
 		n := len(g.files)
+		a.across[w] = g.first >= leastSpoken && len(g.folders) >= 2 && g.own == 0
 		common := float64(n) > tooCommon*float64(source)
 		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) || source > 6 && 4*n > 3*source {
 			continue
@@ -358,15 +381,18 @@ func (a *Aim) names() map[string]int {
 			out[w] = n
 		}
 	}
-	rare := map[string]int{}
+	// Where roles say little, what is spoken of in several files.
+	asked := map[string]int{}
 	for w, g := range by {
-		if out[w] == 0 && !a.product[w] && len(g.files) <= fewFiles {
-			rare[w] = len(g.files)
+		rare, spread := len(g.files) <= fewFiles, g.named >= leastSpoken && len(g.folders) >= 2
+		if n := len(g.files); out[w] == 0 && !a.product[w] && (rare || spread && float64(n) <= tooCommon*float64(source)) {
+			asked[w] = n
 		}
 	}
-	for w, n := range a.spoken(rare) {
-		if n >= leastSpoken && 4*n <= source {
-			out[w] = rare[w]
+	for w, n := range a.spoken(asked) {
+		spread := by[w].named >= leastSpoken && len(by[w].folders) >= 2
+		if n >= leastSpoken && (spread || 4*n <= source) {
+			out[w] = asked[w]
 		}
 	}
 	return out
@@ -423,6 +449,8 @@ func (a *Aim) featureOf(f *model.File, names map[string]int) (string, []string) 
 		weight := 1.6
 		if i > 0 {
 			weight = 1.2
+		} else if a.across[w] {
+			weight = 2
 		}
 		add(w, weight, fmt.Sprintf("its name holds %q", w))
 	}

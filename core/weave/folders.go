@@ -71,7 +71,29 @@ func Folders(
 			}
 		}
 	}
+	throughChain(byPath)
 	return out
+}
+
+// throughChain gives a codebase that is laid out as it is installed, or under the
+// name of its package, the purpose of the folder that holds all its own code, where
+// nobody says one for the whole.
+func throughChain(byPath map[string]*model.Folder) {
+	root := byPath["."]
+	for d := root; root.Purpose.Text == ""; {
+		next := (*model.Folder)(nil)
+		for _, f := range byPath {
+			if f.Parent == d.Path && f != root && 20*f.JudgedLines >= 19*root.JudgedLines {
+				next = f
+			}
+		}
+		if d = next; d == nil || d.JudgedLines == 0 {
+			return
+		}
+		if d.Purpose.Source == "author" {
+			root.Purpose = d.Purpose
+		}
+	}
 }
 
 // lessPath sorts a folder before what it holds, whatever signs names hold.

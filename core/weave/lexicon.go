@@ -10,6 +10,7 @@ import (
 	"sync"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 
 	"github.com/goccy/go-yaml"
 )
@@ -146,7 +147,7 @@ func (lex *Lexicon) With(by []model.Overrule) *Lexicon {
 
 func fill(m map[string]model.Role, words []string, role model.Role) {
 	for _, w := range words {
-		if _, ok := m[w]; !ok {
+		if w = strings.Join(naming.Words(w), " "); m[w] == "" { // as names are split: x86 is two words
 			m[w] = role
 		}
 	}

@@ -76,7 +76,11 @@ func Role(f *model.File) model.RoleOf { return Words().Role(f) }
 
 // Role tells the role of a file by the words of a lexicon.
 func (lex *Lexicon) Role(f *model.File) model.RoleOf {
-	votes := lex.votes(f)
+	return told(lex.votes(f))
+}
+
+// told is the role that votes make.
+func told(votes []vote) model.RoleOf {
 	against := votes
 	votes = heard(votes)
 	sum := map[model.Role]float64{}
@@ -150,10 +154,13 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 		if f.Facts != nil {
 			b.builds(f.Facts)
 			b.takes(f.Facts)
-			lex.content(f.Facts, words, syntax.ProfileOf(f.Language).PlainNames, func(r model.Role, w float64, format string,
-				args ...any) {
+			does(f.Facts, words, func(r model.Role, w float64, format string, args ...any) {
 				b.seen(r, w, format, args...)
 			})
+			if !syntax.ProfileOf(f.Language).PlainNames {
+				b.tier = byName
+				b.defines(lex, f.Facts)
+			}
 			b.tier = byShape
 			b.shape(f.Facts)
 		}
@@ -163,6 +170,9 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 	return b.votes
 }
 
+// commandPlace is where programs lie that people start by name.
+var commandPlace = regexp.MustCompile(`(?:^|/)s?bin/[^/]+$`)
+
 // documents are folders of what is written about the software.
 var documents = regexp.MustCompile(`(?i)(?:^|/)(?:docs?|documentation|manual|website/docs)/`)
 
@@ -170,7 +180,7 @@ var documents = regexp.MustCompile(`(?i)(?:^|/)(?:docs?|documentation|manual|web
 var readerNames = regexp.MustCompile(`^(?:readme|license|licence|change_?log|` +
 	`(?:copying|authors|changes|news|install|history|thanks|todo|credits|contributors|maintainers)(?:[.-][a-z]{2,3})?$)`)
 
-func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add func(model.Role, float64, string, ...any)) {
+func does(f *model.Facts, words []string, add func(model.Role, float64, string, ...any)) {
 	if f.Starts > 1 {
 		add(model.RoleEntry, 1.2, "a program starts in it, line %d", f.Starts)
 	} else if f.Starts == 1 {
@@ -220,14 +230,19 @@ func (lex *Lexicon) content(f *model.Facts, words []string, plainNames bool, add
 	if a, b, l := bothWays(f); l > 0 {
 		add(model.RoleFormat, 1.8, "it writes and reads a form: %s and %s, line %d", a, b, l)
 	}
-	spoken := plainNames
+}
+
+// defines asks what the first class of a file is called that has a word of a role
+// at its end.
+func (b *ballot) defines(lex *Lexicon, f *model.Facts) {
 	for _, d := range f.Definitions {
-		if d.Kind == model.DefClass && d.Parent == "" && !spoken {
-			if w := naming.Words(d.Name); len(w) > 1 {
-				if r, ok := lex.ending(w); ok && r != model.RoleStyle {
-					spoken = true
-					add(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
-				}
+		if d.Kind != model.DefClass || d.Parent != "" {
+			continue
+		}
+		if w := naming.Words(d.Name); len(w) > 1 {
+			if r, ok := lex.ending(w); ok && r != model.RoleStyle {
+				b.seen(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
+				return
 			}
 		}
 	}
@@ -329,8 +344,8 @@ func isTestName(b string) bool {
 
 func isProjectFile(b string) bool {
 	switch b {
-	case "makefile", "gnumakefile", "makefile.pl", "build.pl", "dist.ini", "dockerfile", "containerfile", "gemfile", "rakefile",
-		"jantel.yaml", "procfile",
+	case "configure.ac", "configure.in", "meson.build", "makefile.am", "makefile", "gnumakefile", "makefile.pl", "build.pl",
+		"dist.ini", "dockerfile", "containerfile", "gemfile", "rakefile", "jantel.yaml", "procfile",
 		"cmakelists.txt", "requirements.txt", "pom.xml", "build.gradle", "setup.py", "codeowners":
 		return true
 	}

@@ -53,6 +53,25 @@ func TestRoles(t *testing.T) {
 		{"src/get-schema.js", "export function getSchema() { return find() }", model.RoleLogic},
 		{"src/lot-query.js", "export class LotQuery { run() { return 1 } }", model.RoleDataAccess},
 		{"public/scale.ts", "export function weigh() { return 1 }", model.RoleLogic},
+		{"bin/vault", "#!/usr/bin/env ruby\nrequire 'vault'\nVault.run\n", model.RoleEntry},
+		{"lib/bog.rb", "#!/usr/bin/env ruby -w\nclass Bog\n  def drain\n    1\n  end\nend\n", model.RoleLogic},
+		{"lib/bog.rb", "#!/usr/bin/env ruby\nclass Bog\n  def drain\n    1\n  end\nend\nBog.new.drain\n", model.RoleScript},
+		{"lib/vault.rb", "require 'vault/lot'\nrequire 'vault/bog'\nmodule Vault\nend\n", model.RoleFacade},
+		{"vault/__main__.py", "#!/usr/bin/env python3\nprint(1)\n", model.RoleEntry},
+		{"src/arm64/clock.c", "int tick(void) { return 1; }", model.RolePlatform},
+		{"src/x86_64/clock.c", "int tick(void) { return 1; }", model.RolePlatform},
+		{"src/power_x11.c", "int dim(void) { return 1; }", model.RolePlatform},
+		{"src/linux.rs", "pub fn tick() {}", model.RolePlatform},
+		{"vault/bogs.rb", "flag nil, :fetch, 'Update available lots from all stores'\n", ""},
+		{"vault/bogs.py", "from argparse import Namespace\n\ndef drain(options: Namespace):\n    return options.deep\n", model.RoleLogic},
+		{"vault/bogs.py", "import argparse\n\ndef options():\n    return argparse.ArgumentParser()\n", model.RoleHandler},
+		{
+			"vault/bogs.py", "import unittest\n\ndef drain():\n    n = 1\n    for x in range(9):\n        n += x\n    return n\n\n" +
+				"class TestDrain(unittest.TestCase):\n    def test_it(self):\n        assert drain()\n", model.RoleLogic,
+		},
+		{"src/board/BoardContext.java", "public class BoardContext { int n; void fill() { n++; } }", model.RoleLogic},
+		{"gui/desk.ui", "<interface>\n  <!-- Generated with glade 3.38 -->\n</interface>\n", model.RoleView},
+		{"examples/fill.py", "lot = make(1)\n", model.RoleDocs},
 	} {
 		t.Run(c.file, func(t *testing.T) {
 			j := judgement.Judge(testkit.Survey(t, "-- "+c.file+" --\n"+c.text+"\n"), model.Brief{}, nil)
@@ -231,6 +250,32 @@ func TestWhatIsSpokenOfInSeveralFilesIsAFeature(t *testing.T) {
 		tree += "-- src/" + f + "x.go --\npackage src\n\nfunc " + title(f) + "() {}\n"
 	}
 	require.NotContains(t, featuresOf(t, tree), "key", "spoken of in one file")
+}
+
+func TestAThingThatFilesInSeveralFoldersAreCalledByIsAFeatureOfItsOwn(t *testing.T) {
+	got := featuresOf(t, spread("struct/{t}s/x{t}.py", "def {t}(): pass", []string{"filter", "summary", "group"}, []string{"a"})+
+		"-- struct/filters/edge_rules.py --\ndef has_edge(): pass\n-- struct/filters/a.py --\ndef a(): pass\n"+
+		"-- struct/summarys/edge_counts.py --\ndef count_edges(): pass\n-- struct/groups/edge_ways.py --\ndef group_edges(): pass\n"+
+		"-- struct/groups/node_groups.py --\ndef group_nodes(): pass\n")
+	require.ElementsMatch(t, got["edge"], []string{"struct/filters/edge_rules.py", "struct/summarys/edge_counts.py", "struct/groups/edge_ways.py"})
+	require.NotContains(t, got, "node", "one file is called so")
+}
+
+func TestAFamilyWithItsHeadBesideItIsAFeature(t *testing.T) {
+	rest := spread("{k}/{t}.rb", "class {T}\nend", things, []string{"lots", "boxes"})
+	family := "-- lib/module/base.rb --\nclass ModuleBase\nend\n-- lib/module/git.rb --\nclass GitModule\nend\n-- cli/module_list.rb --\nclass ModuleList\nend\n"
+	require.Contains(t, featuresOf(t, rest+family+"-- lib/module.rb --\nclass Module\nend\n"), "module")
+	require.NotContains(t, featuresOf(t, rest+family), "module", "a folder alone may arrange what is there")
+}
+
+func TestAPurposeIsFoundAtTheEndOfTheFoldersThatOnlyLeadThere(t *testing.T) {
+	root := func(tree string) model.Purpose {
+		return judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Folders[0].Purpose
+	}
+	deep := "-- usr/share/vault/README.md --\n# Vault\n\nVault is a register of lots for growers.\n-- usr/share/vault/a.py --\nx = 1\ny = 2\nz = 3\n"
+	require.Equal(t, "Vault is a register of lots for growers.", root(deep).Text)
+	require.Equal(t, "usr/share/vault/README.md", root(deep).Path)
+	require.Empty(t, root(deep+"-- usr/lib/b.py --\nx = 1\ny = 2\nz = 3\n").Text, "there are two parts")
 }
 
 func TestANameWrittenInOneIsReadAsItsTypeIsSpelled(t *testing.T) {

@@ -14,9 +14,11 @@ var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug
 var profile = syntax.Profile{
 	WrittenExports: true,
 	Code:           true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
-	ListGives:   syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
-	ListOne:     syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
-	Words:       map[string]model.Role{"store": model.RoleState, "stores": model.RoleState, "module": model.RoleConfig},
+	ListGives: syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
+	ListOne:   syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
+	Words: map[string]model.Role{
+		"store": model.RoleState, "stores": model.RoleState, "context": model.RoleState, "module": model.RoleConfig,
+	},
 	FolderWords: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState},
 }
 

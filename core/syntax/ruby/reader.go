@@ -15,8 +15,8 @@ func init() {
 	syntax.Register(&syntax.Language{
 		Name: "Ruby", Version: 8,
 		Profile: syntax.Profile{
-			Code: true, Plain: "ruby", OpenTypes: true, OneType: true, NamedForType: true, Inherits: true, ControllerEnd: "_controller.rb",
-			ControllerRoot: "app/controllers/",
+			Code: true, Plain: "ruby", OpenTypes: true, TakesIn: true, OneType: true, NamedForType: true, Inherits: true,
+			ControllerEnd: "_controller.rb", ControllerRoot: "app/controllers/",
 		},
 		Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"},
 		FileNames:  []string{"Rakefile", "Guardfile", "Capfile", "Vagrantfile", "Thorfile"},
