@@ -292,6 +292,7 @@ func newWorld(s *model.Survey) *world {
 	w.index()
 	w.space()
 	w.plainly()
+	w.globally()
 	w.links()
 	return w
 }

@@ -160,7 +160,10 @@ func (v value) kept() *value {
 func (e *eval) step(f *file, n *model.ChainNode) value {
 	switch n.Op {
 	case model.ChainName:
-		return e.lookup(f, n.Name)
+		if v := e.lookup(f, n.Name); v.kind != vNone || !f.loose() {
+			return v
+		}
+		return e.global(f, n)
 	case model.ChainTaken:
 		module, name, _ := strings.Cut(n.Name, " ")
 		return e.taken(f, module, name)
@@ -208,7 +211,10 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 	from := e.follow(f, n.From)
 	switch n.Op {
 	case model.ChainMember:
-		return e.member(from, n.Name)
+		if v := e.member(from, n.Name); v.kind != vNone || !f.loose() {
+			return v
+		}
+		return e.global(f, n)
 	case model.ChainResult:
 		nth, _ := strconv.Atoi(n.Name)
 		return instance(e.result(from, nth))

@@ -22,6 +22,7 @@ type world struct {
 
 	plain    map[string]map[string][]place // by languages that know each other's names: all at the top of a name
 	members  map[string]map[string][]place // and all members of a name
+	globals  map[string][]place            // by qualified name: what scripts of pages know of each other
 	spaces   map[string]map[string]place   // by language and namespace: what stands at its top
 	partial  map[[2]string][]*unit         // by namespace and name: types that several files write parts of
 	extends  map[string][]shapeAt          // by name: functions that look like members of something

@@ -136,6 +136,7 @@ type Facts struct {
 	Inserts     []InsertFact // what runs around what answers requests, by line
 	Faults      []FaultFact  // what is raised, and what becomes of it, by line
 	Locals      []byte       `msg:",allownil"` // names of parameters and locals, packed: see LocalNames
+	Closed      bool         // its top is the body of a function: names there are known to it alone
 }
 
 // EnvFact is a variable of the environment that is read.

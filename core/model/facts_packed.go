@@ -561,8 +561,8 @@ func (z *EnvFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 53
-	o = append(o, 0xdc, 0x0, 0x35)
+	// array header, size 54
+	o = append(o, 0xdc, 0x0, 0x36)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -880,6 +880,7 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	} else {
 		o = msgp.AppendBytes(o, z.Locals)
 	}
+	o = msgp.AppendBool(o, z.Closed)
 	return
 }
 
@@ -891,8 +892,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 53 {
-		err = msgp.ArrayError{Wanted: 53, Got: zb0001}
+	if zb0001 != 54 {
+		err = msgp.ArrayError{Wanted: 54, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -2127,6 +2128,11 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		copy(z.Locals, bts[:zb0056])
 		bts = bts[zb0056:]
 	}
+	z.Closed, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Closed")
+		return
+	}
 	o = bts
 	return
 }
@@ -2274,7 +2280,7 @@ func (z *Facts) Msgsize() (s int) {
 	for za0036 := range z.Faults {
 		s += z.Faults[za0036].Msgsize()
 	}
-	s += msgp.BytesPrefixSize + len(z.Locals)
+	s += msgp.BytesPrefixSize + len(z.Locals) + msgp.BoolSize
 	return
 }
 

@@ -64,6 +64,9 @@ type Profile struct {
 	OpenTypes bool
 	// HandsOn: what a file imports others can take from it.
 	HandsOn bool
+	// Globals: files that take nothing in and hand nothing out know the names at each
+	// other's top.
+	Globals bool
 	// TakesIn: a file that takes in others and defines nothing stands for them all.
 	TakesIn bool
 	// WrittenExports: what others can take is written out, and taken by name.

@@ -72,6 +72,12 @@ func init() {
 
 func (w *walker) statement(i, end int) (next int) {
 	s := w.s
+	if next := w.wrapper(i, end); next > 0 {
+		return next
+	}
+	if next := w.placed(i); next > 0 {
+		return next
+	}
 	switch {
 	case s.Is(i, "{"):
 		return w.block(i)
@@ -264,7 +270,7 @@ func (w *walker) binding(i, end int) (next int) {
 	case top && !typed && s.Is(i+1, "{"):
 		return w.value(s.Text(at), i+1)
 	case top && w.function(i+1):
-		return w.functionValue(s.Text(at), i+1)
+		return w.functionValue(w.owner, s.Text(at), i+1)
 	}
 	n, next := w.expr(i + 1)
 	if !typed {
@@ -281,8 +287,9 @@ func (w *walker) binding(i, end int) (next int) {
 // function reports whether a function is written at i.
 func (w *walker) function(i int) bool { return w.r.isFunction(i, min(i+400, w.s.Len()-1)) }
 
-// functionValue walks a function that a name at the top stands for.
-func (w *walker) functionValue(name string, i int) (next int) {
+// functionValue walks a function that a name stands for, at the top or in what
+// owner names.
+func (w *walker) functionValue(owner, name string, i int) (next int) {
 	s := w.s
 	if s.Is(i, "async") && !s.Is(i+1, "=>") {
 		i++
@@ -295,9 +302,9 @@ func (w *walker) functionValue(name string, i int) (next int) {
 		if s.IsIdent(k) {
 			k++
 		}
-		return w.callable(w.owner, name, w.r.skipTypeArgs(k), false)
+		return w.callable(owner, name, w.r.skipTypeArgs(k), false)
 	}
-	return w.callable(w.owner, name, w.r.skipTypeArgs(i), true)
+	return w.callable(owner, name, w.r.skipTypeArgs(i), true)
 }
 
 func (w *walker) functionStatement(i int) int {

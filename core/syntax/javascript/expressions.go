@@ -414,10 +414,12 @@ func (w *walker) memberOf(of, key string, open int) (next int) {
 }
 
 func (w *walker) namedFunction(of, key string, i int) (next int) {
-	owner := w.owner
-	w.owner = of
-	next = w.functionValue(key, i)
-	w.owner = owner
+	class := w.class
+	if w.s.Is(i, "function") || w.s.Match(i, "async", "function") { // an arrow has what is around it
+		w.class = of
+	}
+	next = w.functionValue(of, key, i)
+	w.class = class
 	return next
 }
 
@@ -555,11 +557,7 @@ func (w *walker) classMember(i, end int) (next int) {
 	}
 	if s.Is(k, "=") {
 		if name != "" && w.function(k+1) {
-			owner := w.owner
-			w.owner = w.class
-			k = w.functionValue(name, k+1)
-			w.owner = owner
-			return k
+			return w.functionValue(w.class, name, k+1)
 		}
 		n, after := w.expr(k + 1)
 		if node == none {

@@ -22,6 +22,13 @@ var profile = syntax.Profile{
 	FolderWords: map[string]model.Role{"store": model.RoleState, "stores": model.RoleState},
 }
 
+// scripted is the same of scripts that may stand without modules.
+var scripted = func() syntax.Profile {
+	p := profile
+	p.Globals = true
+	return p
+}()
+
 func init() {
 	syntax.Register(&syntax.Language{
 		Name: "TypeScript", Version: 12, Profile: profile,
@@ -32,12 +39,12 @@ func init() {
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 12, Profile: profile,
+		Name: "JavaScript", Version: 13, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 12, Profile: profile,
+		Name: "JSX", Version: 13, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -63,6 +70,11 @@ type reader struct {
 	// ends counts by which names routes end, nextTo which stand right before.
 	ends, nextTo map[string]int
 	page         int // steps on the elements of a page
+	// typed: it is written with types, and so with modules.
+	typed bool
+	wraps map[int][]wrapped // by the token a statement begins with
+	puts  map[int]put       // the same
+	makes map[string]bool   // functions that are types, by their qualified names
 }
 
 func newReader(s *syntax.Stream, f *model.Facts) *reader {
@@ -78,7 +90,9 @@ func read(language string, src []byte) *model.Facts {
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}
+	r.typed = ts
 	r.statements(0, r.s.Len(), "")
+	r.constructors()
 	r.dropOverloads()
 	r.walk()
 	for i := range r.f.Definitions {
@@ -213,6 +227,9 @@ func (r *reader) statement(i, end int, parent string) int {
 	s := r.s
 	d := declaration{first: i, at: r.decorators(i), end: end, parent: parent}
 	if next := r.modifiers(&d); next > 0 {
+		return next
+	}
+	if next := r.wrapper(i, end, parent); next > 0 {
 		return next
 	}
 	if !s.IsIdent(d.at) {
@@ -410,6 +427,9 @@ func (r *reader) assignment(i, end int, parent string) int {
 	}
 	exports := s.Is(i, "exports") || s.Is(i, "module") && s.Is(i+2, "exports")
 	if j == i || !exports || !s.Is(j+1, "=") || s.Is(j+2, "=") {
+		if next := r.placed(i, j, end, parent); next > 0 && !exports {
+			return next
+		}
 		return r.statementEnd(i, end) + 1
 	}
 	last := r.statementEnd(j+2, end)
@@ -712,6 +732,9 @@ func (r *reader) statementEnd(i, end int) int {
 			return i
 		}
 		j := s.Close(i)
+		if w, ok := r.functionAt(i); ok {
+			j = s.Close(w.open) // its body may open on the next line
+		}
 		if j+1 >= end {
 			return end - 1
 		}

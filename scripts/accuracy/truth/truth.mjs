@@ -36,8 +36,51 @@ for (const path of files) {
   if (sf.parseDiagnostics.length) continue // what the compiler refuses is no truth
   const line = (pos) => sf.getLineAndCharacterOfPosition(pos).line + 1
   const defs = []
-  const add = (node, kind, name) => defs.push({ kind, name, line: line(node.getStart(sf)), end: line(node.getEnd()) })
+  const add = (node, kind, name, owner = '') => defs.push({ kind, name, owner, line: line(node.getStart(sf)), end: line(node.getEnd()) })
   const wanted = new Set()
+  // Scripts without modules: a function that is called at once or handed to what loads the file is its top, and what
+  // is put on a name or a prototype is defined by that.
+  const script = /\.[cm]?jsx?$/.test(path)
+  const bare = (n) => (ts.isParenthesizedExpression(n) ? bare(n.expression) : n)
+  const inner = (n) => {
+    n = bare(n)
+    if (ts.isPrefixUnaryExpression(n)) return inner(n.operand)
+    return ts.isVoidExpression(n) ? inner(n.expression) : n
+  }
+  const loaders = new Set(['define', 'require', 'requirejs', '$', 'jQuery', 'ready'])
+  const chain = (n) => (ts.isIdentifier(n) ? [n.text] : n.kind === ts.SyntaxKind.ThisKeyword ? ['this'] : ts.isPropertyAccessExpression(n) && ts.isIdentifier(n.name) && chain(n.expression) ? [...chain(n.expression), n.name.text] : undefined)
+  const bodies = (n) => {
+    const call = inner(n.expression)
+    if (!ts.isCallExpression(call)) return []
+    const own = bare(call.expression)
+    const called = ts.isFunctionExpression(own) ? own : ts.isPropertyAccessExpression(own) && ts.isFunctionExpression(bare(own.expression)) ? bare(own.expression) : undefined
+    const handed = call.arguments.filter((a) => ts.isFunctionExpression(a))
+    if (called) return call === n.expression && called === call.expression ? [] : [called, ...handed]
+    const last = ts.isIdentifier(own) ? own.text : ts.isPropertyAccessExpression(own) && ts.isIdentifier(own.name) ? own.name.text : ''
+    const from = ts.isPropertyAccessExpression(own) ? own.expression : undefined
+    const known = !from || chain(from) || (ts.isCallExpression(from) && chain(from.expression) && loaders.has(chain(from.expression).at(-1)))
+    return call === n.expression && loaders.has(last) && known ? handed : []
+  }
+  const types = new Set()
+  const placed = (n, space) => {
+    const e = n.expression
+    const names = (ts.isPropertyAccessExpression(e.left) && chain(e.left)) || []
+    if (names.length < 2 || names[0] === 'this' || names[0] === 'exports' || (names[0] === 'module' && names[1] === 'exports')) return
+    if (['window', 'self', 'global', 'globalThis'].includes(names[0])) names.shift()
+    const owner = (l) => [...(space ? [space] : []), ...l].join('.')
+    const right = e.right
+    if (names.at(-1) === 'prototype' && names.length > 1 && ts.isObjectLiteralExpression(right)) {
+      const of = owner(names.slice(0, -1))
+      types.add(of)
+      for (const m of right.properties) {
+        const called = m.name && ts.isIdentifier(m.name) ? m.name.text : undefined
+        if (called && (ts.isMethodDeclaration(m) || ts.isAccessor(m) || (ts.isPropertyAssignment(m) && isFunction(m.initializer)))) add(m, 'method', called, of)
+      }
+    } else if (names.at(-2) === 'prototype' && names.length > 2 && isFunction(right)) {
+      types.add(owner(names.slice(0, -2)))
+      add(n, 'method', names.at(-1), owner(names.slice(0, -2)))
+    } else if (names.at(-1) !== 'prototype' && names.at(-2) !== 'prototype' && isFunction(right)) add(n, 'function', names.at(-1), owner(names.slice(0, -1)))
+  }
   // Definitions at the top, in namespaces and in classes; what lies inside functions is nobody's business but theirs.
   const visit = (n, ambient) => {
     ambient ||= sf.isDeclarationFile || (ts.canHaveModifiers(n) && (ts.getModifiers(n) ?? []).some((m) => m.kind === ts.SyntaxKind.DeclareKeyword))
@@ -54,6 +97,8 @@ for (const path of files) {
         if (ts.isIdentifier(d.name) && d.initializer && ts.isClassExpression(d.initializer)) classLike(d.initializer, l.length === 1 ? n : d, d.name.text, false)
       }
     } else if (ts.isExpressionStatement(n) && ts.isBinaryExpression(n.expression) && n.expression.operatorToken.kind === ts.SyntaxKind.EqualsToken && isFunction(n.expression.right) && /^(module\.)?exports\.\w+$/.test(n.expression.left.getText(sf))) add(n, 'function', n.expression.left.name.text)
+    else if (script && ts.isExpressionStatement(n) && bodies(n).length > 0) for (const f of bodies(n)) f.body.statements.forEach((s) => visit(s, ambient))
+    else if (script && ts.isExpressionStatement(n) && ts.isBinaryExpression(n.expression) && n.expression.operatorToken.kind === ts.SyntaxKind.EqualsToken) placed(n, '')
     else if (ts.isClassDeclaration(n) && called) classLike(n, n, called, ambient)
     else if (ts.isModuleDeclaration(n) && n.body && ts.isModuleBlock(n.body)) n.body.statements.forEach((s) => visit(s, ambient))
   }
@@ -67,6 +112,16 @@ for (const path of files) {
       }
   }
   sf.statements.forEach((s) => visit(s))
+  // What has something on its prototype is a type, down to the last of its members that follow it at once.
+  for (let i = 0, n = defs.length; i < n; i++) {
+    const d = defs[i]
+    const full = d.owner ? d.owner + '.' + d.name : d.name
+    if (d.kind !== 'function' || !types.has(full)) continue
+    types.delete(full)
+    defs.push({ ...d, kind: 'method', name: 'constructor', owner: full })
+    d.kind = 'class'
+    for (let j = i + 1; j < n && defs[j].owner === full; j++) d.end = Math.max(d.end, defs[j].end)
+  }
   const imports = (n) => {
     const spec =
       (ts.isImportDeclaration(n) || ts.isExportDeclaration(n)) && n.moduleSpecifier && ts.isStringLiteral(n.moduleSpecifier)
