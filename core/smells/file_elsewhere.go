@@ -18,6 +18,16 @@ var fileElsewhereRule = &Rule{
 	Parameters: []Parameter{{"dependencies", "dependencies on the other folder", 8, 6, 5}},
 }
 
+// declares reports whether a file declares what stands elsewhere: headers lie in a
+// folder of their own, and who includes them belongs there no more than elsewhere.
+func declares(p string) bool {
+	switch path.Ext(p) {
+	case ".h", ".hpp", ".hh", ".hxx":
+		return true
+	}
+	return false
+}
+
 // fileElsewhere reports files whose dependencies nearly all lead to one other
 // folder, and none to their own.
 func fileElsewhere(c *Context, r *Rule) (out []hit) {
@@ -25,7 +35,7 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	own, other := map[string]int{}, map[string]map[string]int{}
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
-		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest {
+		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) {
 			continue
 		}
 		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {

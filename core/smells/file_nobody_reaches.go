@@ -33,7 +33,7 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 	for _, f := range c.Survey.Files {
 		role := c.Roles[f.Path].Role
 		if used[f.Path] || !c.Judged[f.Path] || !syntax.ProfileOf(f.Language).Reached || f.Facts == nil ||
-			len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 || entries == 0 || c.Frameworks.Loads(f.Path) != nil {
+			len(f.Facts.Definitions) == 0 || loadedByPages(f) || f.Facts.Starts > 0 || entries == 0 || c.Frameworks.Loads(f.Path) != nil {
 			continue
 		}
 		if (role != model.RoleLogic && role != model.RoleView && role != model.RoleHelper && role != model.RoleModel &&
@@ -46,4 +46,10 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 		})
 	}
 	return out
+}
+
+// loadedByPages reports whether a file is a script that pages load: which do, in
+// what order, is often put together where it can not be seen.
+func loadedByPages(f *model.File) bool {
+	return syntax.ProfileOf(f.Language).Globals && len(f.Facts.Imports) == 0 && len(f.Facts.Names) == 0
 }

@@ -24,14 +24,15 @@ var folderNameUntrueRule = &Rule{
 }
 
 // folderNameUntrue reports folders named for one role that hold another. The
-// name speaks for its role when roles are voted, so what outvotes it is sure.
+// name speaks for its role when roles are voted, so what outvotes it is sure. A
+// folder named for a machine holds all sorts of things for that machine.
 func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
 	for _, d := range c.Folders {
 		promised, ok := weave.Words().Folders[strings.Join(naming.Words(d.Name), " ")]
 		fs := c.SourceIn(d.Path)
 		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript ||
-			promised == model.RoleConfig {
+			promised == model.RoleConfig || promised == model.RolePlatform {
 			continue
 		}
 		counts := map[model.Role]int{}

@@ -97,7 +97,7 @@ func numberedDefinitions(f *model.File) (out []hit) {
 			continue
 		}
 		base, digits, ok := naming.Number(d.Name)
-		if !ok {
+		if !ok || widths[digits] {
 			continue
 		}
 		all := byBase[group(d, base)]
@@ -125,6 +125,9 @@ func numberedDefinitions(f *model.File) (out []hit) {
 	}
 	return out
 }
+
+// widths are numbers that say how wide a thing is.
+var widths = map[string]bool{"8": true, "16": true, "32": true, "64": true, "128": true, "256": true, "512": true}
 
 // oneByOne is up to how many numbered siblings each is named by itself; of more
 // the first stands for all.

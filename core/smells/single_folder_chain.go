@@ -45,7 +45,7 @@ func singleFolderChain(c *Context, r *Rule) (out []hit) {
 				below = append(below, f.Path)
 			}
 		}
-		if byConvention || len(below) == 0 {
+		if byConvention || len(below) == 0 || installedAt(d.Path) {
 			continue
 		}
 		out = append(out, hit{path: d.Path, strength: 0.2 + 0.15*float64(len(chain)-limit+1),
@@ -57,3 +57,7 @@ func singleFolderChain(c *Context, r *Rule) (out []hit) {
 	}
 	return out
 }
+
+// installedAt reports whether a folder lies where a system installs programs: its
+// layout is the system's.
+func installedAt(p string) bool { return p == "usr" || strings.HasPrefix(p, "usr/") }

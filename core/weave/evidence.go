@@ -250,8 +250,8 @@ func (b *ballot) builds(f *model.Facts) {
 // putTo are what a file does that reads the command line: of what such a package
 // gives many take the type of what was read alone.
 var putTo = map[string][][]byte{
-	"argparse": {[]byte("ArgumentParser"), []byte("add_argument"), []byte("add_parser"), []byte("parse_args")},
-	"optparse": {[]byte("OptionParser"), []byte("add_option"), []byte("parse_args")},
+	"argparse": {[]byte("add_argument"), []byte("add_parser"), []byte("parse_args")},
+	"optparse": {[]byte("add_option"), []byte("parse_args")},
 }
 
 // puts reports whether a file puts a package to the work that it is known for, as

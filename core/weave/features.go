@@ -325,12 +325,14 @@ func (a *Aim) names() map[string]int {
 		folders map[string]bool // those that hold files named for it, tests left out
 		named   int             // how many those are
 		first   int             // of them, those whose name it begins
+		whole   map[string]bool // folders about something, with a file that is called so and nothing else
 		own     int             // files in a folder of that name
 	}
 	by := map[string]*gathering{}
 	get := func(w string) *gathering {
 		if by[w] == nil {
-			by[w] = &gathering{files: map[string]bool{}, roles: map[model.Role]bool{}, folders: map[string]bool{}}
+			by[w] = &gathering{files: map[string]bool{}, roles: map[model.Role]bool{}, folders: map[string]bool{},
+				whole: map[string]bool{}}
 		}
 		return by[w]
 	}
@@ -348,6 +350,9 @@ func (a *Aim) names() map[string]int {
 			}
 			if i == 0 {
 				g.first++
+			}
+			if d := model.FolderOf(f.Path); len(a.words[f.Path]) == 1 && len(a.dirs[d]) > 0 {
+				g.whole[d] = true
 			}
 			g.folders[model.FolderOf(f.Path)] = true
 			g.named++
@@ -372,6 +377,9 @@ func (a *Aim) names() map[string]int {
 	a.across = map[string]bool{}
 	for w, g := range by {
 		n := len(g.files)
+		if g.own == 0 && len(g.whole) >= 3 && 3*len(g.whole) >= 2*g.named {
+			continue // each of several folders has a part that is called so: it is a sort of part
+		}
 		a.across[w] = g.first >= leastSpoken && len(g.folders) >= 2 && g.own == 0
 		common := float64(n) > tooCommon*float64(source)
 		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) || source > 6 && 4*n > 3*source {

@@ -64,7 +64,7 @@ func TestRoles(t *testing.T) {
 		{"src/linux.rs", "pub fn tick() {}", model.RolePlatform},
 		{"vault/bogs.rb", "flag nil, :fetch, 'Update available lots from all stores'\n", ""},
 		{"vault/bogs.py", "from argparse import Namespace\n\ndef drain(options: Namespace):\n    return options.deep\n", model.RoleLogic},
-		{"vault/bogs.py", "import argparse\n\ndef options():\n    return argparse.ArgumentParser()\n", model.RoleHandler},
+		{"vault/bogs.py", "import argparse\n\ndef options():\n    return argparse.ArgumentParser().parse_args()\n", model.RoleHandler},
 		{
 			"vault/bogs.py", "import unittest\n\ndef drain():\n    n = 1\n    for x in range(9):\n        n += x\n    return n\n\n" +
 				"class TestDrain(unittest.TestCase):\n    def test_it(self):\n        assert drain()\n", model.RoleLogic,
@@ -259,6 +259,15 @@ func TestAThingThatFilesInSeveralFoldersAreCalledByIsAFeatureOfItsOwn(t *testing
 		"-- struct/groups/node_groups.py --\ndef group_nodes(): pass\n")
 	require.ElementsMatch(t, got["edge"], []string{"struct/filters/edge_rules.py", "struct/summarys/edge_counts.py", "struct/groups/edge_ways.py"})
 	require.NotContains(t, got, "node", "one file is called so")
+}
+
+func TestASortOfPartThatEachThingHasIsNoFeature(t *testing.T) {
+	parts := []string{"tcp", "udp"}
+	got := featuresOf(t, spread("vault/{t}/{k}.py", "class {T}{K}:\n    pass", things, parts))
+	require.NotContains(t, got, "tcp")
+	require.Contains(t, got, "lot")
+	require.Contains(t, featuresOf(t, spread("{k}/{t}.py", "def {t}(): pass", things, []string{"routes", "services", "models"})), "lot",
+		"folders of kinds are no things")
 }
 
 func TestAFamilyWithItsHeadBesideItIsAFeature(t *testing.T) {

@@ -1,0 +1,70 @@
+package smells_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// said are the messages of one rule about a tree.
+func said(t *testing.T, rule, tree string) (out []string) {
+	t.Helper()
+	for _, sm := range judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Smells {
+		if sm.Rule == rule {
+			out = append(out, sm.Message)
+		}
+	}
+	return out
+}
+
+// What was read on programs drawn by lot and was not worth saying stays unsaid,
+// beside what is.
+func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
+	headers, includes, imports := "", "", ""
+	for i := range 9 {
+		headers += fmt.Sprintf("-- include/vault/part%c.h --\nint part%c(void);\n", 'a'+i, 'a'+i)
+		includes += fmt.Sprintf("#include \"../include/vault/part%c.h\"\n", 'a'+i)
+		imports += fmt.Sprintf("-- labels/part%c.ts --\nexport const part%c = 1\n", 'a'+i, 'a'+i)
+	}
+	lone := "-- helpers/boxLabel.ts --\n"
+	for i := range 9 {
+		lone += fmt.Sprintf("import { part%c } from '../labels/part%c'\n", 'a'+i, 'a'+i)
+	}
+	for _, c := range []struct {
+		rule, tree string
+		says       bool
+	}{
+		{"file-elsewhere", headers + "-- drivers/scale.c --\n" + includes + "int weigh(void) { return 1; }\n", false},
+		{"file-elsewhere", imports + lone + "export const label = parta\n", true},
+		{"numbered-name", "-- a.c --\nint read16(void) { return 1; }\nint read32(void) { return 2; }\nint read64(void) { return 3; }\n", false},
+		{"numbered-name", "-- a.c --\nint read1(void) { return 1; }\nint read2(void) { return 2; }\n", true},
+		{"single-folder-chain", "-- usr/lib/python3/dist-packages/vault/a.py --\ndef a():\n    pass\n-- usr/lib/python3/dist-packages/vault/b.py --\ndef b():\n    pass\n", false},
+		{"single-folder-chain", "-- press/code/inner/labels/a.py --\ndef a():\n    pass\n-- press/code/inner/labels/b.py --\ndef b():\n    pass\n", true},
+		{"file-nobody-reaches", "-- logic/desk.js --\nDesk.open = function () { return 1; };\n-- run.js --\n#!/usr/bin/env node\nrequire('./a').a()\n-- a.js --\nexports.a = function () {}\n", false},
+		{"file-nobody-reaches", "-- logic/desk.js --\nimport { a } from '../a'\nexport function open() { return a() }\n-- run.js --\n#!/usr/bin/env node\nimport { a } from './a'\na()\n-- a.js --\nexport function a() {}\n", true},
+		{"folder-name-untrue", machine("arch", "i386"), false},
+		{"folder-name-untrue", machine("src", "views"), true},
+	} {
+		got := said(t, c.rule, c.tree)
+		if c.says {
+			require.NotEmpty(t, got, c.rule)
+		} else {
+			require.Empty(t, got, c.rule)
+		}
+	}
+}
+
+// machine is a folder of files that each hold types alone.
+func machine(up, name string) string {
+	var b strings.Builder
+	for i := range 8 {
+		fmt.Fprintf(&b, "-- %s/%s/part%c.ts --\nexport interface Part%c { n: number }\n", up, name, 'a'+i, 'A'+i)
+	}
+	return b.String()
+}
