@@ -185,7 +185,7 @@ func (f *finder) file(file *model.File) {
 		f.add(p, 1, model.EntryProgram, "a PSGI server starts it")
 	case base == "App.xaml", base == "App.axaml":
 		f.add(p, 1, model.EntryProgram, "the application of a desktop program")
-	case base == "index.php" && publicRoot[path.Base(model.FolderOf(p))]:
+	case base == "index.php" && (publicRoot[path.Base(model.FolderOf(p))] || f.atTop(file)):
 		f.add(p, 1, model.EntryPage, "the front script of a site")
 	case base == "AndroidManifest.xml":
 		f.add(p, 1, model.EntryProgram, "the system starts the activities that it names")
@@ -218,6 +218,22 @@ func (f *finder) file(file *model.File) {
 
 // takenIn are folders of scripts that others take in.
 var takenIn = regexp.MustCompile(`(?:^|/)(?:lib|libs|inc|includes?|common|functions)(?:/|\.sh$)`)
+
+// atTop reports whether nearly all code in the language of a file lies in its folder
+// and below, and nothing takes it in: it is the front script of what is installed there.
+func (f *finder) atTop(file *model.File) bool {
+	d := model.FolderOf(file.Path)
+	all, below := 0, 0
+	for g := range f.r.Code(".") {
+		if g.Language == file.Language {
+			all++
+			if model.Within(d, g.Path) {
+				below++
+			}
+		}
+	}
+	return !f.needed[file.Path] && 20*below >= 19*all
+}
 
 // answers reports whether a script lies where a server answers with it, as it
 // does in a language whose files are pages: nothing takes it in, and it defines no

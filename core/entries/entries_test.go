@@ -48,6 +48,14 @@ func TestWhereSomethingStarts(t *testing.T) {
 			map[string]string{"src/main.rs": "program"},
 		},
 		"what servers start by name": {
+			"-- usr/share/vault/index.php --\n<?php\nrequire 'lib/a.php';\nclass Front {}\n-- usr/share/vault/lib/a.php --\n<?php\nclass A {}\n-- usr/share/vault/lib/index.php --\n<?php\nclass B {}\n",
+			map[string]string{"usr/share/vault/index.php": "page"},
+		},
+		"a main function that has another name on another machine": {
+			"-- src/main.c --\n#ifdef ON_MOOR\nint moorMain(int n, char **v)\n#else\nint main(int n, char **v)\n#endif\n{\n  return 0;\n}\n-- src/lot.c --\n/* int main(void) is elsewhere */\nint lot(void) { return 1; }\n",
+			map[string]string{"src/main.c": "program"},
+		},
+		"what servers of several languages start": {
 			"-- config.ru --\nrun Vault\n-- vault.psgi --\nmy $app = sub { 1 };\n-- desk/wsgi.py --\napplication = 1\n-- public/index.php --\n<?php\nboot();\n-- src/index.php --\n<?php\nfunction boot() {}\n",
 			map[string]string{"config.ru": "program", "vault.psgi": "program", "desk/wsgi.py": "program", "public/index.php": "page"},
 		},

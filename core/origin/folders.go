@@ -299,7 +299,7 @@ const proof = 3
 // marks counts what speaks for others having written a folder, and says it.
 func (t *teller) marks(d string, x *folder) (points int, said []string) {
 	root := t.folders["."]
-	if 2*x.files > root.files || x.files < 1 {
+	if 2*x.files > root.files || 2*x.source > root.source && root.source > 0 || x.files < 1 {
 		return 0, nil
 	}
 	if x.licence != "" && root.licence != "" && !t.packs(d) {
@@ -321,7 +321,7 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 		points++
 		said = append(said, "banners of another project")
 	}
-	if who, all := x.ofTheirOwn(root); who != "" {
+	if who, all := x.ofTheirOwn(root); who != "" && who != root.namedMost() && !t.namesUs(who) {
 		points++
 		if all && root.mostly() {
 			points += 2
@@ -356,6 +356,27 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 		return "", false
 	}
 	return who, own >= 5 && 10*own >= 9*named && 4*own >= 3*x.source && 2*x.holders[who] >= own
+}
+
+// namesUs reports whether a name holds that of the codebase: a part of it may be
+// called by both.
+func (t *teller) namesUs(who string) bool {
+	own := strings.ToLower(t.s.Codebase)
+	return len(own) > 2 && strings.Contains(who, own)
+}
+
+// namedMost is who is named as having rights in most files: where that is a good
+// part of the code, it is who writes it.
+func (x *folder) namedMost() (who string) {
+	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
+		if who == "" || x.holders[w] > x.holders[who] {
+			who = w
+		}
+	}
+	if 4*x.holders[who] < x.source {
+		return ""
+	}
+	return who
 }
 
 // mostly reports whether a good third of the files of a codebase that name anybody name the same.

@@ -158,6 +158,16 @@ func TestWhoWroteAFile(t *testing.T) {
 				many("kern/lib/peat-vault/part$N.c", "/* This file was automatically imported with\n   import_peat.py. Please don't modify it */\nint part$N;\n", 6),
 			map[string]model.FileOrigin{"kern/lot1.c": "own", "kern/lib/peatcrypt/part2.c": "vendored", "kern/lib/peat-vault/part2.c": "generated"},
 		},
+		"a folder with nearly all the code, whose files name who writes it": {
+			many("src/lot$N.c", "/* Copyright 2019 Ann Moor */\nint lot$N;\n", 12) + many("src/deep/part$N.c", "/* Copyright 2019 Ann Moor */\nint part$N;\n", 6) +
+				many("doc/page$N.html", "<p>$N</p>\n", 40) + many("po/text$N.po", "msgid \"\"\n", 9) + "-- setup.c --\nint setup;\n-- tools.c --\n/* Copyright 2012 Bo Heath */\nint tools;\n",
+			map[string]model.FileOrigin{"src/lot1.c": "own", "src/deep/part2.c": "own", "setup.c": "own"},
+		},
+		"a part that is called by the name of the codebase and its own": {
+			many("src/lot$N.c", "/* Vault is free software: you can redistribute it. */\nint lot$N;\n", 12) +
+				many("addons/peat/part$N.c", "/*\n * This file is part of the Tree Peat filter.\n */\nint part$N;\n", 6),
+			map[string]model.FileOrigin{"src/lot1.c": "own", "addons/peat/part2.c": "own"},
+		},
 		"a version after a sign and a stop": {
 			"-- js/tips.js --\n/* This notice must be untouched at all times.\n\nmoor_tips.js\t v. 5.31\n*/\n" + code + "-- js/own.js --\n" + code,
 			map[string]model.FileOrigin{"js/tips.js": "vendored", "js/own.js": "own"},

@@ -3,6 +3,7 @@ package cfamily
 
 import (
 	"bytes"
+	"regexp"
 
 	"jantel/core/model"
 	"jantel/core/syntax"
@@ -246,12 +247,31 @@ func read(_ string, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
 	r.directives()
 	r.items(0, r.s.Len(), scope{exported: true})
+	r.otherMain()
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
 	// A value may be given back through what is handed in.
 	r.s.Implicit = true
 	return syntax.Finish(r.f, r.s, r.signs)
+}
+
+// mainHead is the head of the function that a program starts in.
+var mainHead = regexp.MustCompile(`(?m)^[ \t]*(?:static[ \t]+)?(?:int|void)[ \t]+main[ \t]*\(`)
+
+// otherMain looks for the start of the program in the branches that are left out:
+// on another machine its function may have another name.
+func (r *reader) otherMain() {
+	for i := range r.s.Comments {
+		t := &r.s.Comments[i]
+		text := r.s.Src[t.Start:t.End]
+		if r.f.Starts > 0 || len(text) == 0 || text[0] == '/' || !bytes.Contains(text, []byte("main")) {
+			continue
+		}
+		if m := mainHead.FindIndex(text); m != nil {
+			r.f.Starts = int(t.Line) + bytes.Count(text[:m[0]], []byte{'\n'})
+		}
+	}
 }
 
 // directives reads what is included and what macros are defined.
