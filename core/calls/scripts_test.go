@@ -3,7 +3,7 @@ package calls_test
 import "testing"
 
 // scripts are JavaScript of before there were modules; what is called was written
-// down before any was run, and ten of the eleven were told rightly at once.
+// down before any was run: eight of the eleven were told rightly at once.
 var scripts = []smallFile{
 	{"a type by its prototype, in a function that is called at once", "a.js", `
 (function (Vault, $) {
