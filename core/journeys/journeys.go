@@ -227,6 +227,9 @@ func (f *follower) named(r *model.Route) (calls.Ref, bool) {
 			if own, ok := f.steps(int32(i), def); ok {
 				return own, true
 			}
+			if len(def.Bases) > 0 {
+				return at, true // all that it does its base does
+			}
 		}
 	}
 	return best, best.Definition >= 0

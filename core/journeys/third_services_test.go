@@ -418,3 +418,23 @@ class LotsController < ApplicationController
 end
 `))
 }
+
+func TestAClassWhoseBaseDoesAllIsTheWay(t *testing.T) {
+	require.ElementsMatch(t, []string{"ANY /tags: TagList", "ANY /lots: (what answers it, lots.LotList, could not be found)"}, told(t, `
+-- shop/__init__.py --
+-- shop/views.py --
+from django.views.generic import ListView
+
+class TagList(ListView):
+    template_name = "tags.html"
+-- shop/urls.py --
+from django.urls import path
+from shop import views
+from elsewhere import lots
+
+urlpatterns = [
+    path('tags', views.TagList.as_view()),
+    path('lots', lots.LotList.as_view()),
+]
+`))
+}

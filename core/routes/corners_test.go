@@ -29,6 +29,41 @@ func TestRoutesInTheirCorners(t *testing.T) {
 		tree string
 		want []string
 	}{
+		"groups and methods before the path, classes that are called, in namespaces of one file": {`
+-- routes.php --
+<?php
+use Vault\Controllers\HomeController;
+use Vault\Controllers\Lots;
+use Vault\Controllers\Boxes as Crates;
+return static function (Collector $routes): void {
+    $routes->addRoute(['GET', 'POST'], '[/]', HomeController::class);
+    $routes->addGroup('/lots', static function (Collector $routes): void {
+        $routes->get('', Lots\ListController::class);
+        $routes->addGroup('/old', static function (Collector $routes): void {
+            $routes->addRoute('DELETE', '/drop', Lots\DropController::class);
+        });
+    });
+    $routes->post('/boxes/drop', Crates\DropController::class);
+    $other->addRoute(['GET'], '/none', HomeController::class);
+};
+-- src/Home.php --
+<?php
+namespace Vault\Controllers;
+class HomeController { public function __invoke() {} }
+-- src/Lots.php --
+<?php
+namespace Vault\Controllers\Lots;
+class ListController { public function __invoke() {} }
+class DropController { public function __invoke() {} }
+-- src/Boxes.php --
+<?php
+namespace Vault\Controllers\Boxes;
+class DropController { public function __invoke() {} }
+`, []string{
+			"GET / HomeController", "POST / HomeController", "GET /lots Vault\\Controllers\\Lots\\ListController.__invoke",
+			"DELETE /lots/old/drop Vault\\Controllers\\Lots\\DropController.__invoke",
+			"POST /boxes/drop Vault\\Controllers\\Boxes\\DropController.__invoke",
+		}},
 		"plug-ins registered with a prefix": {`
 -- app.js --
 const fastify = require('fastify')()

@@ -218,6 +218,10 @@ func (j *joiner) class(name string) []string {
 				if d := &f.Facts.Definitions[i]; d.Kind == model.DefClass {
 					n := strings.ReplaceAll(d.Qualified(), ".", "::")
 					j.classes[n] = append(j.classes[n], f.Path)
+					if ns := f.Facts.Namespace; strings.Contains(ns, `\`) {
+						n = strings.ReplaceAll(ns, `\`, "::") + "::" + n
+						j.classes[n] = append(j.classes[n], f.Path)
+					}
 				}
 			}
 		}

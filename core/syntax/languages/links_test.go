@@ -382,6 +382,21 @@ package lots
 
 func Weigh() int { return 1 }
 `, links: []string{"a.go -> box/box.go", "a.go -> effects/effects.go", "a.go -> lots/lots.go"}},
+		"Python: the codebase is a package itself": {tree: `
+-- __init__.py --
+-- urls.py --
+from vault.views import lots
+from vault.lib.text import cut
+import json
+-- views/__init__.py --
+-- views/lots.py --
+from vault import models
+import other.views
+-- lib/text.py --
+def cut(x): return x
+-- models.py --
+class Lot: pass
+`, links: []string{"urls.py -> views/lots.py", "urls.py -> lib/text.py", "views/lots.py -> models.py"}, external: []string{"json", "other"}},
 		"Python: a package's own name against a module beside it": {tree: `
 -- vault/__init__.py --
 from .lots import Lot

@@ -13,7 +13,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "PHP", Version: 7,
+		Name: "PHP", Version: 8,
 		Profile: syntax.Profile{
 			Code: true, Pages: true, Invoked: "__invoke", Namespace: `\`, NamespaceIsPath: true, OneType: true, NamedForType: true,
 			Inherits: true},

@@ -50,6 +50,10 @@ func (r *reader) routeCall(c routeCall) {
 		if last := c.args[len(c.args)-1]; p != "" {
 			*c.spans = append(*c.spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: p})
 		}
+	case "addgroup":
+		r.addGroup(c)
+	case "addroute", "map", "match":
+		r.several(c)
 	case "fallback":
 		if c.static {
 			r.route(c, "ANY", "/{*rest}", "", c.args[0])
@@ -63,6 +67,54 @@ func (r *reader) routeCall(c routeCall) {
 	}
 }
 
+// addGroup reads a group whose prefix is its first argument.
+func (r *reader) addGroup(c routeCall) {
+	if first, last := c.args[0], c.args[len(c.args)-1]; len(c.args) > 1 && r.s.Kind(first[0]) == syntax.String {
+		*c.spans = append(*c.spans, syntax.Span{First: last[0], Last: last[1] - 1, Prefix: r.s.Unquote(first[0])})
+	}
+}
+
+// several reads a route with its methods written before its path, one or a list.
+func (r *reader) several(c routeCall) {
+	s := r.s
+	if len(c.args) < 3 || s.Kind(c.args[1][0]) != syntax.String || c.args[1][1]-c.args[1][0] != 1 {
+		return
+	}
+	on, ok := r.on(c)
+	if !ok {
+		return
+	}
+	path := s.Unquote(c.args[1][0])
+	for k := c.args[0][0]; k < c.args[0][1]; k++ {
+		if s.Kind(k) != syntax.String {
+			continue
+		}
+		if m, ok := syntax.Methods[strings.ToLower(s.Unquote(k))]; ok {
+			r.route(c, m, path, on, c.args[2])
+		}
+	}
+}
+
+// on is the variable of the router that a call is made on; false where it is made
+// on something else.
+func (r *reader) on(c routeCall) (string, bool) {
+	if c.static {
+		return "", true
+	}
+	on, variable := strings.CutPrefix(r.s.Text(c.at-3), "$")
+	return on, variable && router(on)
+}
+
+// below reports whether a call stands in a group, whose path may be all of its own.
+func (c routeCall) below() bool {
+	for _, span := range *c.spans {
+		if span.First <= c.at && c.at <= span.Last {
+			return true
+		}
+	}
+	return false
+}
+
 // verb reads a method that is named for one of HTTP.
 func (r *reader) verb(c routeCall) {
 	s, first := r.s, c.args[0]
@@ -70,17 +122,18 @@ func (r *reader) verb(c routeCall) {
 	if !ok || len(c.args) < 2 || s.Kind(first[0]) != syntax.String || first[1]-first[0] != 1 {
 		return
 	}
-	path, on := s.Unquote(first[0]), ""
-	if !c.static {
-		var variable bool
-		if on, variable = strings.CutPrefix(s.Text(c.at-3), "$"); !variable || !router(on) || !strings.HasPrefix(path, "/") {
-			return
-		}
+	path := s.Unquote(first[0])
+	on, ok := r.on(c)
+	if !ok || !c.static && !strings.HasPrefix(path, "/") && (path != "" || !c.below()) {
+		return
 	}
 	r.route(c, m, path, on, c.args[1])
 }
 
 func (r *reader) route(c routeCall, method, path, on string, handler [2]int) {
+	if path == "[/]" { // the stroke may be left out
+		path = "/"
+	}
 	syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{
 		Method: method, Pattern: path, Line: r.s.Line(c.at), On: on, Handler: r.action(handler), InPlace: r.s.InPlace(handler),
 	})
@@ -142,10 +195,33 @@ func (r *reader) action(a [2]int) string {
 	switch {
 	case class == "":
 		return ""
+	case method == "" && strings.Contains(class, `\`):
+		return r.inFull(class) + ".__invoke"
 	case method == "":
 		return class
 	}
-	return class + "." + method
+	return r.inFull(class) + "." + method
+}
+
+// inFull is a name with a namespace before it, written from the top: what it
+// begins with may be taken in under that name.
+func (r *reader) inFull(name string) string {
+	first, rest, spaced := strings.Cut(name, `\`)
+	if !spaced || first == "" {
+		return strings.TrimPrefix(name, `\`)
+	}
+	for i := range r.f.Imports {
+		if im := &r.f.Imports[i]; im.Alias == first {
+			return im.Text + `\` + rest
+		}
+	}
+	if first == "namespace" {
+		name = rest
+	}
+	if r.f.Namespace == "" {
+		return name
+	}
+	return r.f.Namespace + `\` + name
 }
 
 // standard are the routes of a resource with their actions; "%" stands for all

@@ -1,6 +1,7 @@
 package python
 
 import (
+	"maps"
 	"path"
 	"slices"
 	"sort"
@@ -17,6 +18,9 @@ type resolver struct {
 	cache map[string][]string
 	// Where names come from, by file, module and name.
 	origins map[string]string
+	// self is what the codebase calls itself where its top folder is a package, whose
+	// own name lies outside; "" where it is none.
+	self string
 }
 
 // resolve links imports the way Python's own import system does, over the
@@ -24,6 +28,7 @@ type resolver struct {
 func resolve(t *syntax.Tree) {
 	r := &resolver{t: t, holds: map[string]bool{}, cache: map[string][]string{}, origins: map[string]string{}}
 	r.findRoots()
+	r.findSelf()
 	versions := map[string]string{}
 	for _, f := range t.Files {
 		if isProject(f) {
@@ -103,6 +108,41 @@ func (r *resolver) findRoots() {
 	})
 }
 
+// findSelf finds what a package that is the codebase itself is called: the name by
+// which most imports lead to modules that lie at the top and that nothing else holds.
+func (r *resolver) findSelf() {
+	if r.t.File("__init__.py") == nil {
+		return
+	}
+	count := map[string]int{}
+	for _, f := range r.t.Files {
+		if f.Language != "Python" || f.Facts == nil {
+			continue
+		}
+		for _, im := range f.Facts.Imports {
+			if top := r.selfIn(f, im.Text); top != "" {
+				count[top]++
+			}
+		}
+	}
+	for _, top := range slices.Sorted(maps.Keys(count)) {
+		if count[top] >= 2 && count[top] > count[r.self] {
+			r.self = top
+		}
+	}
+}
+
+// selfIn is the name before a module that lies at the top, where nothing in the
+// codebase is called so; "" for any other import.
+func (r *resolver) selfIn(f *model.File, text string) string {
+	top, rest, _ := strings.Cut(text, ".")
+	next, _, _ := strings.Cut(rest, ".")
+	if top == "" || next == "" || r.module(next) == "" && !r.namespace(next) || len(r.candidates(path.Dir(f.Path), top)) > 0 {
+		return ""
+	}
+	return top
+}
+
 // topPackage is the outermost package around the package in the folder d.
 func (r *resolver) topPackage(d string) string {
 	for d != "." && r.t.File(path.Join(path.Dir(d), "__init__.py")) != nil {
@@ -170,7 +210,10 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import, version
 		return
 	}
 	p := strings.ReplaceAll(im.Text, ".", "/")
-	top, _, _ := strings.Cut(p, "/")
+	top, below, _ := strings.Cut(p, "/")
+	if top == r.self && top != "" && r.under(".", below, im, add) {
+		return
+	}
 	for _, root := range r.candidates(path.Dir(f.Path), top) {
 		if r.under(root, p, im, add) {
 			return
