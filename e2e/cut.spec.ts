@@ -243,6 +243,14 @@ test('a charter is changed in a form, and its text keeps its comments', async ({
 })
 
 test('the charter as text offers what may stand at the cursor', async ({ page, demo }) => {
+  // However late the answer comes that tells the keys, what was typed meanwhile is offered on.
+  let tell = () => {}
+  const told = new Promise<void>((done) => (tell = done))
+  await page.route('**/api/charter.schema.json', async (r) => {
+    await told
+    await r.continue()
+  })
+  await page.clock.install()
   await open(page, demo, 'dependencies', 'counter')
   await page.getByRole('button', { name: 'Change the charter' }).click()
   await page.getByRole('button', { name: 'As text' }).click()
@@ -251,6 +259,9 @@ test('the charter as text offers what may stand at the cursor', async ({ page, d
   await text.press('Control+A')
   await text.press('Delete')
   await page.keyboard.type('laye')
+  await expect(text).toHaveText('laye')
+  await page.clock.runFor(1000)
+  tell()
   await expect(offered).toHaveText([/^layers/])
   await text.press('Enter')
   await text.press('Control+Space')

@@ -439,12 +439,11 @@ export const useOverrules = (id: number) =>
 export const useRules = () => useQuery({ queryKey: keys.rules, queryFn: () => answer(api.GET('/api/rules')) })
 
 /** The JSON Schema of a charter, which says what its keys mean. */
-export const useCharterSchema = () =>
-  useQuery({
-    queryKey: keys.charterSchema,
-    queryFn: async ({ signal }: QueryFunctionContext): Promise<unknown> =>
-      (await fetch('/api/charter.schema.json', { signal })).json(),
-  })
+export const charterSchema = queryOptions({
+  queryKey: keys.charterSchema,
+  queryFn: async ({ signal }: QueryFunctionContext): Promise<unknown> =>
+    (await fetch('/api/charter.schema.json', { signal })).json(),
+})
 
 export const usePlaces = (a: At, q: string) =>
   useQuery({

@@ -13,12 +13,14 @@ import { lintGutter, setDiagnostics } from '@codemirror/lint'
 import { Annotation, EditorState } from '@codemirror/state'
 import { drawSelection, EditorView, keymap, lineNumbers, placeholder } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
+import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import api, { answer } from '../api/client'
-import { useCharterSchema, useRules } from '../api/queries'
+import { charterSchema, useRules } from '../api/queries'
 import type { CharterState } from '../api/types'
 import { useWhere } from '../place/place'
 import { hintsAt, layersIn, spotAt, thresholdsOf, type Known, type Schema } from './hints'
+import { returning } from './written'
 
 const colours = HighlightStyle.define([
   { tag: [tags.propertyName, tags.definition(tags.propertyName)], class: 'tk-word' },
@@ -49,12 +51,13 @@ export default function CharterText({
   const host = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView | null>(null)
   const { where } = useWhere()
-  const schema = useCharterSchema().data as Schema | undefined
+  const qc = useQueryClient()
   const rules = useRules().data
   const first = useRef(text)
-  const now = useRef({ onText, schema, rules, where })
+  const own = useRef(returning())
+  const now = useRef({ onText, qc, rules, where })
   useEffect(() => {
-    now.current = { onText, schema, rules, where }
+    now.current = { onText, qc, rules, where }
   })
   useEffect(() => {
     if (!host.current) return
@@ -74,8 +77,10 @@ export default function CharterText({
     const source = async (c: CompletionContext) => {
       const doc = c.state.doc.toString()
       const spot = spotAt(doc, c.pos)
-      if (!spot || !now.current.schema || (!c.explicit && spot.typed === '')) return null
-      const hints = await hintsAt(spot, now.current.schema, known(doc))
+      if (!spot || (!c.explicit && spot.typed === '')) return null
+      // Whoever types before the schema is here waits for it; to offer nothing would be for good: nothing asks again.
+      const schema = (await now.current.qc.ensureQueryData(charterSchema)) as Schema
+      const hints = await hintsAt(spot, schema, known(doc))
       return {
         from: spot.from,
         options: hints.map((h) => ({ label: h.label, detail: h.detail, apply: put(h.apply ?? h.label) })),
@@ -105,7 +110,9 @@ export default function CharterText({
           EditorView.contentAttributes.of({ 'aria-label': 'Charter as YAML', spellcheck: 'false' }),
           EditorView.updateListener.of((u) => {
             const written = u.transactions.some((t) => t.docChanged && !t.annotation(fromOutside))
-            if (written) now.current.onText(u.state.doc.toString())
+            if (!written) return
+            own.current.handedUp(u.state.doc.toString())
+            now.current.onText(u.state.doc.toString())
           }),
         ],
       }),
@@ -119,7 +126,7 @@ export default function CharterText({
   useEffect(() => {
     // What was written elsewhere, by the form or from how the code is, comes in whole.
     const v = view.current
-    if (v && v.state.doc.toString() !== text)
+    if (v && !own.current.isOwn(text) && v.state.doc.toString() !== text)
       v.dispatch({ changes: { from: 0, to: v.state.doc.length, insert: text }, annotations: fromOutside.of(true) })
   }, [text])
   useEffect(() => {
