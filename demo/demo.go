@@ -4,7 +4,7 @@ package demo
 
 import (
 	"context"
-	_ "embed" // the charter of the demo's review
+	_ "embed" // the charter and the picture of the demo's review
 
 	"jantel/core/model"
 	"jantel/review"
@@ -15,6 +15,17 @@ import (
 //
 //go:embed charter.yaml
 var Charter string
+
+// picker is how the shelf picker looks to whoever stands before the shelf.
+//
+//go:embed shelf-picker.png
+var picker []byte
+
+// pickerBoxes tie what is to be seen on it to the parts that draw it.
+var pickerBoxes = []review.PictureBox{
+	{X: 0.06, Y: 0.21, W: 0.17, H: 0.1, Path: "desk/src/components/WeightTag.tsx", Name: "WeightTag", Line: 1},
+	{X: 0.23, Y: 0.21, W: 0.09, H: 0.1, Path: "desk/src/utils/misc.ts", Name: "pounds", Line: 1},
+}
 
 // seed is one finding of the demo's review.
 type seed struct {
@@ -40,7 +51,7 @@ var seeds = []seed{
 		Text: "`growers`, `germination` and `requests` call `data` themselves, so their rules are never asked."}, review.Noted, ""},
 	{
 		server.NewFinding{
-			Kind: review.Ask, Title: "Why is the labels route switched off?", Path: "counter/src/app.ts", Line: 19,
+			Kind: review.Ask, Title: "Why is the labels route switched off?", Path: "counter/src/app.ts", Line: 21,
 			Assignee: "Tomas Brackenbury", By: "Maren Thistlewood", Labels: []string{"counter"},
 		},
 		review.Noted, "",
@@ -161,5 +172,22 @@ func Fill(ctx context.Context, s *server.Server, dir string) error {
 			return err
 		}
 	}
-	return nil
+	return putPicture(ctx, s, c.ID)
+}
+
+// putPicture puts the picture of the shelf picker to it.
+func putPicture(ctx context.Context, s *server.Server, codebase int64) error {
+	r := s.Review()
+	png, width, height, err := review.Redrawn(picker)
+	if err != nil {
+		return err
+	}
+	p, err := r.AddPicture(ctx, codebase, review.Picture{
+		Path: "desk/src/components/ShelfPicker.tsx", Name: "ShelfPicker", Width: width, Height: height, By: "Odd Fennimore",
+	}, png)
+	if err != nil {
+		return err
+	}
+	_, err = r.ChangePicture(ctx, codebase, p.ID, p.Version, pickerBoxes, false, p.By)
+	return err
 }

@@ -70,6 +70,16 @@ func TestTheDemoIsFilledOnce(t *testing.T) {
 		require.Len(t, kinds, len(review.Kinds), "of every kind")
 		require.Len(t, states, len(review.States), "and of every state")
 		require.GreaterOrEqual(t, smells, 3)
+		shown, err := s.Review().Pictures(ctx, all[0].ID, "desk/src/components/ShelfPicker.tsx", "ShelfPicker")
+		require.NoError(t, err)
+		require.Len(t, shown, 1)
+		require.NoError(t, review.CheckBoxes(shown[0].Boxes))
+		for _, b := range shown[0].Boxes {
+			text, err := os.ReadFile(filepath.Join(repo, b.Path))
+			require.NoError(t, err)
+			line := strings.Split(string(text), "\n")[b.Line-1]
+			require.Regexp(t, `^export (function|const) `+b.Name+`\b`, line, "a box is tied to what draws it")
+		}
 	}
 	cancel()
 	require.NoError(t, <-done)

@@ -63,13 +63,13 @@ func TestTheDemoHasSomethingTrueToShow(t *testing.T) {
 	}
 
 	all := routes.Of(after)
-	require.Len(t, all, 55)
+	require.Len(t, all, 56)
 	for _, r := range all {
 		require.NotEmpty(t, r.HandlerPath, "%s %s is followed to what answers", r.Method, r.Pattern)
 	}
 
 	h := after.History
-	require.Equal(t, 69, h.Commits)
+	require.Equal(t, 84, h.Commits)
 	require.Len(t, h.Authors, 4)
 	require.NotEmpty(t, h.Pairs)
 	require.Less(t, before.History.Commits, h.Commits)

@@ -63,7 +63,7 @@ test('definitions, what a file uses and who uses it lead on', async ({ page, dem
 test('routes are found by words and by a typed path, and lead to what answers', async ({ page, demo }) => {
   await open(page, demo, 'overview')
   await page.keyboard.press('5')
-  await expect(page.getByRole('status')).toContainText('55 routes')
+  await expect(page.getByRole('status')).toContainText('56 routes')
   const field = page.getByPlaceholder(/to see what answers/)
   await field.fill('growers post')
   await expect(page.getByRole('row')).toHaveCount(2)
@@ -85,11 +85,11 @@ test('a request is followed from its route to the row that is written, by keyboa
   await expect(way.getByRole('listitem')).toHaveCount(3)
   await expect(way.getByRole('listitem').nth(1)).toContainText('keepAccession logic')
   await expect(way.getByLabel('Lines of insertAccession')).toContainText('INSERT INTO accessions')
-  await expect(way).toContainText('It creates accessions.')
+  await expect(way).toContainText('It creates accessions')
   await expect(page).toHaveURL(/way=POST/)
   // The address opens it again, and it leads on to the code.
   await page.reload()
-  await way.getByRole('link', { name: /logic\/accessions.ts:15/ }).click()
+  await way.getByRole('link', { name: /logic\/accessions.ts:25/ }).click()
   await expect(page.locator('.pickedline')).toHaveCount(1)
   await open(page, demo, 'journeys', '', 'path=jobs')
   await expect(page.getByRole('grid', { name: /^Routes/ })).toBeFocused()
@@ -101,10 +101,10 @@ test('a request is followed from its route to the row that is written, by keyboa
 })
 
 test('a definition says whom it calls and who calls it, and leads there', async ({ page, demo }) => {
-  await open(page, demo, 'code', 'counter/src/logic/accessions.ts', 'line=15')
+  await open(page, demo, 'code', 'counter/src/logic/accessions.ts', 'line=16')
   const one = page.getByRole('region', { name: 'The definition at the picked line' })
   await expect(one.getByRole('heading', { name: 'keepAccession' })).toBeVisible()
-  await expect(one).toContainText('Calls 1')
+  await expect(one).toContainText('Calls 9')
   await expect(one).toContainText('Called by 2')
   await one.getByRole('link', { name: 'addAccession' }).click()
   await expect(page).toHaveURL(/handlers(%2F|\/)accessions.ts&line=18/)
@@ -132,7 +132,7 @@ test('requests and what is kept are listed with the places that do it', async ({
 test('the margin tells how a file came to be what it is', async ({ page, demo }) => {
   await open(page, demo, 'code', 'counter/src/app.ts')
   await margin(page)
-    .getByText(/Changed 9 times, last in September 2026, mostly by/)
+    .getByText(/Changed 10 times, last in September 2026, mostly by/)
     .click()
   await expect(margin(page).getByText('It changes together with')).toBeVisible()
   await expect(margin(page).getByRole('link', { name: /schema.sql/ })).toBeVisible()

@@ -186,5 +186,5 @@ test('arrows typed fast in the Weave are all heeded', async ({ page, demo }) => 
     for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowUp'])
       document.activeElement?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
   })
-  await expect(page).toHaveURL(/role=routing&feature=drying/)
+  await expect(page).toHaveURL(/role=routing&feature=grower/)
 })

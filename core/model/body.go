@@ -1,8 +1,10 @@
 package model
 
 import (
+	"bytes"
 	"encoding/binary"
 	"errors"
+	"sync"
 	"unsafe"
 )
 
@@ -110,7 +112,9 @@ func PackBody(b *Body) []byte {
 	if len(b.Nodes) == 0 && len(b.Calls) == 0 && len(b.Shapes) == 0 && !b.Spare {
 		return nil
 	}
-	p := packer{at: map[string]uint64{"": 0}}
+	p := packers.Get().(*packer)
+	defer p.release()
+	p.at[""] = 0
 	p.out = append(p.out, 0)
 	if b.Spare {
 		p.out[0] = 1
@@ -139,12 +143,27 @@ func PackBody(b *Body) []byte {
 		p.number(int(s.Node) + 1)
 		p.word(s.Text)
 	}
-	return p.out
+	return bytes.Clone(p.out) // as long as it is: what was grown for it is kept for the next
 }
 
 type packer struct {
 	out []byte
 	at  map[string]uint64
+}
+
+// packers keeps the room of bodies that were packed for those still to be packed.
+var packers = sync.Pool{New: func() any { return &packer{at: map[string]uint64{}} }}
+
+// mostPacked bounds the room that is kept, in words and in bytes.
+const mostPacked = 1 << 18
+
+func (p *packer) release() {
+	if len(p.at) > mostPacked>>4 || cap(p.out) > mostPacked {
+		return
+	}
+	clear(p.at)
+	p.out = p.out[:0]
+	packers.Put(p)
 }
 
 func (p *packer) number(n int) { p.out = binary.AppendUvarint(p.out, uint64(n)) }
@@ -171,8 +190,9 @@ func UnpackBody(packed []byte) (*Body, error) {
 		return b, nil
 	}
 	b.Spare = packed[0] == 1
-	u := unpacker{in: packed[1:], words: []string{""}}
+	u := unpacker{in: packed[1:]}
 	b.Nodes = make([]ChainNode, u.count(3))
+	u.words = append(make([]string, 0, len(b.Nodes)/2+8), "") // most steps have a word, and half of those were met before
 	for i := range b.Nodes {
 		n := &b.Nodes[i]
 		n.Op = ChainOp(u.number())

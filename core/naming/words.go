@@ -224,8 +224,21 @@ func Own(name string) string {
 	return name
 }
 
+// singulars are words of programs that follow none of the common endings: those
+// that end like a plural and are none, and plurals of their own.
+var singulars = map[string]string{
+	"species": "species", "series": "series", "news": "news", "lens": "lens", "canvas": "canvas", "alias": "alias", "bias": "bias",
+	"atlas": "atlas", "gas": "gas", "chaos": "chaos", "https": "https", "dns": "dns", "aws": "aws", "ios": "ios", "macos": "macos",
+	"sms": "sms", "gps": "gps", "tls": "tls", "canvases": "canvas", "aliases": "alias", "statuses": "status", "buses": "bus",
+	"movies": "movie", "cookies": "cookie", "indices": "index", "vertices": "vertex", "matrices": "matrix", "children": "child",
+	"people": "person", "axes": "axis", "analyses": "analysis", "caches": "cache",
+}
+
 // Singular is a word in the singular, by the common endings of English.
 func Singular(w string) string {
+	if one, ok := singulars[w]; ok {
+		return one
+	}
 	switch n := len(w); {
 	case n > 4 && strings.HasSuffix(w, "ies"):
 		return w[:n-3] + "y"

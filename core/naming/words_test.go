@@ -93,3 +93,12 @@ func TestShortWordsStandForThemselves(t *testing.T) {
 	require.True(t, naming.FormOf("limited", "limit"))
 	require.False(t, naming.FormOf("configuration", "config"))
 }
+
+func TestSingularKnowsWordsOfTheirOwn(t *testing.T) {
+	for many, one := range map[string]string{
+		"species": "species", "series": "series", "canvas": "canvas", "status": "status", "statuses": "status", "cookies": "cookie",
+		"indices": "index", "queries": "query", "shelves": "shelf", "boxes": "box", "caches": "cache", "lots": "lot", "dns": "dns",
+	} {
+		require.Equal(t, one, naming.Singular(many), many)
+	}
+}

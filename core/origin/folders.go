@@ -302,8 +302,11 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 	if 2*x.files > root.files || 2*x.source > root.source && root.source > 0 || x.files < 1 {
 		return 0, nil
 	}
-	if x.licence != "" && root.licence != "" && !t.packs(d) {
-		points += 2
+	if x.licence != "" && !t.packs(d) {
+		points++ // a codebase without a licence may keep one for each of its parts
+		if root.licence != "" {
+			points++
+		}
 		said = append(said, "a licence of its own")
 	}
 	if x.manifest != "" && x.name != "" && !strings.Contains(strings.ToLower(x.name), strings.ToLower(t.s.Codebase)) {

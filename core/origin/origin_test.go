@@ -58,6 +58,16 @@ func TestWhoWroteAFile(t *testing.T) {
 				"-- ext/husk/COPYING --\ntheirs\n-- ext/husk/CHANGES --\n1.2\n-- ext/husk/husk.h --\nint husk(void);\n-- ext/husk/husk.c --\n#include \"husk.h\"\nint husk(void) { return 1; }\n",
 			map[string]model.FileOrigin{"src/main.c": "own", "ext/husk/husk.c": "vendored", "ext/husk/husk.h": "vendored"},
 		},
+		"a release with its licence, in a codebase that has none": {
+			many("src/a$N.php", "<?php\nfunction a$N() { return 1; }\n", 6) +
+				"-- lib/rows/LICENSE --\ntheirs\n-- lib/rows/rows.php --\n<?php\n/**\n * Rows v2.1 - lists for pages\n */\nfunction rows() { return 2; }\n" +
+				"-- lib/own/own.php --\n<?php\nfunction own() { return 3; }\n",
+			map[string]model.FileOrigin{"src/a1.php": "own", "lib/own/own.php": "own", "lib/rows/rows.php": "vendored"},
+		},
+		"parts with a licence each, in a codebase that has none": {
+			many("packages/vault/a$N.js", code, 6) + "-- packages/labels/LICENSE --\nours\n-- packages/labels/index.js --\n" + code,
+			map[string]model.FileOrigin{"packages/labels/index.js": "own"},
+		},
 		"a part of a workspace with a licence of its own": {
 			"-- package.json --\n{\"name\": \"vault\", \"workspaces\": [\"packages/*\"]}\n-- LICENSE --\nours\n-- packages/labels/package.json --\n{\"name\": \"@moor/labels\"}\n-- packages/labels/LICENSE --\nours\n" +
 				"-- packages/labels/index.js --\n" + code + "-- packages/desk/index.js --\nimport '@moor/labels'\n-- packages/desk/package.json --\n{\"name\": \"@moor/desk\"}\n-- packages/desk/a.js --\nx()\n",

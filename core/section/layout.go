@@ -28,7 +28,7 @@ const (
 	tagH     = 17.0
 	nameH    = 22.0 // of the parts, above the roof
 	leastOf  = 64.0 // of a part
-	letterW  = 7.0  // of the type
+	letterW  = 7.25 // of the type
 	belowTag = 24.0
 )
 

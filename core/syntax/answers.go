@@ -25,6 +25,8 @@ var answering = map[string]string{
 	"ServeContent": model.AnswerFile, "attachment": model.AnswerFile,
 }
 
+var answerSieve = NewSieve(answering)
+
 // maxAnswers bounds what is kept of one file.
 const maxAnswers = 2000
 
@@ -36,7 +38,11 @@ func answers(f *model.Facts, s *Stream) {
 		if t.Kind != Ident || len(f.Answers) >= maxAnswers {
 			continue
 		}
-		kind := answering[string(s.Src[t.Start:t.End])]
+		w := s.Src[t.Start:t.End]
+		if !answerSieve.May(w) {
+			continue
+		}
+		kind := answering[string(w)]
 		if kind == "" || i+1 >= len(s.Tokens) {
 			continue
 		}

@@ -18,10 +18,10 @@ func asides(f *model.Facts, s *Stream) {
 	var run aside
 	flush := func() {
 		// A comment right before a definition is about it.
-		if run.code >= 3 && 5*run.code >= 4*run.lines && !starts[run.last+1] && len(f.Asides) < maxInsides {
+		if len(run.lines) >= leastAside && !starts[run.last+1] && len(f.Asides) < maxInsides && run.isCode() {
 			f.Asides = append(f.Asides, model.Stretch{From: run.first, To: run.last})
 		}
-		run = aside{}
+		run = aside{lines: run.lines[:0]}
 	}
 	for i := range s.Comments {
 		t := &s.Comments[i]
@@ -39,7 +39,7 @@ func asides(f *model.Facts, s *Stream) {
 			}
 			continue
 		}
-		if run.lines > 0 && int(t.Line) != run.last+1 {
+		if len(run.lines) > 0 && int(t.Line) != run.last+1 {
 			flush()
 		}
 		run.take(text, int(t.Line), int(t.EndLine))
@@ -55,24 +55,39 @@ func leftOut(src []byte, end int) bool {
 	return bytes.HasPrefix(line, []byte("#if0"))
 }
 
-// aside is a run of lines of comments.
-type aside struct{ first, last, lines, code int }
+// leastAside is from how many lines on comments are taken for code.
+const leastAside = 3
+
+// aside is a run of lines of comments, those that are empty left out.
+type aside struct {
+	first, last int
+	lines       [][]byte
+}
 
 func (a *aside) take(text []byte, line, end int) {
-	if a.lines == 0 {
+	if len(a.lines) == 0 {
 		a.first = line
 	}
 	a.last = end
 	for l := range bytes.Lines(text) {
-		l = bytes.Trim(bytes.TrimSpace(l), "/*#- \t")
-		if len(l) == 0 {
-			continue
-		}
-		a.lines++
-		if readsAsCode(l) {
-			a.code++
+		if l = bytes.Trim(bytes.TrimSpace(l), "/*#- \t"); len(l) > 0 {
+			a.lines = append(a.lines, l)
 		}
 	}
+}
+
+// isCode reports whether four in five lines read as code. Most runs are prose, and
+// that is known long before their end.
+func (a *aside) isCode() bool {
+	prose := 0
+	for _, l := range a.lines {
+		if !readsAsCode(l) {
+			if prose++; 5*prose > len(a.lines) {
+				return false
+			}
+		}
+	}
+	return len(a.lines)-prose >= leastAside
 }
 
 // statements reads lines that only code is written like.

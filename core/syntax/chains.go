@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"slices"
 	"strconv"
+	"sync"
 
 	"jantel/core/model"
 )
@@ -50,12 +51,38 @@ type undo struct{ name, was int32 }
 // Chains starts the chains of the stream's file; they are kept with its facts.
 func (s *Stream) Chains() *Chains {
 	if s.chains == nil {
-		s.chains = &Chains{
-			nodes: map[chainKey]int32{}, calls: map[callKey]bool{}, names: map[string]int32{"": 0},
-			texts: []string{""}, local: []int32{0}, In: -1,
-		}
+		s.chains = chainRooms.Get().(*Chains)
+		s.chains.names[""] = 0
+		s.chains.texts, s.chains.local = append(s.chains.texts, ""), append(s.chains.local, 0)
+		s.chains.In = -1
 	}
 	return s.chains
+}
+
+// chainRooms keeps the room of files that were read for those still to be read:
+// the tables of a file grow many times over, and a survey reads thousands.
+var chainRooms = sync.Pool{New: func() any {
+	return &Chains{nodes: map[chainKey]int32{}, calls: map[callKey]bool{}, names: map[string]int32{}}
+}}
+
+// mostKept bounds the room that is kept: to clear a table costs what it has held
+// at most, and nearly all files need little.
+const mostKept = 1 << 14
+
+// release gives up the room of chains that were written down.
+func (c *Chains) release() {
+	if len(c.body.Nodes) > mostKept || len(c.body.Calls) > mostKept || len(c.texts) > mostKept {
+		return
+	}
+	clear(c.nodes)
+	clear(c.calls)
+	clear(c.names)
+	clear(c.texts)
+	clear(c.body.Nodes)
+	clear(c.body.Shapes)
+	c.body = model.Body{Nodes: c.body.Nodes[:0], Calls: c.body.Calls[:0], Shapes: c.body.Shapes[:0]}
+	c.texts, c.local, c.log, c.depth = c.texts[:0], c.local[:0], c.log[:0], 0
+	chainRooms.Put(c)
 }
 
 func (c *Chains) name(b []byte) int32 {

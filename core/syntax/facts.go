@@ -6,6 +6,7 @@ import (
 	"slices"
 	"sort"
 	"strings"
+	"sync"
 
 	"jantel/core/model"
 )
@@ -58,6 +59,8 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	moved := order(f)
 	if s.chains != nil {
 		f.Body = s.chains.pack(f.Definitions, moved, comesIn(f))
+		s.chains.release()
+		s.chains = nil
 	}
 	answers(f, s)
 	inserted(f, s)
@@ -88,16 +91,37 @@ func order(f *model.Facts) []int32 {
 		a, b := &f.Definitions[i], &f.Definitions[j]
 		return cmp.Or(cmp.Compare(a.Line, b.Line), cmp.Compare(b.EndLine, a.EndLine))
 	})
-	sorted := make([]model.Definition, len(was))
 	moved := make([]int32, len(was))
-	for to, from := range was {
-		sorted[to], moved[from] = f.Definitions[from], int32(to)
+	room := f.Definitions
+	if f.Definitions = nil; len(was) > 0 {
+		f.Definitions = make([]model.Definition, len(was))
 	}
-	if len(sorted) > 0 {
-		f.Definitions = sorted
+	for to, from := range was {
+		f.Definitions[to], moved[from] = room[from], int32(to)
+	}
+	if cap(room) <= mostRoom {
+		clear(room)
+		room = room[:0]
+		definitionRooms.Put(&room)
 	}
 	return moved
 }
+
+// NewFacts are the facts of a file whose reader ends with Finish. Until then its
+// definitions stand in room that was used before: as many as there are in the
+// end, nobody knows, and a definition is large.
+func NewFacts() *model.Facts {
+	f := &model.Facts{}
+	if room, ok := definitionRooms.Get().(*[]model.Definition); ok {
+		f.Definitions = *room
+	}
+	return f
+}
+
+var definitionRooms sync.Pool
+
+// mostRoom bounds the room that is kept.
+const mostRoom = 4096
 
 // onlyDefines reports whether types are all that a file holds at its top, down to
 // its last line.

@@ -13,6 +13,9 @@ var (
 	raisers    = Set("throw", "raise")
 	raiseCalls = Set("panic", "die", "croak", "confess", "abort", "abort_if", "abort_unless", "bail")
 	catchers   = Set("catch", "except", "rescue")
+	// faultSieve lets their words through.
+	faultSieve = NewSieve(Set("throw", "raise", "panic", "die", "croak", "confess", "abort", "abort_if", "abort_unless", "bail",
+		"catch", "except", "rescue"))
 )
 
 // maxFaults bounds what is kept of one file.
@@ -30,7 +33,7 @@ func faults(f *model.Facts, s *Stream) {
 			b = b[k+1:]
 		}
 		switch {
-		case len(b) < 3 || len(b) > 12:
+		case len(b) == 0 || !faultSieve.May(b):
 		case raisers[string(b)]:
 			if name, ok := s.raised(i); ok {
 				f.Faults = append(f.Faults, model.FaultFact{What: model.FaultRaise, Name: name, Line: s.Line(i)})

@@ -482,6 +482,7 @@ var (
 	}
 	checkers = Set("Error", "Errorf", "Fatal", "Fatalf", "Fail", "FailNow", "ok", "is", "isnt", "like", "is_deeply", "cmp_ok", "pass",
 		"eq", "eql", "Equal", "equal", "deepEqual", "notEqual", "same", "truthy", "not", "toMatchSnapshot", "done_testing", "isa_ok", "can_ok")
+	checkersSieve = NewSieve(checkers)
 )
 
 // assertsAt reports whether something is checked at a token: by a call, by a
@@ -506,7 +507,7 @@ var checkingBy = func() (by [256][]string) {
 // checks reports whether a function checks something, by its name. Every name of
 // a codebase is asked about: nothing is made for it.
 func checks(name []byte) bool {
-	if len(name) < 16 && checkers[string(name)] {
+	if len(name) > 0 && checkersSieve.May(name) && checkers[string(name)] {
 		return true
 	}
 	var head [12]byte

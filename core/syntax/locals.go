@@ -8,7 +8,15 @@ import (
 )
 
 // declares are words that stand before a name that holds inside of a body alone.
-var declares = Set("let", "const", "var", "val", "my", "mut", "local", "final", "auto")
+var (
+	declares      = Set("let", "const", "var", "val", "my", "mut", "local", "final", "auto")
+	declaresSieve = NewSieve(declares)
+)
+
+func declaresAt(s *Stream, i int) bool {
+	w := s.Bytes(i)
+	return len(w) > 0 && declaresSieve.May(w) && declares[string(w)]
+}
 
 // maxLocals bounds what is kept of one file.
 const maxLocals = 600
@@ -23,9 +31,9 @@ func (w *insider) local(i int, text []byte) {
 	}
 	sets := s.Is(i+1, "=") && !s.Any(i+2, "=", ">", "~")
 	switch {
-	case declares[string(text)], declares[s.Text(i-1)] && s.IsIdent(i+1) && normal(s, i+1) == 1:
+	case declaresAt(s, i), declaresAt(s, i-1) && s.IsIdent(i+1) && normal(s, i+1) == 1:
 		return // the word goes on: final Box box, let mut rest
-	case declares[s.Text(i-1)], s.Is(i+1, ":="), s.Match(i+1, ":", "=") && !s.Is(i+3, "="):
+	case declaresAt(s, i-1), s.Is(i+1, ":="), s.Match(i+1, ":", "=") && !s.Is(i+3, "="):
 	case sets && (s.breaks(i-1) || s.Any(i-1, ";", "{", "}")) && (text[0] == '$' || s.Ends || w.indented):
 	case s.IsIdent(i-1) && s.Line(i-1) == s.Line(i) && (sets || s.Is(i+1, ";")) && normal(s, i-1) == 1 &&
 		(s.breaks(i-2) || s.Any(i-2, ";", "{", "}", "(")):

@@ -19,7 +19,7 @@ func testCases(f *model.Facts, s *Stream) {
 		}
 	}
 	for i := range s.Tokens {
-		if s.Tokens[i].Kind != Ident || !caseWords[string(s.Src[s.Tokens[i].Start:s.Tokens[i].End])] || s.Is(i-1, ".") {
+		if s.Tokens[i].Kind != Ident || !caseSieve.May(s.Bytes(i)) || !caseWords[string(s.Bytes(i))] || s.Is(i-1, ".") {
 			continue
 		}
 		open := i + 1
@@ -39,7 +39,10 @@ func testCases(f *model.Facts, s *Stream) {
 }
 
 // caseWords are functions that take a case of a test.
-var caseWords = Set("it", "test", "specify", "scenario", "subtest")
+var (
+	caseWords = Set("it", "test", "specify", "scenario", "subtest")
+	caseSieve = NewSieve(caseWords)
+)
 
 // namedTest reports whether a definition is one case of a test by its name.
 func namedTest(d *model.Definition) bool {

@@ -141,7 +141,7 @@ func known(w []byte) bool { return namesSieve.May(w) && names[string(w)] }
 type Sieve [256]uint32
 
 // NewSieve makes the sieve of a set.
-func NewSieve(set map[string]bool) *Sieve {
+func NewSieve[V any](set map[string]V) *Sieve {
 	v := &Sieve{}
 	for w := range set {
 		if w != "" {

@@ -14,6 +14,8 @@ var lifetimes = map[string]string{
 	"bind": "transient", "singleton": "singleton", "scoped": "scoped", "bindIf": "transient", "singletonIf": "singleton",
 }
 
+var lifetimeSieve = NewSieve(lifetimes)
+
 // wired finds what calls hand out for what is asked for: AddScoped<A, B>(…),
 // bind(A::class, B::class), and { provide: A, useClass: B }.
 func wired(f *model.Facts, s *Stream) {
@@ -24,7 +26,7 @@ func wired(f *model.Facts, s *Stream) {
 		switch b := s.Bytes(i); {
 		case string(b) == "provide" && s.Match(i+1, ":", Name, ","):
 			provided(f, s, i)
-		case lifetimes[string(b)] == "" || !s.Any(i-1, ".", ">", ":"):
+		case !lifetimeSieve.May(b) || lifetimes[string(b)] == "" || !s.Any(i-1, ".", ">", ":"):
 		case s.Match(i+1, "<", Name):
 			generic(f, s, i)
 		case s.Match(i+1, "(", Name, ":", ":", "class"):

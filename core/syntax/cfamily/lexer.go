@@ -244,7 +244,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.directives()
 	r.items(0, r.s.Len(), scope{exported: true})
 	r.otherMain()

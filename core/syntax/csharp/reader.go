@@ -42,7 +42,7 @@ var builtin = syntax.Set(
 )
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.body(0, r.s.Len(), "")
 	if r.loose > 0 && r.f.Starts == 0 {
 		r.f.Starts = r.loose

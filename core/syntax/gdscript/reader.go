@@ -41,7 +41,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: indented.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}}
+	r := &reader{s: indented.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.doc()
 	r.head()
 	r.block(0, r.s.Len(), r.class, r.class != "")

@@ -36,7 +36,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, used: map[string]map[string]bool{}}
+	r := &reader{s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, used: map[string]map[string]bool{}}
 	r.walk = walker{s: r.s, c: r.s.Chains(), repeated: none, switched: none}
 	if !usual(r.s) {
 		r.walk.c.Spare()

@@ -59,7 +59,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, interfaces: map[string]bool{}}
+	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, interfaces: map[string]bool{}}
 	r.file()
 	if len(r.f.Definitions) == 0 {
 		r.doc()

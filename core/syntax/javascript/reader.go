@@ -86,7 +86,7 @@ func newReader(s *syntax.Stream, f *model.Facts) *reader {
 
 func read(language string, src []byte) *model.Facts {
 	ts := language == "TypeScript" || language == "TSX"
-	r := newReader(lex(src, language != "TypeScript", ts), &model.Facts{})
+	r := newReader(lex(src, language != "TypeScript", ts), syntax.NewFacts())
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}

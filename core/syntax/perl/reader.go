@@ -40,7 +40,7 @@ type span struct {
 
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{
-		s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, env: map[string]int{},
+		s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, env: map[string]int{},
 		needs: map[string]string{}, pkg: -1, uses: map[string]bool{},
 	}
 	r.f.Doc, r.f.DocLine = named(src)

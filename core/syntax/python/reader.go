@@ -40,7 +40,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: indented.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, locals: map[string]model.Use{}}
+	r := &reader{s: indented.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, locals: map[string]model.Use{}}
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}

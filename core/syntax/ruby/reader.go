@@ -49,7 +49,7 @@ type reader struct {
 
 func read(_ string, src []byte) *model.Facts {
 	r := &reader{
-		s: lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{},
+		s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{},
 		types: map[int]bool{},
 	}
 	for i := 0; i < r.s.Len(); {

@@ -145,7 +145,7 @@ type reader struct {
 }
 
 func read(_ string, src []byte) *model.Facts {
-	r := &reader{s: grammar.Lex(src), f: &model.Facts{}, signs: syntax.Signs{}, names: map[string]bool{}, paths: map[string]bool{}}
+	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, paths: map[string]bool{}}
 	r.items(0, r.s.Len(), scope{})
 	r.inside()
 	r.f.Doc, r.f.DocLine = opening(src)

@@ -27,10 +27,12 @@ export function PlaceLink({
     line > 0 || /\.[A-Za-z0-9]+$/.test(path)
       ? urlOf({ ...stay(where), view: 'code', at: path, line, end })
       : urlOf({ ...stay(where), view: 'layout', at: path })
+  // The line is what leads there: it takes its room first.
+  const at = line > 0 && !as ? `:${line}${end > line ? `–${end}` : ''}` : ''
   return (
     <Link className="place mono" to={to} title={as ? `${path}:${line}` : note ? `${path}: ${note}` : path}>
-      {as ?? (path === '.' ? 'the codebase' : shortPath(path, max))}
-      {line > 0 && !as ? `:${line}${end > line ? `–${end}` : ''}` : ''}
+      {as ?? (path === '.' ? 'the codebase' : shortPath(path, max - at.length))}
+      {at}
     </Link>
   )
 }

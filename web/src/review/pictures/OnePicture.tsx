@@ -38,7 +38,7 @@ export function OnePicture({ p, ties }: { p: ScreenPicture; ties: readonly Tie[]
         {p.boxes.map((b, i) => (
           <Link
             key={`${b.path} ${b.name} ${i}`}
-            className="tied mono"
+            className={b.y * p.height < 18 ? 'tied under mono' : 'tied mono'}
             style={shares(b)}
             title={`${b.name} in ${b.path}`}
             to={urlOf({ ...stay(where), view: 'code', at: b.path, line: b.line })}

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react'
+import { useRef, useState } from 'react'
 import { usePictures } from '../../api/queries'
 import { useSaving } from '../../parts/saving'
 import { useWhere } from '../../place/place'
@@ -13,7 +13,7 @@ export function Pictures({ at, name, ties }: { at: string; name: string; ties: r
   const review = useReview()
   const { run, error, busy } = useSaving()
   const [over, setOver] = useState(false)
-  const field = useId()
+  const field = useRef<HTMLInputElement>(null)
   const list = usePictures(where.id, at, name).data ?? []
   const put = (file: File | null | undefined) => file && run(review.addPicture(at, name, file))
   return (
@@ -36,20 +36,22 @@ export function Pictures({ at, name, ties }: { at: string; name: string; ties: r
         <OnePicture key={p.id} p={p} ties={ties} />
       ))}
       <p className="faint">
-        <label htmlFor={field}>
-          {list.length === 0 ? 'Drop a picture of its screen here, or pick one' : 'Drop another picture here, or pick one'}
-        </label>{' '}
+        {list.length === 0 ? 'Drop a picture of its screen here, or ' : 'Drop another picture here, or '}
+        <button type="button" className="quiet" disabled={busy} onClick={() => field.current?.click()}>
+          pick one
+        </button>
+        . PNG, JPEG or GIF, 4 MB at most; what else its file holds is not kept.
         <input
-          id={field}
+          ref={field}
           type="file"
+          hidden
+          aria-label="Drop a picture of its screen here, or pick one"
           accept="image/png,image/jpeg,image/gif"
-          disabled={busy}
           onChange={(e) => {
             put(e.target.files?.[0])
             e.target.value = ''
           }}
-        />{' '}
-        PNG, JPEG or GIF, 4 MB at most; what else its file holds is not kept.
+        />
       </p>
       {error && <p className="warn">{error.message}</p>}
     </section>
