@@ -307,13 +307,18 @@ func (v *teller) shortened(list []Word) {
 			byFirst[w.Word[0]] = append(byFirst[w.Word[0]], w.Word)
 		}
 	}
+	known := make(map[string]bool, len(list))
+	for i := range list {
+		known[list[i].Word] = true
+	}
 	for i := range list {
 		short := &list[i]
 		if len(short.Word) < 2 || len(short.Word) > 5 || naming.Whole(short.Word) {
 			continue
 		}
 		for _, long := range byFirst[short.Word[0]] {
-			if shortens(short.Word, long) {
+			// What goes on with a word of its own was put together, not cut off: bean and beaninfo.
+			if rest, begins := strings.CutPrefix(long, short.Word); shortens(short.Word, long) && !(begins && known[rest]) {
 				short.Long = long
 				break
 			}

@@ -57,6 +57,14 @@ func TestWordsAreCountedInTheSingularWithTheirPlaces(t *testing.T) {
 	require.Nil(t, word(v, "nothing"))
 }
 
+func TestWhatIsPutTogetherIsNotShortened(t *testing.T) {
+	tree := "-- src/bean.ts --\nexport function bean(info: string) {}\nexport function beaninfo(bean: string) {}\nexport class Beaninfo {}\n" +
+		"-- src/info.ts --\nexport function info(req: string, request: string) {}\nexport function request(req: string) {}\n"
+	v := vocabulary.Of(judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Reading, ".")
+	require.Empty(t, word(v, "bean").Long)
+	require.Equal(t, "request", word(v, "req").Long)
+}
+
 func TestHowNamesAreWrittenIsTold(t *testing.T) {
 	v := of(t, ".")
 	for _, c := range v.Conventions {

@@ -345,7 +345,7 @@ func isTestName(b string) bool {
 func isProjectFile(b string) bool {
 	switch b {
 	case "configure.ac", "configure.in", "meson.build", "makefile.am", "makefile", "gnumakefile", "makefile.pl", "build.pl",
-		"dist.ini", "dockerfile", "containerfile", "gemfile", "rakefile", "jantel.yaml", "procfile",
+		"dist.ini", "dockerfile", "containerfile", "gemfile", "rakefile", "guardfile", "capfile", "vagrantfile", "jantel.yaml", "procfile",
 		"cmakelists.txt", "requirements.txt", "pom.xml", "build.gradle", "setup.py", "codeowners":
 		return true
 	}

@@ -30,6 +30,15 @@ func TestProjectFilesOfOtherTools(t *testing.T) {
 	p = facts("build.gradle.kts", "description = \"Keeps boxes\"\ndependencies {\n  implementation(\"seed:lots:2.1\")\n  testImplementation 'seed:test'\n  println(\"not:one:1\")\n}\n").Project
 	require.Equal(t, map[string]string{"seed:lots": "2.1", "seed:test": ""}, p.Dependencies)
 
+	for text, want := range map[string]string{
+		"task weigh(type: Copy) {\n  description \"Copies the scale\"\n}\n":                              "",
+		"task weigh {\n  description 'Weighs'\n}\ndescription = 'Keeps boxes'\n":                         "Keeps boxes",
+		"subprojects {\n  tasks.register('pack') {\n    description = 'Packs'\n  }\n}\n":                 "",
+		"plugins { id 'java' }\ngroup = 'seed'\ndescription 'Keeps boxes'\ntask a { description 'A' }\n": "Keeps boxes",
+	} {
+		require.Equal(t, want, facts("build.gradle", text).Project.Description, text)
+	}
+
 	for _, name := range []string{"composer.json", "pom.xml"} {
 		f := facts(name, "{ <broken")
 		require.Equal(t, model.ReadPartial, f.Read, name)

@@ -20,7 +20,7 @@ func init() {
 		{Name: "Composer package", Version: 1, FileNames: []string{"composer.json"}, Read: wrap(composer)},
 		{Name: "Maven project", Version: 1, FileNames: []string{"pom.xml"}, Read: wrap(maven)},
 		{Name: "Cargo package", Version: 1, FileNames: []string{"Cargo.toml"}, Read: wrap(cargo)},
-		{Name: "Gradle build", Version: 1, FileNames: []string{"build.gradle", "build.gradle.kts"}, Read: wrap(gradle)},
+		{Name: "Gradle build", Version: 2, FileNames: []string{"build.gradle", "build.gradle.kts"}, Read: wrap(gradle)},
 	} {
 		syntax.Register(l)
 	}
@@ -152,8 +152,12 @@ func gradle(src []byte) (*model.Project, error) {
 	for _, m := range gradleDependency.FindAllSubmatch(src, -1) {
 		p.Dependencies[string(m[1])] = string(m[2])
 	}
-	if m := gradleText.FindSubmatch(src); m != nil {
-		p.Description = string(m[1])
+	for _, m := range gradleText.FindAllSubmatchIndex(src, -1) {
+		// In a block it says what a task or another project is.
+		if bytes.Count(src[:m[0]], []byte{'{'}) == bytes.Count(src[:m[0]], []byte{'}'}) {
+			p.Description = string(src[m[2]:m[3]])
+			break
+		}
 	}
 	return p, nil
 }

@@ -8,7 +8,7 @@ import { WordsField } from '../parts/WordsField'
 import { useNarrowing } from '../place/narrow'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
-import { counted, figure } from '../theme/ink'
+import { figure } from '../theme/ink'
 import { routeColumns } from './routeColumns'
 import { idOf, isAddress, narrow, saysOf } from './routes'
 import { Strip } from './Strip'
@@ -52,7 +52,7 @@ export function Routes() {
         {saysOf(list, typed, wanted, place)}{' '}
         {tests > 0 && (
           <button type="button" className="quiet" onClick={() => show({ tests: withTests ? '' : '1' })}>
-            {withTests ? `leave out the ${figure(tests)} of tests` : `${counted(tests, 'more')} in tests`}
+            {withTests ? `leave out the ${figure(tests)} of tests` : `${figure(tests)} more in tests`}
           </button>
         )}
       </p>

@@ -68,7 +68,7 @@ export const routeColumns: Column<Route>[] = [
     value: (r) => r.path,
     cell: (r) => (
       <>
-        <PlaceLink path={r.path} line={r.line} max={22} /> {r.in_tests && <small>a test</small>}
+        <PlaceLink path={r.path} line={r.line} max={19} /> {r.in_tests && <small>a test</small>}
       </>
     ),
   },

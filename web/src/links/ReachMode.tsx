@@ -174,7 +174,7 @@ function Beside({ way }: { way: Way }) {
                 <PlaceLink path={t.path} max={44} /> <small>{t.distance === 1 ? 'directly' : `over ${t.distance} steps`}</small>
               </li>
             ))}
-            {x.tests.length > 12 && <li className="faint">{counted(x.tests.length - 12, 'more')}</li>}
+            {x.tests.length > 12 && <li className="faint">{figure(x.tests.length - 12)} more</li>}
             {x.tests.length === 0 && <li className="faint">none was found</li>}
           </ul>
         </section>

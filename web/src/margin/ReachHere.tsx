@@ -47,7 +47,7 @@ function Told({ x, path, line }: { x: Reach; path: string; line: number }) {
                 </small>
               </li>
             ))}
-            {s.count > s.places.length && <li className="faint">{counted(s.count - s.places.length, 'more')}</li>}
+            {s.count > s.places.length && <li className="faint">{figure(s.count - s.places.length)} more</li>}
           </ul>
         </details>
       ))}
@@ -60,7 +60,7 @@ function Told({ x, path, line }: { x: Reach; path: string; line: number }) {
                 <PlaceLink path={f.path} max={34} /> <small>{figure(f.files)}</small>
               </li>
             ))}
-            {x.folders.length > 30 && <li className="faint">{counted(x.folders.length - 30, 'more')}</li>}
+            {x.folders.length > 30 && <li className="faint">{figure(x.folders.length - 30)} more</li>}
           </ul>
         </details>
       )}
@@ -106,7 +106,7 @@ function Along({ x }: { x: Reach }) {
             <PlaceLink path={p.path} max={34} />
           </li>
         ))}
-        {x.along.files > x.along.list.length && <li className="faint">{counted(x.along.files - x.along.list.length, 'more')}</li>}
+        {x.along.files > x.along.list.length && <li className="faint">{figure(x.along.files - x.along.list.length)} more</li>}
       </ul>
     </details>
   )

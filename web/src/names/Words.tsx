@@ -5,7 +5,7 @@ import { sortingFrom, sortingText } from '../parts/ledger/moves'
 import { WordsField } from '../parts/WordsField'
 import { PlaceLink } from '../place/PlaceLink'
 import { useWhere } from '../place/place'
-import { counted, figure } from '../theme/ink'
+import { figure } from '../theme/ink'
 import { kindWord } from './saying'
 
 /** The words that names are made of, with how often and what is named so. */
@@ -110,7 +110,7 @@ function Named({ w }: { w: Word }) {
       ))}
       {w.count > w.places.length && (
         <li className="faint">
-          {counted(w.count - w.places.length, 'more')}; search for <span className="mono">{w.word}</span> with <kbd>/</kbd>
+          {figure(w.count - w.places.length)} more; search for <span className="mono">{w.word}</span> with <kbd>/</kbd>
         </li>
       )}
     </ul>

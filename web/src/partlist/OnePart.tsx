@@ -43,7 +43,7 @@ export function OnePart({ p }: { p: Part }) {
                 <PlaceLink path={t.path} max={30} /> <small>{t.kind}</small>
               </li>
             ))}
-            {o.tests.length > 8 && <li className="faint">{counted(o.tests.length - 8, 'more')}</li>}
+            {o.tests.length > 8 && <li className="faint">{figure(o.tests.length - 8)} more</li>}
             {o.tests.length === 0 && <li className="faint">none was found that reaches it</li>}
           </ul>
         </section>

@@ -33,6 +33,7 @@ describe('where a part stands', () => {
     expect(placeOf({ path: 'desk/src/shelf.c', name: 'shelf.c' }, '.')).toBe('desk/src')
     expect(placeOf({ path: 'desk/src/shelf.c', name: 'shelf.c' }, 'desk')).toBe('src')
     expect(placeOf({ path: 'desk/src/shelf.ts', name: 'Shelf' }, 'desk/src')).toBe('shelf.ts')
+    expect(placeOf({ path: 'desk/src/shelf/Shelf.tsx', name: 'Shelf' }, 'desk')).toBe('src/shelf')
     expect(placeOf({ path: 'shelf.c', name: 'shelf.c' }, '.')).toBe('shelf.c')
   })
 })

@@ -62,8 +62,11 @@ export const kindNames: readonly (readonly [string, string])[] = [
   ['functions', 'files of functions'],
 ]
 
-/** Where a part stands, seen from a folder; the folder alone where the part is the file. */
+/** Where a part stands, seen from a folder; the folder alone where the file is called as the part. */
 export function placeOf(p: { path: string; name: string }, at: string): string {
   const inside = at !== '.' && p.path.startsWith(`${at}/`) ? p.path.slice(at.length + 1) : p.path
-  return inside.endsWith(`/${p.name}`) ? inside.slice(0, -p.name.length - 1) : inside
+  const cut = inside.lastIndexOf('/')
+  const file = inside.slice(cut + 1)
+  const said = file === p.name || file.slice(0, file.lastIndexOf('.')) === p.name
+  return cut > 0 && said ? inside.slice(0, cut) : inside
 }

@@ -1,7 +1,7 @@
 import type { Part } from '../api/types'
 import type { Column } from '../parts/ledger/Ledger'
 import { PlaceLink } from '../place/PlaceLink'
-import { figure } from '../theme/ink'
+import { figure, shortPath } from '../theme/ink'
 import { dutyMark, placeOf } from './list'
 
 const amount = (id: string, title: string, hint: string, width: number, of: (p: Part) => number): Column<Part> => ({
@@ -33,7 +33,7 @@ export const partColumns = (duties: readonly string[], at: string): Column<Part>
     width: 'minmax(90px, 1fr)',
     cell: (p) => (
       <span className="cut mono faint" title={p.path}>
-        {placeOf(p, at)}
+        {shortPath(placeOf(p, at), 19)}
       </span>
     ),
   },

@@ -50,7 +50,7 @@ export const deskColumns = ({ titles, marks, isRecorded, onMark, at }: Looks): C
     title: 'place',
     width: 'minmax(120px, 1fr)',
     cell: (s) =>
-      s.path === at ? <small className="faint">here</small> : <PlaceLink path={s.path} line={s.line ?? 0} max={27} />,
+      s.path === at ? <small className="faint">here</small> : <PlaceLink path={s.path} line={s.line ?? 0} max={22} />,
   },
   {
     id: 'state',

@@ -5,7 +5,7 @@ import { useWhere } from '../place/place'
 import { counted } from '../theme/ink'
 import { roleLook, roleOrder } from '../theme/roles'
 import { CellBox } from './CellBox'
-import { grouped, joined } from './joins'
+import { commonStart, grouped, joined } from './joins'
 
 /** Roles down, features across. What is picked narrows every other view. */
 export function RolesGrid({
@@ -27,6 +27,7 @@ export function RolesGrid({
   const most = Math.max(1, ...whole.cells.map((c) => c.lines))
   const atFeature = feature ? grid.features.findIndex((f) => (f.name || '-') === feature) : -1
   const groups = grouped(grid.features)
+  const start = commonStart(groups.map((g) => g.name))
   const table = useRef<HTMLTableElement>(null)
   useEntering(true)
   const go = (r: number, f: number, first: string) =>
@@ -75,7 +76,7 @@ export function RolesGrid({
               <td />
               {groups.map((g) => (
                 <td key={g.from} colSpan={g.n} title={g.name ? `most of these features lies in ${g.name}` : undefined}>
-                  <span>{g.name}</span>
+                  <span>{g.name.slice(start.length)}</span>
                 </td>
               ))}
             </tr>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Grid } from '../api/types'
-import { cutSentence, fitting, grouped, inSight, joined } from './joins'
+import { commonStart, cutSentence, fitting, grouped, inSight, joined } from './joins'
 
 const cell = (role: number, feature: number, folder: string, left = false, up = false) => ({
   left,
@@ -37,6 +37,18 @@ describe('cutSentence', () => {
   it('says when there is too little to tell', () => {
     expect(cutSentence({ label: '', value: null })).toContain('Too little')
     expect(cutSentence({ label: 'by kind', value: -1 })).toContain('by kind')
+  })
+})
+
+describe('commonStart', () => {
+  it('is what heads would repeat', () => {
+    expect(commonStart(['seed-core', 'seed-web', '', 'seed-jobs'])).toBe('seed-')
+    expect(commonStart(['vault.a.core', 'vault.a.web', 'vault.b.web'])).toBe('vault.')
+  })
+  it('takes no name away whole, and no part of a word', () => {
+    expect(commonStart(['seed-', 'seed-web', 'seed-jobs'])).toBe('')
+    expect(commonStart(['seeds', 'seedbox', 'seedling'])).toBe('')
+    expect(commonStart(['seed-core', 'seed-web'])).toBe('')
   })
 })
 

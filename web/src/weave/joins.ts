@@ -55,6 +55,18 @@ export function grouped(features: Grid['features']): { name: string; from: numbe
   return out
 }
 
+/** What all names of groups begin with up to a dash or a dot, where that is something: heads have no room to repeat it. */
+export function commonStart(names: readonly string[]): string {
+  const told = names.filter((n) => n !== '')
+  const [first = '', ...others] = told
+  if (told.length < 3) return ''
+  for (let at = first.length - 1; at > 0; at--) {
+    const start = first.slice(0, at)
+    if (/[-._]$/.test(start) && others.every((n) => n.startsWith(start) && n.length > start.length)) return start
+  }
+  return ''
+}
+
 /** Widths in px: of the names of rows, and of a column at its narrowest and widest. */
 const nameWidth = 128
 const narrowest = 30

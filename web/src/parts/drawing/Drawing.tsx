@@ -41,7 +41,7 @@ export function Drawing(p: DrawingProps) {
   const [drag, setDrag] = useState<{ x: number; y: number; sight: Sight } | null>(null)
   useWidth(box, setWidth, asList)
   const scale = Math.min(1, width / Math.max(1, p.width))
-  const size = { w: Math.max(1, width), h: Math.max(60, Math.min(p.most ?? 620, p.height * scale)) }
+  const size = { w: Math.max(1, width), h: Math.max(60, Math.min(p.most ?? 900, p.height * scale)) }
   const drawing = { w: p.width, h: p.height }
   const sight = own ?? fit(drawing, size)
   // What is newly picked comes into sight; the sight is left alone otherwise.
