@@ -26,7 +26,7 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 	}
 	entries := 0
 	for _, f := range c.Survey.Files {
-		if f.Facts != nil && f.Facts.Starts > 0 {
+		if f.Facts != nil && (f.Facts.Starts > 0 || c.Roles[f.Path].Role == model.RoleEntry) {
 			entries++
 		}
 	}

@@ -43,7 +43,7 @@ func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 			c.Survey.File(e.From).Facts.Starts > 0 {
 			continue
 		}
-		if !slices.ContainsFunc(outerPackages, func(p string) bool { return e.Package == p || within(e.Package, p) }) {
+		if !c.isOuter(e) {
 			continue
 		}
 		seen[e.From] = true
@@ -54,6 +54,18 @@ func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 				message: fmt.Sprintf("*%s* is %s, and knows %s", path.Base(e.From), role, e.Package)})
 	}
 	return out
+}
+
+// isOuter reports whether a package is one that the outer layers alone have business
+// with, or what is taken of it: some languages name what they take, and a package
+// is no more than its beginning.
+func (c *Context) isOuter(e model.External) bool {
+	outer := func(name string) bool {
+		return slices.ContainsFunc(outerPackages, func(p string) bool { return name == p || within(name, p) })
+	}
+	return outer(e.Package) || slices.ContainsFunc(c.Survey.File(e.From).Facts.Imports, func(im model.Import) bool {
+		return im.Line == e.Line && within(im.Text, e.Package) && outer(im.Text)
+	})
 }
 
 // within reports whether a package lies below another, however the two are

@@ -5,6 +5,7 @@ import (
 	"math"
 	"path"
 	"regexp"
+	"slices"
 	"sort"
 	"strings"
 
@@ -210,7 +211,11 @@ func does(f *model.Facts, words []string, add func(model.Role, float64, string, 
 		add(model.RoleRouting, math.Min(1.2, 0.5+0.15*float64(n)), "it declares %s, first on line %d", count(n, "route"), l)
 	}
 	if n, l := f.Sign(model.SignSQL); n > 0 {
-		add(model.RoleDataAccess, math.Min(1.2, 0.6+0.2*float64(n)), "it runs SQL, first on line %d", l)
+		if at := answersItself(f); at > 0 {
+			add(model.RoleHandler, 1, "it answers a request itself, line %d, though it runs SQL", at) // what it asks for is part of the answer
+		} else {
+			add(model.RoleDataAccess, math.Min(1.2, 0.6+0.2*float64(n)), "it runs SQL, first on line %d", l)
+		}
 	}
 	if n, l := f.Sign(model.SignHandles); n > 0 {
 		add(model.RoleHandler, math.Min(1, 0.4+0.2*float64(n)), "it answers HTTP requests, first on line %d", l)
@@ -230,6 +235,18 @@ func does(f *model.Facts, words []string, add func(model.Role, float64, string, 
 	if a, b, l := bothWays(f); l > 0 {
 		add(model.RoleFormat, 1.8, "it writes and reads a form: %s and %s, line %d", a, b, l)
 	}
+}
+
+// answersItself is the line of a route that a function of the same file answers, 0
+// where there is none.
+func answersItself(f *model.Facts) int {
+	for i := range f.Routes {
+		r := &f.Routes[i]
+		if r.InPlace || r.Handler != "" && slices.ContainsFunc(f.Definitions, func(d model.Definition) bool { return d.Name == r.Handler }) {
+			return r.Line
+		}
+	}
+	return 0
 }
 
 // defines asks what the first class of a file is called that has a word of a role
