@@ -256,8 +256,13 @@ func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, on *ty
 	if only {
 		return
 	}
-	if at := f.body.Nodes[c.Node].From; at >= 0 && f.body.Nodes[at].Op == model.ChainBase {
-		return // what a class is built upon is asked, not what is built upon that
+	if at := f.body.Nodes[c.Node].From; at >= 0 {
+		// What a class is built upon is asked, or a type by its name (Base.open(self)), not
+		// what is built upon that; a method that is handed on is called on whatever comes.
+		named := c.Kind != model.CallRead && (&eval{profile: f.profile}).node(f, at).isType()
+		if named || f.body.Nodes[at].Op == model.ChainBase {
+			return
+		}
 	}
 	if v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod {
 		for _, m := range f.world.implementers(v, on) {

@@ -37,6 +37,15 @@ class Vault extends Base {
     private static function shut(): void {}
 }
 `, []string{"Vault -> Base (inherit)", "Vault.open -> Base.open", "Vault.open -> Base.make", "Vault.open -> Vault.shut"}, nil},
+	{"a type that is named: what is built upon it is not asked", "a.php", `<?php
+class Base {
+    public static function make(): void {}
+}
+class Vault extends Base {
+    public static function make(): void { Base::make(); }
+}
+function run() { Base::make(); }
+`, []string{"Vault -> Base (inherit)", "Vault.make -> Base.make", "run -> Base.make"}, nil},
 	{"a promoted property, one set in the constructor, one with a type", "a.php", `<?php
 class Scale { public function tare(): void {} }
 class Press { public function print(): void {} }
