@@ -39,6 +39,23 @@ it('draws', () => { render(<Card />); expect(1).toBe(1) })
 `, []string{
 			"src/lots.ts weigh by src/lots.test.ts unit 1", "src/lots.ts round by src/lots.test.ts unit 2", "src/Card.tsx Card by src/Card.test.tsx unit 1",
 		}},
+		"python: a class that a method of the tests gives": {`
+-- vault/boxes.py --
+most = 4
+class Box:
+    def weigh(self):
+        return 1
+class Unseen:
+    pass
+-- vault/test_boxes.py --
+import unittest
+class BoxTests(unittest.TestCase):
+    def target(self):
+        from vault.boxes import Box
+        return Box
+    def test_weighs(self):
+        self.assertEqual(self.target()().weigh(), 1)
+`, []string{"vault/boxes.py Box by vault/test_boxes.py unit 1"}},
 		"python: a fixture, a method, and through a client": {`
 -- requirements.txt --
 fastapi==0.110

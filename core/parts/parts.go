@@ -260,7 +260,8 @@ func keptAt(s *model.Survey) map[string][]int {
 			continue
 		}
 		for _, o := range f.Facts.Operations {
-			if !o.ByName && !slices.Contains(out[f.Path], o.Line) {
+			// What nothing here declares, and no statement names, may be anything: a list, a set of options.
+			if o.Written && !slices.Contains(out[f.Path], o.Line) {
 				out[f.Path] = append(out[f.Path], o.Line)
 			}
 		}

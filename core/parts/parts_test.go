@@ -83,6 +83,13 @@ def main():
 `, `bench/lots.py Lots (class) 6 lines, takes 0, offers 2, uses 0, used by 2, tested: reads or writes a store at 3
 bench/lots.py lots.py (functions) 2 lines, takes 0, offers 1, uses 1, used by 1
 bench/main.py main.py (functions) 3 lines, takes 0, offers 1, uses 2, used by 0`},
+		"lists and settings are no store": {`
+-- desk/src/rows.ts --
+export function rows(el: HTMLElement) {
+  const all = Array.from(el.children).filter(Boolean)
+  return all.filter((row) => settings.get('wide', row))
+}
+`, `desk/src/rows.ts rows.ts (functions) 4 lines, takes 0, offers 1, uses 0, used by 0`},
 		"methods apart from their type": {`
 -- press/go.mod --
 module moor/press
