@@ -31,6 +31,7 @@ type Code struct {
 	Role        model.RoleOf       `json:"role"`
 	Skipped     string             `json:"skipped"`
 	Partial     string             `json:"partial"`
+	Unread      bool               `json:"unread" doc:"it is code of a language that is not read: what it defines and calls is not known"`
 	Definitions []model.Definition `json:"definitions"`
 	Uses        []Use              `json:"uses"`
 	UsedBy      []Use              `json:"used_by"`
@@ -87,6 +88,7 @@ func (s *Server) code(ctx context.Context, o *judged, place string) (*Code, erro
 		}
 		c.Text = strings.ToValidUTF8(string(text), "\uFFFD")
 	}
+	c.Unread = o.Reading.IsSource(f) && (f.Facts == nil || f.Facts.Read == "")
 	if f.Facts != nil {
 		c.Definitions = append(c.Definitions, f.Facts.Definitions...)
 		if f.Facts.Read == model.ReadPartial {

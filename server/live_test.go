@@ -210,3 +210,14 @@ func TestFindingsOfARoleAreHandedOutAsTheyAreListed(t *testing.T) {
 		require.NotContains(t, string(b), "on lots/lots.go", file)
 	}
 }
+
+func TestCodeOfALanguageThatIsNotReadIsSaidToBe(t *testing.T) {
+	dir := testkit.Tree(t, "-- chat.lua --\nfunction open(lot) return lot end\n-- main.go --\npackage main\n\nfunc main() {}\n")
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	for path, unread := range map[string]bool{"chat.lua": true, "main.go": false} {
+		var code server.Code
+		p.get(fmt.Sprintf("/api/codebases/%d/code?at=%s", id, path), &code)
+		require.Equal(t, unread, code.Unread, path)
+	}
+}

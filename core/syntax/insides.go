@@ -485,6 +485,16 @@ var (
 	checkersSieve = NewSieve(checkers)
 )
 
+// What a test looks for on a screen breaks it where it is not there.
+func init() {
+	for _, verb := range []string{"get", "find"} {
+		for _, what := range []string{"Text", "Role", "LabelText", "PlaceholderText", "DisplayValue", "AltText", "Title", "TestId"} {
+			checkers[verb+"By"+what], checkers[verb+"AllBy"+what] = true, true
+		}
+	}
+	*checkersSieve = *NewSieve(checkers)
+}
+
 // assertsAt reports whether something is checked at a token: by a call, by a
 // word of the language, or by a member of what checks.
 func assertsAt(s *Stream, i int) bool {

@@ -32,6 +32,9 @@ func TestRolesInManyLanguages(t *testing.T) {
 		{"composer.json", "{}", model.RoleConfig},
 		{"pom.xml", "<project/>", model.RoleConfig},
 		{"build.gradle", "", model.RoleConfig},
+		// A form is filled in and checked on a server, and a window elsewhere.
+		{"Vault/Forms/MainForm.cs", "using System.Windows.Forms;\nnamespace Vault;\nclass MainForm : Form {}", model.RoleView},
+		{"vault/forms.py", "from django import forms\nclass LotForm(forms.Form):\n    grams = forms.IntegerField()\n", model.RoleSchema},
 		// What answers a request by itself is no store for what it asks on the way.
 		{"bench/lots.py", "from flask import Flask\napp = Flask('x')\n@app.get('/lots')\ndef lots():\n    return db.execute('SELECT id FROM lots WHERE id = 1')\n", model.RoleHandler},
 		{"bench/lots.py", "def lots(db):\n    return db.execute('SELECT id FROM lots WHERE id = 1')\n", model.RoleDataAccess},

@@ -168,7 +168,21 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 	}
 	b.tier = byFolder
 	b.folders(lex, f, code)
+	b.windows(f)
 	return b.votes
+}
+
+// windows hears what speaks of forms anew in a file that takes in what draws: a form
+// is what is filled in and checked on a server, and a window elsewhere.
+func (b *ballot) windows(f *model.File) {
+	if f.Facts == nil || !slices.ContainsFunc(f.Facts.Imports, func(im model.Import) bool { return roleOfPackage(im.Text) == model.RoleView }) {
+		return
+	}
+	for i := range b.votes {
+		if v := &b.votes[i]; v.role == model.RoleSchema && strings.Contains(strings.ToLower(v.why), "form") {
+			v.role = model.RoleView
+		}
+	}
 }
 
 // commandPlace is where programs lie that people start by name.

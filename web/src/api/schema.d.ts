@@ -1473,6 +1473,8 @@ export interface components {
             text: string;
             /** @description the file, or what it defines, and what is nearly the same code */
             twins: components["schemas"]["Twins"][];
+            /** @description it is code of a language that is not read: what it defines and calls is not known */
+            unread: boolean;
             unresolved: components["schemas"]["Unresolved"][];
             used_by: components["schemas"]["Use"][];
             uses: components["schemas"]["Use"][];

@@ -8,9 +8,6 @@ import { OneDefinition } from './OneDefinition'
 
 /** What is in the file: its definitions, what it uses, and who uses it. */
 export function Lists({ c }: { c: CodeData }) {
-  const { where, pick } = useWhere()
-  const defs = useSome(c.definitions, 400)
-  const inside = (d: Definition) => where.line >= d.line && where.line <= d.end_line
   return (
     <nav className="lists" aria-label="What is in this file">
       <RoleAndFeature path={c.path} role={c.role} feature={c.feature} origin={c.origin} />
@@ -19,6 +16,22 @@ export function Lists({ c }: { c: CodeData }) {
           in the layer <span className="mono">{c.layer}</span>
         </p>
       )}
+      {c.unread ? (
+        <p className="unsure">{c.language} is not read: what this file defines, needs and calls is not known.</p>
+      ) : (
+        <Read c={c} />
+      )}
+    </nav>
+  )
+}
+
+/** What was read of the file. */
+function Read({ c }: { c: CodeData }) {
+  const { where, pick } = useWhere()
+  const defs = useSome(c.definitions, 400)
+  const inside = (d: Definition) => where.line >= d.line && where.line <= d.end_line
+  return (
+    <>
       <OneDefinition />
       <details open>
         <summary>Defines {figure(c.definitions.length)}</summary>
@@ -94,7 +107,7 @@ export function Lists({ c }: { c: CodeData }) {
           </ul>
         </details>
       )}
-    </nav>
+    </>
   )
 }
 
