@@ -175,7 +175,8 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 // windows hears what speaks of forms anew in a file that takes in what draws: a form
 // is what is filled in and checked on a server, and a window elsewhere.
 func (b *ballot) windows(f *model.File) {
-	if f.Facts == nil || !slices.ContainsFunc(f.Facts.Imports, func(im model.Import) bool { return roleOfPackage(im.Text) == model.RoleView }) {
+	draws := func(im model.Import) bool { return roleOfPackage(im.Text) == model.RoleView }
+	if f.Facts == nil || !slices.ContainsFunc(f.Facts.Imports, draws) {
 		return
 	}
 	for i := range b.votes {
