@@ -256,19 +256,28 @@ func (f *file) reach(out *fileEdges, from Ref, c model.BodyCall, v value, on *ty
 	if only {
 		return
 	}
-	if at := f.body.Nodes[c.Node].From; at >= 0 {
-		// What a class is built upon is asked, or a type by its name (Base.open(self)), not
-		// what is built upon that; a method that is handed on is called on whatever comes.
-		named := c.Kind != model.CallRead && (&eval{profile: f.profile}).node(f, at).isType()
-		if named || f.body.Nodes[at].Op == model.ChainBase {
-			return
-		}
-	}
-	if v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod {
+	if f.inherited(v) && !f.bound(c) {
 		for _, m := range f.world.implementers(v, on) {
 			out.edges = append(out.edges, Edge{From: from, To: m, Line: c.Line, Kind: kind})
 		}
 	}
+}
+
+// inherited reports whether what is built upon a type may answer in the place of a
+// member of it.
+func (f *file) inherited(v value) bool {
+	return v.kind == vMember && v.abstract || v.kind == vDef && f.profile.Inherits && v.place.def().Kind == model.DefMethod
+}
+
+// bound reports whether nothing else can answer a call: what a class is built upon is
+// asked, or a type by its name (Base.open(self)). A method that is handed on is called
+// on whatever comes.
+func (f *file) bound(c model.BodyCall) bool {
+	at := f.body.Nodes[c.Node].From
+	if at < 0 {
+		return false
+	}
+	return f.body.Nodes[at].Op == model.ChainBase || c.Kind != model.CallRead && (&eval{profile: f.profile}).node(f, at).isType()
 }
 
 // newWorld unpacks the bodies of all files and indexes what they define.

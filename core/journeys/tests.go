@@ -101,8 +101,8 @@ func from(r *reading.Reading, g *calls.Graph, file int, seen *visited) (out []re
 		}
 		at := next[i].at + 1
 		for _, e := range g.From(next[i].ref) {
-			handed := e.Kind == model.CallRead && (at > 1 || !isClass(g.Definition(e.To)))
-			if handed || e.Kind == model.CallInherit || e.To.Member != 0 || !r.Judged[g.Path(e.To)] || !seen.first(g.Place(e.To)) {
+			onlyRead := e.Kind == model.CallRead && (at > 1 || !isClass(g.Definition(e.To)))
+			if onlyRead || e.Kind == model.CallInherit || e.To.Member != 0 || !r.Judged[g.Path(e.To)] || !seen.first(g.Place(e.To)) {
 				continue
 			}
 			next = append(next, step{e.To, at})

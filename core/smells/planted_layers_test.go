@@ -19,22 +19,22 @@ type stack struct {
 
 var stacks = map[string]stack{
 	".ts": {
-		use: "import * as %[2]s from '../%[1]s/%[2]s'\n", handle: "export function list%s(req, res) {\n  res.json([])\n}\n",
-		reckon: "export function weigh%s(grams: number) {\n  return grams * 2\n}\n",
-		keep:   "export const rows%s = () => db.query('SELECT id FROM lots WHERE id = 1')\n",
+		use: "import * as %[2]s from '../%[1]s/%[2]s'\n", handle: "export function list%[1]s(req, res) {\n  res.json([])\n}\n",
+		reckon: "export function weigh%[1]s(grams: number) {\n  return grams * 2\n}\n",
+		keep:   "export const rows%[1]s = () => db.query('SELECT id FROM lots WHERE id = 1')\n",
 		outer:  "import express from 'express'\n",
 	},
 	".py": {
 		use: "from src.%[1]s.%[2]s import *\n", handle: "from django.http import JsonResponse\nfrom django.views import View\n\n\nclass %[1]sView(View):\n    def get(self, request):\n        return JsonResponse({})\n",
-		reckon: "def weigh%s(grams):\n    return grams * 2\n",
-		keep:   "def rows%s(db):\n    return db.execute('SELECT id FROM lots WHERE id = 1')\n",
+		reckon: "def weigh%[1]s(grams):\n    return grams * 2\n",
+		keep:   "def rows%[1]s(db):\n    return db.execute('SELECT id FROM lots WHERE id = 1')\n",
 		outer:  "from flask import request\n",
 	},
 	".php": {
 		use: "require_once __DIR__ . '/../%[1]s/%[2]s.php';\n", head: "<?php\n",
 		handle: "class %[1]sController extends AbstractController {\n    public function list($request) {\n        return $this->json([]);\n    }\n}\n",
-		reckon: "function weigh%s($grams) {\n    return $grams * 2;\n}\n",
-		keep:   "function rows%s($db) {\n    return $db->query('SELECT id FROM lots WHERE id = 1');\n}\n",
+		reckon: "function weigh%[1]s($grams) {\n    return $grams * 2;\n}\n",
+		keep:   "function rows%[1]s($db) {\n    return $db->query('SELECT id FROM lots WHERE id = 1');\n}\n",
 		outer:  "use Illuminate\\Http\\Request;\n",
 	},
 }
@@ -79,6 +79,17 @@ func (s *service) tree() string {
 	return b.String() + s.extra
 }
 
+// layered plants something in a service of so many features.
+func layered(rule string, features int, whole func(s *service, r *rand.Rand, fault bool) (tree, at string)) plant {
+	return plant{rule: rule, whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
+		s := l.service(r, features)
+		if s == nil {
+			return "", ""
+		}
+		return whole(s, r, fault)
+	}}
+}
+
 // parts are files in folders that take each other in.
 func (l *tongue) parts(r *rand.Rand, needs map[string][]string, at func(name string) string) string {
 	s, ok := stacks[l.ext]
@@ -118,60 +129,36 @@ func inFolders(name string) string { return "src/" + name }
 
 func init() {
 	wholes = append(wholes,
-		plant{rule: "layer-skipped", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 6)
-			if s == nil {
-				return "", ""
-			}
+		layered("layer-skipped", 6, func(s *service, r *rand.Rand, fault bool) (string, string) {
 			s.more["handlers/odd"] = pick(fault, fmt.Sprintf(s.use, "data", s.names[r.IntN(6)]+"_store"), fmt.Sprintf(s.use, "logic", s.names[r.IntN(6)]+"_service"))
 			s.extra = s.file("handlers", "odd", s.handle)
 			return s.tree(), s.at("handlers", "odd")
-		}},
-		plant{rule: "upward-link", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 6)
-			if s == nil {
-				return "", ""
-			}
+		}),
+		layered("upward-link", 6, func(s *service, r *rand.Rand, fault bool) (string, string) {
 			n := s.names[r.IntN(6)]
 			s.more["logic/"+n+"_service"] = pick(fault, fmt.Sprintf(s.use, "handlers", n), fmt.Sprintf(s.use, "logic", s.names[(slices.Index(s.names, n)+1)%6]+"_service"))
 			return s.tree(), s.at("logic", n+"_service")
-		}},
-		plant{rule: "inner-layer-framework", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 6)
-			if s == nil {
-				return "", ""
-			}
+		}),
+		layered("inner-layer-framework", 6, func(s *service, r *rand.Rand, fault bool) (string, string) {
 			n := s.names[r.IntN(6)]
 			s.more[pick(fault, "logic/"+n+"_service", "handlers/"+n)] = s.outer
-			if l.ext == ".php" {
+			if s.ext == ".php" {
 				s.extra = "-- composer.json --\n{\"require\": {\"laravel/framework\": \"^11\"}}\n"
 			}
 			return s.tree(), s.at("logic", n+"_service")
-		}},
-		plant{rule: "handler-does-work", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 6)
-			if s == nil {
-				return "", ""
-			}
-			s.extra = s.file("handlers", "odd", strings.Replace(s.handle, "%s", "%[1]s", 1)+"\n"+strings.Replace(pick(fault, s.keep, s.reckon), "%s", "%[1]s", 1))
+		}),
+		layered("handler-does-work", 6, func(s *service, r *rand.Rand, fault bool) (string, string) {
+			s.extra = s.file("handlers", "odd", s.handle+"\n"+pick(fault, s.keep, s.reckon))
 			return s.tree(), s.at("handlers", "odd")
-		}},
-		plant{rule: "charter-breach", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 4)
-			if s == nil {
-				return "", ""
-			}
+		}),
+		layered("charter-breach", 4, func(s *service, r *rand.Rand, fault bool) (string, string) {
 			n := s.names[r.IntN(4)]
 			s.more[pick(fault, "data/"+n+"_store", "handlers/"+n)] = fmt.Sprintf(s.use, "logic", s.names[(slices.Index(s.names, n)+1)%4]+"_service")
 			charter := "-- jantel.yaml --\nlayers:\n  - name: handlers\n    holds: [src/handlers]\n    may: [logic]\n  - name: logic\n    holds: [src/logic]\n" +
 				"    may: [data]\n  - name: data\n    holds: [src/data]\n"
 			return s.tree() + charter, s.at("data", n+"_store")
-		}},
-		plant{rule: "scattered-feature", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 3)
-			if s == nil {
-				return "", ""
-			}
+		}),
+		layered("scattered-feature", 3, func(s *service, r *rand.Rand, fault bool) (string, string) {
 			var b strings.Builder
 			folders := []string{"routes", "handlers", "logic", "data", "pages", "state", "exports", "jobs", "letters"}
 			for _, n := range s.names[1:] {
@@ -183,12 +170,8 @@ func init() {
 				b.WriteString(s.file(f, s.names[0], s.reckon))
 			}
 			return b.String(), "src"
-		}},
-		plant{rule: "part-missing", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
-			s := l.service(r, 8)
-			if s == nil {
-				return "", ""
-			}
+		}),
+		layered("part-missing", 8, func(s *service, r *rand.Rand, fault bool) (string, string) {
 			odd := s.names[r.IntN(8)]
 			var b strings.Builder
 			for _, n := range s.names {
@@ -198,7 +181,7 @@ func init() {
 				}
 			}
 			return b.String(), "src"
-		}},
+		}),
 		plant{rule: "folder-cycle", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
 			needs := map[string][]string{
 				"vault/lid": {"drying/tray"}, "vault/box": {"vault/lid"}, "drying/room": {"drying/tray"}, "growers/card": {"vault/box"},

@@ -13,9 +13,7 @@ var (
 	raisers    = Set("throw", "raise")
 	raiseCalls = Set("panic", "die", "croak", "confess", "abort", "abort_if", "abort_unless", "bail")
 	catchers   = Set("catch", "except", "rescue")
-	// faultSieve lets their words through.
-	faultSieve = NewSieve(Set("throw", "raise", "panic", "die", "croak", "confess", "abort", "abort_if", "abort_unless", "bail",
-		"catch", "except", "rescue"))
+	faultSieve = NewSieve(raisers, raiseCalls, catchers)
 )
 
 // maxFaults bounds what is kept of one file.

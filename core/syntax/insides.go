@@ -482,18 +482,18 @@ var (
 	}
 	checkers = Set("Error", "Errorf", "Fatal", "Fatalf", "Fail", "FailNow", "ok", "is", "isnt", "like", "is_deeply", "cmp_ok", "pass",
 		"eq", "eql", "Equal", "equal", "deepEqual", "notEqual", "same", "truthy", "not", "toMatchSnapshot", "done_testing", "isa_ok", "can_ok")
-	checkersSieve = NewSieve(checkers)
-)
-
-// What a test looks for on a screen breaks it where it is not there.
-func init() {
-	for _, verb := range []string{"get", "find"} {
+	// lookers break a test where what they look for is not on the screen.
+	lookers = func() map[string]bool {
+		all := map[string]bool{}
 		for _, what := range []string{"Text", "Role", "LabelText", "PlaceholderText", "DisplayValue", "AltText", "Title", "TestId"} {
-			checkers[verb+"By"+what], checkers[verb+"AllBy"+what] = true, true
+			for _, by := range []string{"getBy", "getAllBy", "findBy", "findAllBy"} {
+				all[by+what] = true
+			}
 		}
-	}
-	*checkersSieve = *NewSieve(checkers)
-}
+		return all
+	}()
+	checkersSieve = NewSieve(checkers, lookers)
+)
 
 // assertsAt reports whether something is checked at a token: by a call, by a
 // word of the language, or by a member of what checks.
@@ -517,7 +517,7 @@ var checkingBy = func() (by [256][]string) {
 // checks reports whether a function checks something, by its name. Every name of
 // a codebase is asked about: nothing is made for it.
 func checks(name []byte) bool {
-	if len(name) > 0 && checkersSieve.May(name) && checkers[string(name)] {
+	if len(name) > 0 && checkersSieve.May(name) && (checkers[string(name)] || lookers[string(name)]) {
 		return true
 	}
 	var head [12]byte

@@ -140,12 +140,14 @@ func known(w []byte) bool { return namesSieve.May(w) && names[string(w)] }
 // asked for, and nearly none is in it.
 type Sieve [256]uint32
 
-// NewSieve makes the sieve of a set.
-func NewSieve[V any](set map[string]V) *Sieve {
+// NewSieve makes the sieve of some sets.
+func NewSieve[V any](sets ...map[string]V) *Sieve {
 	v := &Sieve{}
-	for w := range set {
-		if w != "" {
-			v.add(w)
+	for _, set := range sets {
+		for w := range set {
+			if w != "" {
+				v.add(w)
+			}
 		}
 	}
 	return v

@@ -172,6 +172,9 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 	return b.votes
 }
 
+// ofForms are reasons that name a form, as a word or at the end of a name.
+var ofForms = regexp.MustCompile(`\bforms?\b|(?:\b|[a-z0-9])Forms?\b`)
+
 // windows hears what speaks of forms anew in a file that takes in what draws: a form
 // is what is filled in and checked on a server, and a window elsewhere.
 func (b *ballot) windows(f *model.File) {
@@ -180,7 +183,7 @@ func (b *ballot) windows(f *model.File) {
 		return
 	}
 	for i := range b.votes {
-		if v := &b.votes[i]; v.role == model.RoleSchema && strings.Contains(strings.ToLower(v.why), "form") {
+		if v := &b.votes[i]; v.role == model.RoleSchema && ofForms.MatchString(v.why) {
 			v.role = model.RoleView
 		}
 	}
