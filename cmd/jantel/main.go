@@ -11,7 +11,6 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
-	"runtime/debug"
 	"slices"
 	"strings"
 	"syscall"
@@ -41,9 +40,7 @@ func main() {
 	if worker.IsWorker() {
 		os.Exit(worker.Main())
 	}
-	// A survey makes much and throws most of it away at once: collecting less
-	// often costs some memory and saves a fifth of the time.
-	debug.SetGCPercent(500)
+	survey.CollectLate()
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 	defer stop()
 	context.AfterFunc(ctx, endSoon)
@@ -263,9 +260,7 @@ func surveyed(cmd *cobra.Command, path string, f surveyFlags) (s *model.Survey, 
 		return nil, "", err
 	}
 	o := survey.Options{Name: strings.TrimSuffix(filepath.Base(abs), ".git"), Root: filepath.Base(abs), Key: src.Origin().Kind + ":" + abs}
-	// What is thrown away is collected late, but before the whole takes more
-	// than a few times the source it reads.
-	o.Listed = func(source int64) { debug.SetMemoryLimit(200<<20 + 3*source) }
+	o.Listed = survey.Bound
 	if !f.noCache && src.Origin().Kind != "archive" {
 		// A cache that can not be used makes the survey slower, not wrong.
 		if facts, e := store.OpenFacts(ctx, dataFolder("XDG_CACHE_HOME", ".cache")); e == nil {

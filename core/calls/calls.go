@@ -219,7 +219,7 @@ func compareRefs(a, b Ref) int {
 func (e *eval) askedOf(f *file, node int32, v value) *typ {
 	n := &f.body.Nodes[node]
 	if n.Op == model.ChainBare {
-		of, name, _ := strings.Cut(n.Name, " ")
+		of, name, _ := strings.Cut(f.body.Name(n), " ")
 		if k := (typeKey{f.unit, of}); f.unit.defs[of].file != nil && e.find(k, name, 0).same(v) {
 			return &typ{key: k}
 		}
@@ -238,7 +238,7 @@ func (e *eval) askedOf(f *file, node int32, v value) *typ {
 // likely.
 func (e *eval) only(f *file, node int32, v value) bool {
 	n := &f.body.Nodes[node]
-	return n.Op == model.ChainOnly && (n.From == model.NoChain || !e.member(e.node(f, n.From), n.Name).same(v))
+	return n.Op == model.ChainOnly && (n.From == model.NoChain || !e.member(e.node(f, n.From), f.body.Name(n)).same(v))
 }
 
 // reach adds the links of one call: to what it names, and to those that may

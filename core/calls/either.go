@@ -34,7 +34,7 @@ func (e *eval) either(f *file, n *model.ChainNode) value {
 		}
 	}
 	add(n.From)
-	for _, more := range strings.Split(n.Name, ",") {
+	for _, more := range strings.Split(f.body.Name(n), ",") {
 		if k, err := strconv.Atoi(more); err == nil && k < len(f.body.Nodes) && len(union.of) < maxUnion {
 			add(int32(k))
 		}
@@ -63,7 +63,7 @@ func (e *eval) others(f *file, node int32, told value) (out []value) {
 		return nil
 	}
 	for _, one := range t.of {
-		v := e.member(instance(one), n.Name)
+		v := e.member(instance(one), f.body.Name(n))
 		if (v.kind == vDef || v.kind == vMember) && !v.same(told) && !slices.ContainsFunc(out, v.same) {
 			out = append(out, v)
 		}

@@ -158,40 +158,41 @@ func (v value) kept() *value {
 }
 
 func (e *eval) step(f *file, n *model.ChainNode) value {
+	name := f.body.Name(n)
 	switch n.Op {
 	case model.ChainName:
-		if v := e.lookup(f, n.Name); v.kind != vNone || !f.loose() {
+		if v := e.lookup(f, name); v.kind != vNone || !f.loose() {
 			return v
 		}
 		return e.global(f, n)
 	case model.ChainTaken:
-		module, name, _ := strings.Cut(n.Name, " ")
-		return e.taken(f, module, name)
+		module, of, _ := strings.Cut(name, " ")
+		return e.taken(f, module, of)
 	case model.ChainSelf:
-		return instance(&typ{key: typeKey{f.unit, n.Name}})
+		return instance(&typ{key: typeKey{f.unit, name}})
 	case model.ChainBare:
-		return e.bare(f, n.Name)
+		return e.bare(f, name)
 	case model.ChainOnly:
 		if n.From != model.NoChain {
 			from := e.follow(f, n.From)
-			if v := e.member(from, n.Name); v.kind != vNone {
+			if v := e.member(from, name); v.kind != vNone {
 				return v
 			}
 			if f.profile.OpenTypes && from.kind != vNone {
 				return nothing // it is known, and has none of its own
 			}
 		}
-		if p, ok := alone(f.world.members[f.profile.Plain][n.Name]); ok {
+		if p, ok := alone(f.world.members[f.profile.Plain][name]); ok {
 			return defined(p.file.unit, p.def().Qualified(), p)
 		}
 		return nothing
 	case model.ChainType:
-		return e.innerType(f, n.Name)
+		return e.innerType(f, name)
 	case model.ChainFunc:
 		t := &typ{kind: tFunc}
 		if n.From != model.NoChain {
 			t.results = append(t.results, e.asType(e.follow(f, n.From)))
-			for _, more := range strings.Split(n.Name, ",") {
+			for _, more := range strings.Split(name, ",") {
 				if k, err := strconv.Atoi(more); err == nil && k < len(f.body.Nodes) {
 					t.results = append(t.results, e.asType(e.follow(f, int32(k))))
 				}
@@ -201,7 +202,7 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 	case model.ChainEither:
 		return e.either(f, n)
 	case model.ChainBase:
-		for _, b := range f.unit.bases[n.Name] {
+		for _, b := range f.unit.bases[name] {
 			if t := e.asType(e.follow(b.file, b.shape.Node)); t != nil {
 				return instance(t)
 			}
@@ -211,12 +212,12 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 	from := e.follow(f, n.From)
 	switch n.Op {
 	case model.ChainMember:
-		if v := e.member(from, n.Name); v.kind != vNone || !f.loose() {
+		if v := e.member(from, name); v.kind != vNone || !f.loose() {
 			return v
 		}
 		return e.global(f, n)
 	case model.ChainResult:
-		nth, _ := strconv.Atoi(n.Name)
+		nth, _ := strconv.Atoi(name)
 		return instance(e.result(from, nth))
 	case model.ChainElement, model.ChainKey:
 		if from.isType() || from.kind == vDef && callable(from.place.def().Kind) {
@@ -233,7 +234,7 @@ func (e *eval) step(f *file, n *model.ChainNode) value {
 		return value{kind: vType, typ: &typ{kind: tList, elem: elem}}
 	case model.ChainMap:
 		t := &typ{kind: tMap, elem: e.asType(from)}
-		if k, err := strconv.Atoi(n.Name); err == nil && k < len(f.body.Nodes) {
+		if k, err := strconv.Atoi(name); err == nil && k < len(f.body.Nodes) {
 			t.index = e.asType(e.follow(f, int32(k)))
 		}
 		return value{kind: vType, typ: t}

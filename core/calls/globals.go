@@ -33,8 +33,8 @@ func (w *world) globally() {
 // global is what a chain of names leads to in the other scripts of a page; nothing
 // where several define it.
 func (e *eval) global(f *file, n *model.ChainNode) value {
-	name := n.Name
-	for at := n; at.Op == model.ChainMember && at.From >= 0; name = at.Name + "." + name {
+	name := f.body.Name(n)
+	for at := n; at.Op == model.ChainMember && at.From >= 0; name = f.body.Name(at) + "." + name {
 		if at = &f.body.Nodes[at.From]; at.Op != model.ChainMember && at.Op != model.ChainName {
 			return nothing
 		}

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/binary"
 	"errors"
+	"slices"
 	"sync"
 	"unsafe"
 )
@@ -41,11 +42,13 @@ const (
 // NoChain stands for a value nothing is known of.
 const NoChain = -1
 
-// ChainNode is a chain: a step from another one.
+// ChainNode is a chain: a step from another one. Its name is kept as the place of
+// a word: there are millions of steps, and what holds no pointer costs half the
+// room and is never gone through for what is still needed.
 type ChainNode struct {
 	From int32 // index of the node it goes on from, NoChain where it begins
+	Word int32 // index of its name among the words of the body
 	Op   ChainOp
-	Name string
 }
 
 // CallKind says what is done with what a chain leads to.
@@ -103,9 +106,13 @@ type Body struct {
 	// where another defines the same, that one stands for both.
 	Spare  bool
 	Nodes  []ChainNode
+	Words  []string // the first is ""
 	Calls  []BodyCall
 	Shapes []Shape
 }
+
+// Name is what a step of the body is called, "" for one without a name.
+func (b *Body) Name(n *ChainNode) string { return b.Words[n.Word] }
 
 // PackBody writes a body as one slice of bytes.
 func PackBody(b *Body) []byte {
@@ -115,6 +122,7 @@ func PackBody(b *Body) []byte {
 	p := packers.Get().(*packer)
 	defer p.release()
 	p.at[""] = 0
+	p.nth = append(p.nth[:0], make([]uint64, len(b.Words))...)
 	p.out = append(p.out, 0)
 	if b.Spare {
 		p.out[0] = 1
@@ -124,7 +132,7 @@ func PackBody(b *Body) []byte {
 		p.number(int(n.Op))
 		// Most steps go on from one that stands near.
 		p.number(i - int(n.From))
-		p.word(n.Name)
+		p.wordAt(b.Words, n.Word)
 	}
 	p.number(len(b.Calls))
 	in, line := int32(0), int32(0)
@@ -148,7 +156,8 @@ func PackBody(b *Body) []byte {
 
 type packer struct {
 	out []byte
-	at  map[string]uint64
+	at  map[string]uint64 // the number of each word that was written
+	nth []uint64          // the same by its place among the words of the body, plus one
 }
 
 // packers keeps the room of bodies that were packed for those still to be packed.
@@ -169,15 +178,27 @@ func (p *packer) release() {
 func (p *packer) number(n int) { p.out = binary.AppendUvarint(p.out, uint64(n)) }
 func (p *packer) signed(n int) { p.out = binary.AppendVarint(p.out, int64(n)) }
 
-// word writes a word where it occurs first, and later its number.
-func (p *packer) word(w string) {
-	if n, ok := p.at[w]; ok {
+// word writes a word where it occurs first, and later its number, which it gives.
+func (p *packer) word(w string) uint64 {
+	n, ok := p.at[w]
+	if ok {
 		p.out = binary.AppendUvarint(p.out, n<<1)
-		return
+		return n
 	}
-	p.at[w] = uint64(len(p.at))
+	n = uint64(len(p.at))
+	p.at[w] = n
 	p.out = binary.AppendUvarint(p.out, uint64(len(w))<<1|1)
 	p.out = append(p.out, w...)
+	return n
+}
+
+// wordAt writes the word at a place among those of a body.
+func (p *packer) wordAt(words []string, at int32) {
+	if n := p.nth[at]; n > 0 {
+		p.out = binary.AppendUvarint(p.out, (n-1)<<1)
+		return
+	}
+	p.nth[at] = p.word(words[at]) + 1
 }
 
 var errBody = errors.New("the facts on bodies are damaged")
@@ -192,12 +213,17 @@ func UnpackBody(packed []byte) (*Body, error) {
 	b.Spare = packed[0] == 1
 	u := unpacker{in: packed[1:]}
 	b.Nodes = make([]ChainNode, u.count(3))
-	u.words = append(make([]string, 0, len(b.Nodes)/2+8), "") // most steps have a word, and half of those were met before
+	room := wordRooms.Get().(*[]string)
+	u.words = append((*room)[:0], "")
+	defer func() {
+		*room = u.words
+		wordRooms.Put(room)
+	}()
 	for i := range b.Nodes {
 		n := &b.Nodes[i]
 		n.Op = ChainOp(u.number())
 		n.From = int32(i) - int32(u.number())
-		n.Name = u.word()
+		n.Word = u.wordAt()
 		// A step only ever goes on from one before it: there is no way round.
 		if n.From < NoChain || int(n.From) >= i {
 			return nil, errBody
@@ -230,8 +256,12 @@ func UnpackBody(packed []byte) (*Body, error) {
 	if u.bad {
 		return nil, errBody
 	}
+	b.Words = slices.Clone(u.words) // as many as there are, which nobody knows before
 	return b, nil
 }
+
+// wordRooms keeps the room for words of bodies that were unpacked.
+var wordRooms = sync.Pool{New: func() any { return new([]string) }}
 
 type unpacker struct {
 	in    []byte
@@ -269,21 +299,23 @@ func (u *unpacker) count(each int) int {
 	return n
 }
 
-func (u *unpacker) word() string {
+func (u *unpacker) word() string { return u.words[u.wordAt()] }
+
+// wordAt is the place of the next word among those that were met.
+func (u *unpacker) wordAt() int32 {
 	n := u.number()
 	if n&1 == 0 {
 		if n>>1 >= len(u.words) {
 			u.bad = true
-			return ""
+			return 0
 		}
-		return u.words[n>>1]
+		return int32(n >> 1)
 	}
 	if n >>= 1; n > len(u.in) || n == 0 {
 		u.bad = true
-		return ""
+		return 0
 	}
-	w := unsafe.String(&u.in[0], n)
+	u.words = append(u.words, unsafe.String(&u.in[0], n))
 	u.in = u.in[n:]
-	u.words = append(u.words, w)
-	return w
+	return int32(len(u.words) - 1)
 }

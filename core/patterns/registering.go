@@ -49,8 +49,8 @@ func handsOver(f *model.File) (out []string) {
 		if c.Node < 0 || int(c.Node) >= len(body.Nodes) {
 			continue
 		}
-		n := body.Nodes[c.Node]
-		name := n.Name[strings.LastIndexAny(n.Name, " .:\\")+1:]
+		name := body.Name(&body.Nodes[c.Node])
+		name = name[strings.LastIndexAny(name, " .:\\")+1:]
 		if c.Kind == model.CallPlain && registers.MatchString(name) && !met[name] {
 			met[name] = true
 			out = append(out, name)

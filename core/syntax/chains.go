@@ -21,7 +21,6 @@ type Chains struct {
 	nodes map[chainKey]int32
 	calls map[callKey]bool
 	names map[string]int32
-	texts []string
 	local []int32 // by name: its chain + 2, Hidden + 2 where nothing is known of it, 0 where it is no local
 	log   []undo
 	In    int32 // the definition that is being walked, -1 at the top, ByLine where its lines tell
@@ -53,7 +52,7 @@ func (s *Stream) Chains() *Chains {
 	if s.chains == nil {
 		s.chains = chainRooms.Get().(*Chains)
 		s.chains.names[""] = 0
-		s.chains.texts, s.chains.local = append(s.chains.texts, ""), append(s.chains.local, 0)
+		s.chains.body.Words, s.chains.local = append(s.chains.body.Words, ""), append(s.chains.local, 0)
 		s.chains.In = -1
 	}
 	return s.chains
@@ -71,17 +70,16 @@ const mostKept = 1 << 14
 
 // release gives up the room of chains that were written down.
 func (c *Chains) release() {
-	if len(c.body.Nodes) > mostKept || len(c.body.Calls) > mostKept || len(c.texts) > mostKept {
+	if len(c.body.Nodes) > mostKept || len(c.body.Calls) > mostKept || len(c.body.Words) > mostKept {
 		return
 	}
 	clear(c.nodes)
 	clear(c.calls)
 	clear(c.names)
-	clear(c.texts)
-	clear(c.body.Nodes)
+	clear(c.body.Words)
 	clear(c.body.Shapes)
-	c.body = model.Body{Nodes: c.body.Nodes[:0], Calls: c.body.Calls[:0], Shapes: c.body.Shapes[:0]}
-	c.texts, c.local, c.log, c.depth = c.texts[:0], c.local[:0], c.log[:0], 0
+	c.body = model.Body{Nodes: c.body.Nodes[:0], Words: c.body.Words[:0], Calls: c.body.Calls[:0], Shapes: c.body.Shapes[:0]}
+	c.local, c.log, c.depth = c.local[:0], c.log[:0], 0
 	chainRooms.Put(c)
 }
 
@@ -89,10 +87,10 @@ func (c *Chains) name(b []byte) int32 {
 	if n, ok := c.names[string(b)]; ok {
 		return n
 	}
-	n := int32(len(c.texts))
+	n := int32(len(c.body.Words))
 	t := string(b)
 	c.names[t] = n
-	c.texts = append(c.texts, t)
+	c.body.Words = append(c.body.Words, t)
 	c.local = append(c.local, 0)
 	return n
 }
@@ -105,7 +103,7 @@ func (c *Chains) Step(from int32, op model.ChainOp, name []byte) int32 {
 		return n
 	}
 	n := int32(len(c.body.Nodes))
-	c.body.Nodes = append(c.body.Nodes, model.ChainNode{From: from, Op: op, Name: c.texts[k.name]})
+	c.body.Nodes = append(c.body.Nodes, model.ChainNode{From: from, Op: op, Word: k.name})
 	c.nodes[k] = n
 	return n
 }
@@ -207,7 +205,7 @@ func (c *Chains) Nth(nodes []int32, n, k int) int32 {
 	case len(nodes) != 1 || nodes[0] == None:
 		return None
 	}
-	if last := c.body.Nodes[nodes[0]]; last.Op == model.ChainResult && last.Name == "" {
+	if last := c.body.Nodes[nodes[0]]; last.Op == model.ChainResult && last.Word == 0 {
 		return c.Result(last.From, k)
 	}
 	if k == 0 {

@@ -52,11 +52,11 @@ func Statement(paragraph string) (text string, firm bool) {
 			end = at[1]
 		}
 		one := strings.TrimSpace(rest[:end])
-		if states(one) {
-			return whole(stating(rest)), says.MatchString(one)
-		}
 		if instructs.MatchString(one) {
 			return "", false // what follows is about what is to be done
+		}
+		if states(one) {
+			return whole(stating(rest)), says.MatchString(one)
 		}
 		rest = strings.TrimSpace(rest[end:])
 	}
@@ -91,17 +91,18 @@ func whole(text string) string {
 	return strings.TrimSpace(text[:last])
 }
 
-// states reports whether a sentence may say what a thing is.
+// states reports whether a sentence that tells nobody what to do may say what a
+// thing is. What costs least is asked first: few sentences get to the end.
 func states(s string) bool {
-	switch {
-	case instructs.MatchString(s), legal.MatchString(s), elsewhere.MatchString(s),
-		(version.MatchString(s) || credits.MatchString(s)) && !says.MatchString(s):
-		return false
-	case strings.HasSuffix(s, ":"), strings.HasSuffix(s, "?"):
+	if strings.HasSuffix(s, ":") || strings.HasSuffix(s, "?") {
 		return false
 	}
 	words := len(worded.FindAllString(address.ReplaceAllString(s, ""), 4))
-	return words > 2 || words == 2 && strings.HasSuffix(s, ".")
+	if words < 2 || words == 2 && !strings.HasSuffix(s, ".") {
+		return false
+	}
+	return !legal.MatchString(s) && !elsewhere.MatchString(s) &&
+		(!version.MatchString(s) && !credits.MatchString(s) || says.MatchString(s))
 }
 
 // Describes reports whether a text that stands where a description is asked for

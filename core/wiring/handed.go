@@ -131,7 +131,7 @@ func (j *joiner) asks(f *model.File) {
 		if s.Kind != model.ShapeValue || !ok {
 			continue
 		}
-		k := handedKey{m, typeOf(body.Nodes, s.Node)}
+		k := handedKey{m, typeOf(body, s.Node)}
 		if j.rows[k] == nil && !j.interfaces[k] {
 			continue
 		}
@@ -144,13 +144,14 @@ func (j *joiner) asks(f *model.File) {
 
 // typeOf is the name of the type that a chain ends in a value of, "" where it is
 // none that is named.
-func typeOf(nodes []model.ChainNode, n int32) string {
-	for steps := 0; n >= 0 && int(n) < len(nodes) && steps < 8; steps++ {
-		switch c := nodes[n]; c.Op {
+func typeOf(body *model.Body, n int32) string {
+	for steps := 0; n >= 0 && int(n) < len(body.Nodes) && steps < 8; steps++ {
+		switch c := &body.Nodes[n]; c.Op {
 		case model.ChainInstance, model.ChainList:
 			n = c.From
 		case model.ChainName, model.ChainTaken, model.ChainType, model.ChainMember:
-			return last(c.Name[strings.LastIndexByte(c.Name, ' ')+1:])
+			name := body.Name(c)
+			return last(name[strings.LastIndexByte(name, ' ')+1:])
 		default:
 			return ""
 		}

@@ -9,7 +9,6 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
-	"runtime/debug"
 	"sync"
 	"syscall"
 	"time"
@@ -87,7 +86,7 @@ func (l *lines) write(m message) {
 }
 
 func serve(ctx context.Context, r Request, out *lines) (End, error) {
-	debug.SetGCPercent(500)
+	survey.CollectLate()
 	if err := bound(r.Limits); err != nil {
 		return End{}, fmt.Errorf("the limits of the survey can not be set: %w", err)
 	}
@@ -132,7 +131,7 @@ func take(ctx context.Context, r Request, src source.Source, facts *store.Facts,
 	var mu sync.Mutex
 	s, err := survey.Run(ctx, src, survey.Options{
 		Name: r.Name, Root: filepath.Base(r.Path), Key: r.Key, Cache: facts,
-		Listed: func(bytes int64) { debug.SetMemoryLimit(200<<20 + 3*bytes) },
+		Listed: survey.Bound,
 		Keep: func(hash string, text []byte) error {
 			mu.Lock()
 			have := texts[hash]

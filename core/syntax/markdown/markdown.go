@@ -136,11 +136,23 @@ func (o *opening) finish() {
 // plain is a paragraph without what marks it up. A badge may well be broken over
 // lines, so the paragraph is taken as a whole.
 func plain(paragraph string) string {
-	t := nested.ReplaceAllString(paragraph, "")
-	if bare := refLink.ReplaceAllString(badge.ReplaceAllString(t, ""), ""); len(worded.FindAllString(bare, 2)) < 2 {
+	t := paragraph
+	if strings.Contains(t, "[") { // nothing else is looked for in most
+		t = nested.ReplaceAllString(t, "")
+	}
+	bare := t
+	if strings.Contains(t, "[") {
+		bare = refLink.ReplaceAllString(badge.ReplaceAllString(t, ""), "")
+		t = refText.ReplaceAllString(refImage.ReplaceAllString(t, ""), " $1")
+		t = link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1")
+	}
+	if len(worded.FindAllString(bare, 2)) < 2 {
 		return "" // links alone say nothing, as badges and as a list of contents
 	}
-	t = refText.ReplaceAllString(refImage.ReplaceAllString(t, ""), " $1")
-	t = tagged.ReplaceAllString(link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1"), "")
-	return strings.Join(strings.Fields(strings.NewReplacer("**", "", "__", "", "`", "").Replace(t)), " ")
+	if strings.Contains(t, "<") {
+		t = tagged.ReplaceAllString(t, "")
+	}
+	return strings.Join(strings.Fields(unmarked.Replace(t)), " ")
 }
+
+var unmarked = strings.NewReplacer("**", "", "__", "", "`", "")
