@@ -1,18 +1,22 @@
 import { useEffect, useState } from 'react'
 
-/** Lines where text will stand, shown only when it takes a while. */
+/** What is said of a wait, by how long it has been: nothing, that there is one, why. */
+const said = [300, 1500]
+
+/** Shown while a view is fetched: at once nothing, then its outline, then why it takes so long. */
 export function Waiting() {
-  const [late, setLate] = useState(false)
+  const [stage, setStage] = useState(0)
   useEffect(() => {
-    const t = setTimeout(() => setLate(true), 300)
-    return () => clearTimeout(t)
+    const timers = said.map((ms, i) => setTimeout(() => setStage(i + 1), ms))
+    return () => timers.forEach(clearTimeout)
   }, [])
-  if (!late) return null
+  if (stage === 0) return null
   return (
     <div className="waiting" role="status" aria-label="Loading">
       {[62, 48, 80, 74, 55, 68].map((w, i) => (
         <span key={i} style={{ width: `${w}%` }} />
       ))}
+      {stage > 1 && <p className="faint">This is being worked out; the next time it is at hand.</p>}
     </div>
   )
 }
