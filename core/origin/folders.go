@@ -218,7 +218,33 @@ func (t *teller) foreign() map[string]string {
 		}
 	}
 	t.strangers(out)
+	t.copied(out)
 	return out
+}
+
+// leastReplaced is how many headers of the system have to be replaced in a folder
+// that a library was copied into.
+const leastReplaced = 3
+
+// copied are the folders that a tool copied the portability library of GNU into:
+// it leaves the list of what it took, and the headers of the system that are to be
+// made anew.
+func (t *teller) copied(out map[string]string) {
+	list, replaced := "", map[string]int{}
+	for p := range t.has {
+		base := path.Base(p)
+		if base == "gnulib-comp.m4" && (list == "" || p < list) {
+			list = p
+		}
+		if strings.HasSuffix(base, ".in.h") {
+			replaced[model.FolderOf(p)]++
+		}
+	}
+	for d, n := range replaced {
+		if list != "" && n >= leastReplaced && d != "." && out[d] == "" {
+			out[d] = fmt.Sprintf("%s lists what was copied into %s, which replaces %d headers of the system", list, d, n)
+		}
+	}
 }
 
 // strangers are packages of another organisation that need nothing of ours: in

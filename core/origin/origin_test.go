@@ -53,6 +53,14 @@ func TestWhoWroteAFile(t *testing.T) {
 			"-- js/scales-2.4.1.js --\n" + code + "-- js/dates.js --\n/*! Moorland Dates v3.1.0 | free to use */\n" + code + "-- js/desk.js --\n/* The desk, since v2 of the vault. */\n" + code,
 			map[string]model.FileOrigin{"js/scales-2.4.1.js": "vendored", "js/dates.js": "vendored", "js/desk.js": "own"},
 		},
+		"a library that a tool copied into a folder": {
+			"-- m4/gnulib-comp.m4 --\nlist\n-- lib/stdio.in.h --\nint a;\n-- lib/time.in.h --\nint b;\n-- lib/wchar.in.h --\nint c;\n-- lib/xalloc.c --\nint d;\n-- src/main.c --\nint main(void) { return 0; }\n-- src/husk.in.h --\nint e;\n",
+			map[string]model.FileOrigin{"lib/xalloc.c": "vendored", "lib/time.in.h": "vendored", "src/main.c": "own", "src/husk.in.h": "own"},
+		},
+		"headers to be filled in, where no such list lies": {
+			"-- lib/stdio.in.h --\nint a;\n-- lib/time.in.h --\nint b;\n-- lib/wchar.in.h --\nint c;\n-- lib/xalloc.c --\nint d;\n",
+			map[string]model.FileOrigin{"lib/xalloc.c": "own"},
+		},
 		"a folder that stands on its own": {
 			"-- LICENSE --\nours\n-- src/main.c --\n#include \"../ext/husk/husk.h\"\nint main(void) { return husk(); }\n-- src/a.c --\nint a;\n-- src/b.c --\nint b;\n-- src/c.c --\nint c;\n" +
 				"-- ext/husk/COPYING --\ntheirs\n-- ext/husk/CHANGES --\n1.2\n-- ext/husk/husk.h --\nint husk(void);\n-- ext/husk/husk.c --\n#include \"husk.h\"\nint husk(void) { return 1; }\n",

@@ -2,11 +2,13 @@ package patterns
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
 // Plug-ins.
@@ -102,6 +104,11 @@ func (c *context) families() *plugs {
 			}
 			continue
 		}
+		if parts := c.sameNamed(d); len(parts) > 0 {
+			out.in = append(out.in, d)
+			maps.Copy(out.parts, parts)
+			continue
+		}
 		base := commonBase(files)
 		if base == "" || len(files) < 3 || !c.defines(base) || c.loadedByFramework(files) {
 			continue
@@ -136,6 +143,41 @@ func (c *context) families() *plugs {
 		}
 	}
 	slices.SortStableFunc(out.in, func(a, b *model.Folder) int { return held[b] - held[a] }) // the first are named
+	return out
+}
+
+// leastSame is how many parts have to define the same.
+const leastSame = 4
+
+// sameNamed are the parts of a folder, files or folders, that nearly all define
+// functions of the same names in a language where a name at the top can be there
+// once in a program: such parts are never linked together, but one of them is
+// loaded. What starts by itself is a program of its own.
+func (c *context) sameNamed(d *model.Folder) map[string]bool {
+	by := map[string]map[string]bool{} // parts by the name of a function
+	parts := map[string]bool{}
+	for _, f := range c.source {
+		rest, ok := strings.CutPrefix(f.Path, d.Path+"/")
+		if !ok || f.Facts == nil || f.Facts.Starts > 0 || strings.Count(rest, "/") > 1 || !syntax.ProfileOf(f.Language).OneOfAName {
+			continue
+		}
+		first, _, _ := strings.Cut(rest, "/")
+		part := d.Path + "/" + first
+		for i := range f.Facts.Definitions {
+			if def := &f.Facts.Definitions[i]; def.Kind == model.DefFunction && def.Exported && def.Parent == "" {
+				if by[def.Name] == nil {
+					by[def.Name] = map[string]bool{}
+				}
+				by[def.Name][part], parts[part] = true, true
+			}
+		}
+	}
+	out := map[string]bool{}
+	for _, in := range by {
+		if len(in) >= leastSame && 3*len(in) >= 2*len(parts) {
+			maps.Copy(out, in)
+		}
+	}
 	return out
 }
 

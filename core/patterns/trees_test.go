@@ -477,6 +477,8 @@ class %Store
 			{"registered in one place", "-- src/host.ts --\nexport const plugins = []\nexport const register = (p) => plugins.push(p)\n-- src/all.ts --\n" + each("import './drivers/$'\n", "ink", "paper", "cutter") + each("-- src/drivers/$.ts --\nimport { register } from '../host'\nregister('$')\n", "ink", "paper", "cutter")},
 			{"families that are built alike and loaded by name", "-- lib/Press/Role/Ink.pm --\npackage Press::Role::Ink;\nsub pour { }\n1;\n-- lib/Press/Role/Sheet.pm --\npackage Press::Role::Sheet;\nsub cut { }\n1;\n-- lib/Press/Run.pm --\npackage Press::Run;\nsub run { my $c = load($_[0]); $c->pour }\n1;\n" +
 				each("-- lib/Press/Ink/%.pm --\npackage Press::Ink::%;\nuse Moo;\nwith 'Press::Role::Ink';\nsub pour { }\n1;\n", "black", "red", "blue") + each("-- lib/Press/Sheet/%.pm --\npackage Press::Sheet::%;\nuse Moo;\nwith 'Press::Role::Sheet';\nsub cut { }\n1;\n", "rag", "pulp", "linen")},
+			{"parts of which a program can hold one at a time", "-- kern/main.c --\nint main(void) { return load(\"ink\"); }\n" +
+				each("-- store/$/store_$.c --\nint keep_init(void) { return 1; }\nint keep_get(int n) { return n; }\n", "ink", "paper", "fold", "cut")},
 			{"files that hand themselves over, whatever their folder is called", "-- kern/command.c --\nint press_register_command(const char *name, int (*run)(void)) { return 1; }\n-- kern/main.c --\nint main(void) { return 0; }\n" +
 				each("-- commands/$.c --\n#include \"press.h\"\nstatic int run_$(void) { return 1; }\nvoid init_$(void) { press_register_command(\"$\", run_$); }\n", "fold", "cut", "glue", "print", "scan") + "-- press.h --\nint press_register_command(const char *name, int (*run)(void));\n"},
 			{"a folder whose name ends so", "-- press/__init__.py --\n-- press/host.py --\ndef load(names):\n    return names\n-- press/builtin_plugins/__init__.py --\n" + each("-- press/builtin_plugins/$.py --\nfrom press import host\ndef $():\n    return host.load('$')\n", "sheet", "strip", "roll")},
@@ -485,6 +487,10 @@ class %Store
 		looks: []shown{
 			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
 			{"a family whose members all are named outside of it", "-- press/ink.py --\nclass Ink:\n    pass\n" + each("-- press/inks/$.py --\nfrom press.ink import Ink\nclass %(Ink):\n    pass\n-- press/use_$.py --\nfrom press.inks.$ import %\nx = %()\n", "black", "red", "blue")},
+			{"programs side by side", "-- kern/main.c --\nint main(void) { return 0; }\n" +
+				each("-- tools/$.c --\nint usage(void) { return 1; }\nint main(void) { return usage(); }\n", "ink", "paper", "fold", "cut")},
+			{"functions that each file has for itself", "-- kern/main.c --\nint main(void) { return 0; }\n" +
+				each("-- store/$.c --\nstatic int keep(void) { return 1; }\nint $_get(int n) { return keep(); }\n", "ink", "paper", "fold", "cut")},
 			{"files that register themselves with what lies beside them", each("-- shelf/$.c --\nvoid init_$(void) { shelf_register(1); }\n", "fold", "cut", "glue", "print", "scan") + "-- shelf/all.c --\nint shelf_register(int n) { return n; }\n-- kern/main.c --\nint main(void) { return 0; }\n"},
 			{"models that a framework finds by itself", "-- app/base.rb --\nclass Base < ApplicationRecord\nend\n" + each("-- app/models/$.rb --\nclass % < Base\nend\n", "lot", "box", "shelf")},
 			{"a folder of providers that everybody calls by name", each("-- src/providers/$.ts --\nexport const $ = 1\n-- src/use_$.ts --\nimport { $ } from './providers/$'\nexport const used = $\n", "ink", "paper", "cutter")},

@@ -47,6 +47,8 @@ type Profile struct {
 	SameNames bool
 	// NamesNodes: a text that looks like a template's name is a node's.
 	NamesNodes bool
+	// OneOfAName: a program holds at most one function of a name at its top.
+	OneOfAName bool
 	// PlainNames: names of files end in no word for their role.
 	PlainNames bool
 	// Words are roles that words at the end of names have in this language

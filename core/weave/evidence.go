@@ -52,12 +52,30 @@ var baseRoles = []struct {
 	{"JList", model.RoleView}, {"JTable", model.RoleView}, {"JTree", model.RoleView}, {"JMenu", model.RoleView},
 	{"JMenuItem", model.RoleView},
 	{"JTextField", model.RoleView}, {"JComboBox", model.RoleView}, {"JToolBar", model.RoleView}, {"UserControl", model.RoleView},
-	{"Control", model.RoleView}, {"Component", model.RoleView}, {"Renderer", model.RoleView}, {"Icon", model.RoleView},
+	{"CustomControl", model.RoleView}, {"ContentControl", model.RoleView}, {"TemplatedControl", model.RoleView},
+	{"Component", model.RoleView}, {"Renderer", model.RoleView}, {"Icon", model.RoleView},
 	{"ItemModel", model.RoleState}, {"TableModel", model.RoleState}, {"ProxyModel", model.RoleState}, {"ViewModel", model.RoleState},
 	{"PageModel", model.RoleHandler}, {"Model", model.RoleModel},
 	{"Store", model.RoleState}, {"Listener", model.RoleMessage}, {"Subscriber", model.RoleMessage}, {"Job", model.RoleMessage},
 	{"Parser", model.RoleFormat}, {"Lexer", model.RoleFormat}, {"Reader", model.RoleFormat}, {"Writer", model.RoleFormat},
 	{"Encoder", model.RoleFormat}, {"Decoder", model.RoleFormat}, {"InputStream", model.RoleFormat}, {"OutputStream", model.RoleFormat},
+}
+
+// wholeBases are bases that mean something where nothing stands before them: a
+// version control draws nothing.
+var wholeBases = map[string]model.Role{"Control": model.RoleView}
+
+// baseRole is what types mean that build upon a base, and whether its name tells.
+func baseRole(base, simple string) (ends string, role model.Role, ok bool) {
+	if r := wholeBases[simple]; r != "" {
+		return simple, r, true
+	}
+	for _, x := range baseRoles {
+		if strings.HasSuffix(simple, x.ends) || base == x.ends {
+			return x.ends, x.role, true
+		}
+	}
+	return "", "", false
 }
 
 // markRoles are what annotations say of a type.
@@ -79,7 +97,10 @@ var taken = map[model.Role][]string{
 		"System.Windows.Forms", "Avalonia", "gi.repository.Gtk", "ratatui", "UnityEngine.UI", "github.com/charmbracelet/bubbletea", "curses",
 	},
 	model.RolePlatform: {
-		"syscall", "golang.org/x/sys", "windows.h", "unistd.h", "sys/", "termios.h", "libc", "nix", "winapi", "dlfcn.h", "pthread.h", "serial",
+		"syscall", "golang.org/x/sys", "windows.h", "termios.h",
+		"sys/ioctl.h", "sys/mman.h", "sys/epoll.h", "sys/event.h", "sys/inotify.h", "sys/ptrace.h", "sys/prctl.h", "sys/mount.h",
+		"sys/syscall.h", "sys/sysctl.h", "sys/shm.h", "sys/sem.h", "sys/sysinfo.h", "sys/sysmacros.h", "libc", "nix", "winapi",
+		"dlfcn.h", "pthread.h", "serial",
 		"serialport", "System.IO.Ports", "linux/", "asm/", "GL/", "vulkan", "SDL2/", "SDL/", "javax.print", "ctypes", "java.lang.foreign",
 		"java.util.prefs", "Win32", "Posix",
 	},
@@ -227,21 +248,15 @@ func (b *ballot) builds(f *model.Facts) {
 		}
 		for _, base := range d.Bases {
 			simple := base[strings.LastIndexAny(base, ".:\\")+1:]
-			for _, x := range baseRoles {
-				if strings.HasSuffix(simple, x.ends) || base == x.ends {
-					role := x.role
-					if !faults && (x.ends == "Exception" || x.ends == "Error") {
-						break // one that is raised beside what the file is about
-					}
-					if role == model.RoleTest && 2*(d.EndLine-d.Line) < lastLine(f) {
-						break // it is tested where it stands
-					}
-					if role == model.RoleView && answers {
-						role = model.RoleHandler
-					}
-					b.seen(role, 1.6, "%s is a %s, line %d", d.Name, simple, d.Line)
-					break
-				}
+			ends, role, ok := baseRole(base, simple)
+			switch {
+			case !ok:
+			case !faults && (ends == "Exception" || ends == "Error"): // one that is raised beside what the file is about
+			case role == model.RoleTest && 2*(d.EndLine-d.Line) < lastLine(f): // it is tested where it stands
+			case role == model.RoleView && answers:
+				b.seen(model.RoleHandler, 1.6, "%s is a %s, line %d", d.Name, simple, d.Line)
+			default:
+				b.seen(role, 1.6, "%s is a %s, line %d", d.Name, simple, d.Line)
 			}
 		}
 	}
@@ -261,10 +276,14 @@ func puts(f *model.Facts, of string) bool {
 	return !asked || slices.ContainsFunc(words, func(w []byte) bool { return bytes.Contains(f.Body, w) })
 }
 
-// takes asks what a file takes in from elsewhere.
-func (b *ballot) takes(f *model.Facts) {
+// takes asks what a file takes in from elsewhere. A header does so for the types
+// that it passes on.
+func (b *ballot) takes(f *model.Facts, header bool) {
 	told := map[model.Role]bool{}
 	for _, im := range f.Imports {
+		if header && strings.HasSuffix(im.Text, ".h") {
+			continue
+		}
 		if r := roleOfPackage(im.Text); r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") && puts(f, im.Text) {
 			told[r] = true
 			b.seen(r, 0.7, "it takes in %s, line %d", im.Text, im.Line)
@@ -397,6 +416,8 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 			r, ok = own, own != ""
 		}
 		switch {
+		case !ok && profile.PlainNames && (lex.Protocols[words[0]] || lex.Protocols[last]):
+			b.add(model.RoleFormat, 0.4, false, "its name is that of a protocol or format: %q", stem)
 		case !ok || r == model.RoleAsset:
 		case r == model.RoleTranslation && acts(f.Facts): // messages that are sent and shown are no texts
 		case doing[words[0]] && n > 1: // it is done to what the last word says
@@ -474,10 +495,17 @@ func AssumeRoles(r *reading.Reading) map[string]model.RoleOf {
 		out[p] = role
 	}
 	for f := range r.Code(".") {
-		if r.Role(f.Path) != "" || len(f.Facts.Definitions) == 0 {
+		if r.Role(f.Path) != "" {
 			continue
 		}
-		role, why := assumed(r, f)
+		// A header of promises alone defines nothing, and is for what its source is.
+		role, why := asItsTwin(r, f)
+		if role == "" && len(f.Facts.Definitions) > 0 {
+			role, why = assumed(r, f)
+		}
+		if role == "" {
+			continue
+		}
 		out[f.Path] = model.RoleOf{Role: role, Confidence: 0.2, Reasons: []string{why}, Source: model.RoleAssumed}
 	}
 	return out
@@ -492,15 +520,22 @@ var (
 	}
 )
 
-func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
+// asItsTwin is the role of the source that a header belongs to, and of the header
+// for a source; none where there is no such file or it has no role to give.
+func asItsTwin(r *reading.Reading, f *model.File) (model.Role, string) {
 	stem := strings.TrimSuffix(f.Path, path.Ext(f.Path))
 	// A header follows its source, and a source that says nothing its header.
 	for _, ext := range beside[path.Ext(f.Path)] {
-		// That a header declares types is what headers are for.
-		if role := r.Role(stem + ext); role != "" && (role != model.RoleModel || slices.Contains(headers, path.Ext(f.Path))) {
+		role := r.Role(stem + ext)
+		// That a header declares types is what headers are for; it starts nothing.
+		if role != "" && role != model.RoleEntry && (role != model.RoleModel || slices.Contains(headers, path.Ext(f.Path))) {
 			return role, "assumed: it belongs to " + path.Base(stem+ext)
 		}
 	}
+	return "", ""
+}
+
+func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
 	if g := machineTwin(r, f); g != "" {
 		return model.RolePlatform, "assumed: it stands for other machines than " + path.Base(g)
 	}

@@ -314,65 +314,80 @@ func (lex *Lexicon) folderWords(name string) []string {
 	} else if _, role := lex.Names[stemWord(words[n-1])]; role {
 		words = words[:n-1]
 	}
+	if len(words) == 2 && words[1][0] <= '9' && len(lex.clean(words)) == 0 && !lex.NoFeatures[strings.Join(words, "")] {
+		return []string{strings.Join(words, "")} // ext2, mp3: the figure belongs to it
+	}
 	return lex.clean(words)
 }
 
-// names are the words that are features, each with how many files have it.
-func (a *Aim) names() map[string]int {
-	type gathering struct {
-		files   map[string]bool
-		roles   map[model.Role]bool
-		folders map[string]bool // those that hold files named for it, tests left out
-		named   int             // how many those are
-		first   int             // of them, those whose name it begins
-		whole   map[string]bool // folders about something, with a file that is called so and nothing else
-		own     int             // files in a folder of that name
-	}
-	by := map[string]*gathering{}
-	get := func(w string) *gathering {
+// spokenOf is what a word stands in.
+type spokenOf struct {
+	files   map[string]bool
+	source  map[string]bool // those that are no tests
+	roles   map[model.Role]bool
+	folders map[string]bool // those that hold files named for it, tests left out
+	named   int             // how many those are
+	first   int             // of them, those whose name it begins
+	whole   map[string]bool // folders about something, with a file that is called so and nothing else
+	own     int             // files in a folder of that name
+}
+
+// wordsOfNames gathers what each word of the names of files and folders stands in,
+// and counts the files that are no tests.
+func (a *Aim) wordsOfNames() (by map[string]*spokenOf, source int) {
+	by = map[string]*spokenOf{}
+	get := func(w string) *spokenOf {
 		if by[w] == nil {
-			by[w] = &gathering{files: map[string]bool{}, roles: map[model.Role]bool{}, folders: map[string]bool{},
-				whole: map[string]bool{}}
+			by[w] = &spokenOf{files: map[string]bool{}, source: map[string]bool{}, roles: map[model.Role]bool{},
+				folders: map[string]bool{}, whole: map[string]bool{}}
 		}
 		return by[w]
 	}
-	source := 0
 	for _, f := range a.files {
 		role := a.roles[f.Path].Role
 		if role != model.RoleTest {
 			source++
 		}
-		for i, w := range a.words[f.Path] {
-			g := get(w)
+		add := func(g *spokenOf) (counts bool) {
 			g.files[f.Path] = true
 			if role == model.RoleTest {
+				return false
+			}
+			g.source[f.Path] = true
+			if role != "" {
+				g.roles[role] = true
+			}
+			return true
+		}
+		folder := model.FolderOf(f.Path)
+		for i, w := range a.words[f.Path] {
+			g := get(w)
+			if !add(g) {
 				continue
 			}
 			if i == 0 {
 				g.first++
 			}
-			if d := model.FolderOf(f.Path); len(a.words[f.Path]) == 1 && len(a.dirs[d]) > 0 {
-				g.whole[d] = true
+			if len(a.words[f.Path]) == 1 && len(a.dirs[folder]) > 0 {
+				g.whole[folder] = true
 			}
-			g.folders[model.FolderOf(f.Path)] = true
+			g.folders[folder] = true
 			g.named++
-			if role != "" {
-				g.roles[role] = true
-			}
 		}
-		for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		for d := folder; d != "."; d = model.FolderOf(d) {
 			for _, w := range a.dirs[d] {
-				g := get(w)
-				g.files[f.Path] = true
-				if role != model.RoleTest {
+				if g := get(w); add(g) {
 					g.own++
-					if role != "" {
-						g.roles[role] = true
-					}
 				}
 			}
 		}
 	}
+	return by, source
+}
+
+// names are the words that are features, each with how many files have it.
+func (a *Aim) names() map[string]int {
+	by, source := a.wordsOfNames()
 	out := map[string]int{}
 	a.across = map[string]bool{}
 	for w, g := range by {
@@ -381,6 +396,9 @@ func (a *Aim) names() map[string]int {
 			continue // each of several folders has a part that is called so: it is a sort of part
 		}
 		a.across[w] = g.first >= leastSpoken && len(g.folders) >= 2 && g.own == 0
+		if a.product[w] && source > fewFiles && g.own == 0 {
+			continue // a large program is about more than what it is called
+		}
 		common := float64(n) > tooCommon*float64(source)
 		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) || source > 6 && 4*n > 3*source {
 			continue
@@ -392,7 +410,7 @@ func (a *Aim) names() map[string]int {
 	// Where roles say little, what is spoken of in several files.
 	asked := map[string]int{}
 	for w, g := range by {
-		rare, spread := len(g.files) <= fewFiles, g.named >= leastSpoken && len(g.folders) >= 2
+		rare, spread := len(g.source) <= fewFiles, g.named >= leastSpoken && len(g.folders) >= 2
 		if n := len(g.files); out[w] == 0 && !a.product[w] && (rare || spread && float64(n) <= tooCommon*float64(source)) {
 			asked[w] = n
 		}

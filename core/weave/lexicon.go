@@ -26,6 +26,8 @@ type Lexicon struct {
 	VagueTypes, VagueSuffixes         map[string]bool
 	NoFeatures                        map[string]bool
 	Things                            map[string]bool // of those, what software may be about all the same
+	Protocols                         map[string]bool
+	Needs                             map[string]string // by a word of Names or Folders: what must be taken in for it to mean its role
 	// passing are folders of one codebase that only lead on to the packages in
 	// them, as org and acme do in org/acme/vault: their words say nothing.
 	passing map[string]bool
@@ -41,6 +43,8 @@ var Words = sync.OnceValue(func() *Lexicon {
 		CatchAll   []string `yaml:"catch_all"`
 		NoFeatures []string `yaml:"no_features"`
 		Things     []string
+		Protocols  []string
+		Needs      map[string]string
 		Vague      struct{ Files, Functions, Types, Suffixes []string }
 	}
 	if err := yaml.Unmarshal(lexiconText, &raw); err != nil {
@@ -57,16 +61,62 @@ var Words = sync.OnceValue(func() *Lexicon {
 		fill(l.Files, r.Files, role)
 		fill(l.Extensions, raw.Extensions[role], role)
 	}
-	l.NoFeatures, l.Things = set(raw.NoFeatures), set(raw.Things)
+	l.NoFeatures, l.Things, l.Protocols, l.Needs = set(raw.NoFeatures), set(raw.Things), set(raw.Protocols), raw.Needs
 	l.CatchAll, l.VagueFiles = set(raw.CatchAll), set(raw.Vague.Files)
 	l.VagueFunctions, l.VagueTypes, l.VagueSuffixes = set(raw.Vague.Functions), set(raw.Vague.Types), set(raw.Vague.Suffixes)
 	return l
 })
 
-// In is the lexicon as it is read in one codebase, whose package paths it
-// knows. Where the folders of a file spell its package, those from the source
+// In is the lexicon as it is read in one codebase, whose package paths it knows,
+// and what it takes in.
+func (lex *Lexicon) In(s *model.Survey) *Lexicon { return lex.needed(s).passed(s) }
+
+// needed leaves out the words that mean their role only where something is taken
+// in that a codebase does not take in.
+func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
+	missing := map[string]bool{}
+	for _, what := range lex.Needs {
+		missing[what] = true
+	}
+	for _, f := range s.Files {
+		for what := range missing {
+			if strings.HasPrefix(path.Ext(f.Path), "."+what) || f.Facts != nil && takesIn(f.Facts, what) {
+				delete(missing, what)
+			}
+		}
+	}
+	if len(missing) == 0 {
+		return lex
+	}
+	out := *lex
+	for _, words := range []*map[string]model.Role{&out.Names, &out.Folders} {
+		*words = maps.Clone(*words)
+		maps.DeleteFunc(*words, func(w string, _ model.Role) bool { return missing[lex.Needs[w]] })
+	}
+	return &out
+}
+
+// takesIn reports whether a file takes in something that is called so in part, or
+// declares to need it.
+func takesIn(f *model.Facts, what string) bool {
+	for i := range f.Imports {
+		if strings.Contains(f.Imports[i].Text, what) {
+			return true
+		}
+	}
+	if f.Project != nil {
+		for name := range f.Project.Dependencies {
+			if strings.Contains(name, what) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// passed knows the package paths of a codebase. Where the folders of a file spell its package, those from the source
 // root down that hold a single folder and no file belong to the path alone.
-func (lex *Lexicon) In(s *model.Survey) *Lexicon {
+func (lex *Lexicon) passed(s *model.Survey) *Lexicon {
 	inside := map[string]map[string]bool{} // what a folder holds, files and folders
 	var spelled []*model.File
 	for _, f := range s.Files {

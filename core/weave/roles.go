@@ -154,7 +154,7 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 		b.tier = content
 		if f.Facts != nil {
 			b.builds(f.Facts)
-			b.takes(f.Facts)
+			b.takes(f.Facts, slices.Contains(headers, path.Ext(lower)))
 			does(f.Facts, words, func(r model.Role, w float64, format string, args ...any) {
 				b.seen(r, w, format, args...)
 			})

@@ -11,7 +11,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "C", Version: 4, Profile: syntax.Profile{Code: true, Plain: "c", PlainNames: true, SameNames: true},
+		Name: "C", Version: 4, Profile: syntax.Profile{Code: true, Plain: "c", PlainNames: true, OneOfAName: true, SameNames: true},
 		Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{

@@ -1,0 +1,86 @@
+package weave_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"jantel/core/judgement"
+	"jantel/core/model"
+	"jantel/core/testkit"
+
+	"github.com/stretchr/testify/require"
+)
+
+// Words that mean a role in one trade and nothing in another: the tree, and the
+// role of each file.
+func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
+	for name, c := range map[string]struct {
+		tree string
+		want map[string]model.Role
+	}{
+		"a control draws, a version control does not": {
+			"-- Vault/Dial.cs --\nclass Dial : Control { void A() {} }\n-- Vault/Lid.cs --\nclass Lid : UserControl { void A() {} }\n" +
+				"-- keep/ledger.py --\nclass Ledger(VersionControl):\n    def pull(self): return 1\n",
+			map[string]model.Role{"Vault/Dial.cs": model.RoleView, "Vault/Lid.cs": model.RoleView, "keep/ledger.py": model.RoleLogic},
+		},
+		"a resolver answers where queries are asked in a graph": {
+			"-- lots.py --\nimport graphql\nclass LotResolver:\n    def lots(self): return 1\n",
+			map[string]model.Role{"lots.py": model.RoleHandler},
+		},
+		"elsewhere it works something out": {
+			"-- lots.py --\nclass LotResolver:\n    def lots(self): return 1\n-- resolvers/shelf.py --\ndef shelf(): return 1\n",
+			map[string]model.Role{"lots.py": model.RoleLogic, "resolvers/shelf.py": model.RoleLogic},
+		},
+		"what nearly all programs in C take in tells nothing": {
+			"-- vault/box.c --\n#include <unistd.h>\n#include <sys/types.h>\nint weigh(int a) { return a; }\n" +
+				"-- vault/wire.c --\n#include <sys/mman.h>\nint map(int a) { return a; }\n-- vault/keep.h --\n#include <sys/mman.h>\nint keep(int);\n" +
+				"-- vault/wire.h --\nint map(int);\n",
+			map[string]model.Role{
+				"vault/box.c": model.RoleLogic, "vault/wire.c": model.RolePlatform, "vault/wire.h": model.RolePlatform, "vault/keep.h": "",
+			},
+		},
+		"a protocol by its name, and a header that starts nothing": {
+			"-- src/pop3_in.c --\nint read_in(int a) { return a; }\n-- src/vaultd.c --\n#include \"vaultd.h\"\nint main(void) { return 0; }\n" +
+				"-- src/vaultd.h --\nint weigh(int);\n",
+			map[string]model.Role{"src/pop3_in.c": model.RoleFormat, "src/vaultd.c": model.RoleEntry, "src/vaultd.h": ""},
+		},
+	} {
+		t.Run(name, func(t *testing.T) {
+			j := judgement.Judge(testkit.Survey(t, c.tree), model.Brief{}, nil)
+			for p, want := range c.want {
+				require.Equal(t, want, j.Roles[p].Role, "%s: %s", p, j.Roles[p].Reasons)
+			}
+		})
+	}
+}
+
+func featureNames(t *testing.T, tree string) (out []string) {
+	t.Helper()
+	for _, f := range judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil).Features {
+		out = append(out, f.Name)
+	}
+	return out
+}
+
+func TestTestsOfAThingDoNotMakeItCommon(t *testing.T) {
+	var tree strings.Builder
+	for _, name := range []string{"drying", "weigher", "shelver", "sower"} {
+		fmt.Fprintf(&tree, "-- src/%s.c --\nint drying_%s(void) { return 1; }\n", name, name)
+	}
+	tree.WriteString("-- src/drying.h --\nint drying(void);\n")
+	for i := range 12 {
+		fmt.Fprintf(&tree, "-- src/part%c.c --\nint part%c(void) { return 1; }\n", 'a'+i, 'a'+i)
+	}
+	for i := range 25 {
+		fmt.Fprintf(&tree, "-- tests/drying_%c.c --\nint main(void) { return 0; }\n", 'a'+i)
+	}
+	require.Contains(t, featureNames(t, tree.String()), "drying")
+}
+
+func TestAFigureBelongsToAName(t *testing.T) {
+	names := featureNames(t, "-- fs/ext2/read.c --\nint a(void) { return 1; }\n-- fs/ext2/write.c --\nint b(void) { return 1; }\n"+
+		"-- fs/moor/read.c --\nint c(void) { return 1; }\n-- fs/moor/write.c --\nint d(void) { return 1; }\n")
+	require.Contains(t, names, "ext2")
+	require.Contains(t, names, "moor")
+}
