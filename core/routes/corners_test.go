@@ -138,12 +138,16 @@ app.mount("/sub", sub)
 @sub.api_route("/x", methods=["get", "POST"])
 def x(): pass
 flask.add_url_rule("/rule", "name", view)
+flask.add_url_rule("/named", view_func=lots.send, methods=["POST"])
+flask.add_url_rule("/class", view_func=Shelf.as_view("shelf"))
+flask.add_url_rule("/none", endpoint="far")
+flask.add_url_rule(rule, view_func=lots.open)
 @app.websocket("/ws")
 def ws(): pass
 @cache.get("key")
 def no(): pass
 urlpatterns = [re_path(r"^lots/(?P<id>\d+)$", views.Lot.as_view())]
-`, []string{"ANY /lots/(?P<id>\\d+) views.Lot", "ANY /rule view", "GET /sub/x x", "POST /sub/x x"}},
+`, []string{"ANY /lots/(?P<id>\\d+) views.Lot", "ANY /class Shelf", "GET /none", "GET /rule view", "GET /sub/x x", "POST /named lots.send", "POST /sub/x x"}},
 		"PHP: prefixes in arrays, groups in groups, classes with an address": {`
 -- r.php --
 <?php

@@ -3,9 +3,12 @@ package smells
 import (
 	"fmt"
 	"slices"
+	"strings"
 
+	"jantel/core/calls"
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
 var unrelatedContentsRule = &Rule{
@@ -23,20 +26,29 @@ var unrelatedContentsRule = &Rule{
 func unrelatedContents(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "files"))
 	tied := map[string]bool{} // folders in which one file needs another
-	for i := range c.Edges() {
-		if d := model.FolderOf(c.Edges()[i].From); d == model.FolderOf(c.Edges()[i].To) {
+	tie := func(from, to string) {
+		if d := model.FolderOf(from); from != to && d == model.FolderOf(to) {
 			tied[d] = true
 		}
 	}
+	for i := range c.Edges() {
+		tie(c.Edges()[i].From, c.Edges()[i].To)
+	}
+	g := calls.Of(c.Survey) // files of a package, and scripts of a page, know each other without taking each other in
+	for i := range g.Edges {
+		tie(c.Files[g.Edges[i].From.File].Path, c.Files[g.Edges[i].To.File].Path)
+	}
 	for _, d := range c.Folders {
 		fs := c.SourceIn(d.Path)
-		if d.Path == "." || len(fs) < limit || tied[d.Path] {
+		if d.Path == "." || len(fs) < limit || tied[d.Path] || slices.ContainsFunc(fs, scriptOfPage) {
 			continue
 		}
 		roles, words, features := map[model.Role]int{}, map[string]int{}, map[string]int{}
+		called := strings.ToLower(naming.Singular(d.Name))
 		for _, f := range fs {
 			roles[c.seen(f.Path)]++
-			if n := c.FeatureOf[f.Path].Feature; n != "" {
+			// What a folder is called its files have in common only by lying there.
+			if n := c.FeatureOf[f.Path].Feature; n != "" && n != called {
 				features[n]++
 			}
 			for _, w := range slices.Compact(slices.Sorted(slices.Values(naming.Words(naming.Stem(f.Path))))) {
@@ -55,4 +67,10 @@ func unrelatedContents(c *Context, r *Rule) (out []hit) {
 			)})
 	}
 	return out
+}
+
+// scriptOfPage reports whether a file is no module: what such scripts share lies in
+// what all of them know, and is not seen.
+func scriptOfPage(f *model.File) bool {
+	return syntax.ProfileOf(f.Language).Globals && len(f.Facts.Imports) == 0 && len(f.Facts.Names) == 0
 }

@@ -69,8 +69,9 @@ type insider struct {
 type around struct {
 	def, base int
 	inside    model.Inside
-	telling   bool // of a kind that has a body
-	throws    bool // it may break on purpose
+	telling   bool   // of a kind that has a body
+	receiver  string // what its own instance is called, where each method says so
+	throws    bool   // it may break on purpose
 }
 
 // indented reports whether blocks are told by indentation.
@@ -101,6 +102,9 @@ func (w *insider) enter(i int) {
 		if a.telling {
 			a.inside = model.Inside{Definition: w.next}
 			w.body(i, d, &a.inside)
+			if w.s.Match(i, "func", "(", Name) {
+				a.receiver = w.s.Text(i + 2)
+			}
 			w.in = w.next
 		}
 		if len(w.around) < MaxNesting {

@@ -277,7 +277,7 @@ func (w *insider) assigned(name int) {
 	case s.Any(name-1, ",", "(", "-"):
 		return // an argument by name
 	case s.Any(name-1, ".", ">"):
-		if !selfBefore(s, name) && !s.Is(name-3, "this") && !s.Is(name-4, "this") {
+		if !selfBefore(s, name) && !s.Is(name-3, "this") && !s.Is(name-4, "this") && !w.onReceiver(name) {
 			return
 		}
 	case inside && s.Src[s.Tokens[name].Start] != '@':
@@ -286,6 +286,13 @@ func (w *insider) assigned(name int) {
 		}
 	}
 	w.flagged(s.Text(name), s.Line(name), inside && !starting(&w.f.Definitions[w.in]))
+}
+
+// onReceiver reports whether a member is one of the instance that a method calls
+// by a name of its own.
+func (w *insider) onReceiver(member int) bool {
+	a := w.innermost()
+	return a != nil && a.receiver != "" && w.s.Is(member-1, ".") && w.s.Is(member-2, a.receiver) && !w.s.Is(member-3, ".")
 }
 
 // cell takes a cell of state that begins as true or false, or the call that

@@ -55,14 +55,51 @@ type called struct {
 var routeCalls = map[string]func(*reader, called){
 	"include_router": (*reader).include, "register_blueprint": (*reader).include, "mount": (*reader).include,
 	"path": (*reader).address, "re_path": (*reader).address, "url": (*reader).address,
-	"add_url_rule": func(r *reader, c called) {
-		if path := r.text(c.args[0]); len(c.args) > 2 && strings.HasPrefix(path, "/") {
-			r.f.Routes = append(r.f.Routes, model.RouteFact{
-				Method: "ANY", Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at), On: c.on,
-				Handler: r.s.Name(c.args[len(c.args)-1]),
-			})
+	"add_url_rule": (*reader).rule,
+}
+
+// rule reads an address that is added by hand, with the view as the third argument
+// or by its name.
+func (r *reader) rule(c called) {
+	path := r.text(c.args[0])
+	if !strings.HasPrefix(path, "/") {
+		return
+	}
+	var view [2]int
+	for i, a := range c.args {
+		if r.s.Match(a[0], "view_func", "=") {
+			view = [2]int{a[0] + 2, a[1]}
+		} else if i == 2 && !r.s.Match(a[0], syntax.Name, "=") {
+			view = a
 		}
-	},
+	}
+	name, class := r.view(view)
+	methods := r.methods("route", c.args)
+	if class {
+		methods = []string{"ANY"} // by what the class answers to
+	}
+	for _, m := range methods {
+		r.f.Routes = append(r.f.Routes, model.RouteFact{
+			Method: m, Pattern: syntax.JoinRoute("", path), Line: r.s.Line(c.at), On: c.on, Handler: name,
+		})
+	}
+}
+
+// view is what an argument names as answering, a function or a class.
+func (r *reader) view(a [2]int) (name string, class bool) {
+	if a[0] >= a[1] {
+		return "", false
+	}
+	if name = r.s.Name(a); name != "" {
+		return name, false
+	}
+	for k := a[0]; k < a[1]; k++ {
+		if r.s.Match(k-1, ".", "as_view") { // lots.as_view(): the class answers
+			name, _ = r.s.Dotted(k - 2)
+			return name, true
+		}
+	}
+	return "", false
 }
 
 // include reads what hangs the routes of another module below a prefix.
@@ -152,12 +189,7 @@ func (r *reader) address(c called) {
 		}
 		return
 	}
-	name := s.Name(view)
-	for k := view[0]; name == "" && k < view[1]; k++ {
-		if s.Match(k-1, ".", "as_view") { // lots.as_view(): the class answers
-			name, _ = s.Dotted(k - 2)
-		}
-	}
+	name, _ := r.view(view)
 	r.f.Routes = append(r.f.Routes, model.RouteFact{
 		Method: "ANY", Pattern: syntax.JoinRoute("", p), Line: s.Line(c.at), On: "urlpatterns", Handler: name,
 	})
