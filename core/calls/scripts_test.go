@@ -56,6 +56,24 @@ Bog.prototype.drain = function()
 Bog.prototype.measure = function () { return this.depth; };
 Bog.dig = function () { var bog = new Bog(2); return bog.drain(); };
 `, []string{"Bog.drain -> Bog.measure", "Bog.dig -> Bog (construct)", "Bog.dig -> Bog.drain"}, nil},
+	{"modules that a loader hands each other, with what stands for each", "app.js", `
+-- app.js --
+require(['./lid', './tray'], function (lid, tray) { lid.close(tray.weigh(1)); });
+-- lid.js --
+define('lid', ['exports', './tray'], function (exports, tray) {
+  function close(n) { return tray.weigh(n); }
+  function hide(n) { return n; }
+  return { close: close, tape: hide };
+});
+-- tray.js --
+define(() => {
+  var tray = {};
+  tray.weigh = function (n) { return n; };
+  return tray;
+});
+-- page.js --
+define(['./lid'], function (lid) { return function () { lid.tape(2); close(3); }; });
+`, []string{"-> close", "-> tray.weigh", "close -> tray.weigh", "-> hide"}, nil},
 	{"a module that a loader is handed", "a.js", `
 define(['jquery'], function ($) {
   function step(n) { return n; }

@@ -190,8 +190,17 @@ func (w *walker) handedOut(i int) (next int) {
 	if !s.Is(k+1, "=") || s.Is(k+2, "=") {
 		return 0
 	}
-	if name == "default" && s.Is(k+2, "{") {
-		for j := k + 3; j < s.Close(k+2); j = s.Close(j) + 1 {
+	if name == "default" {
+		return w.stands(k + 2)
+	}
+	return w.value(name, k+2)
+}
+
+// stands reads what stands for a whole module: an object hands out all it names.
+func (w *walker) stands(at int) (next int) {
+	s := w.s
+	if s.Is(at, "{") {
+		for j := at + 1; j < s.Close(at); j = s.Close(j) + 1 {
 			switch {
 			case s.IsIdent(j) && s.Any(j-1, "{", ",") && s.Any(j+1, ",", "}"):
 				w.hand(s.Text(j), w.name(j))
@@ -200,7 +209,7 @@ func (w *walker) handedOut(i int) (next int) {
 			}
 		}
 	}
-	return w.value(name, k+2)
+	return w.value("default", at)
 }
 
 // value keeps what a name at the top stands for, and walks it.
@@ -485,6 +494,9 @@ func (w *walker) returning(i, end int) int {
 	s := w.s
 	if i+1 >= end || s.Line(i+1) != s.Line(i) || s.Any(i+1, ";", "}") {
 		return i + 1
+	}
+	if i == w.r.standsAt {
+		return w.stands(i + 1)
 	}
 	n, next := w.expr(i + 1)
 	if w.gives == none {

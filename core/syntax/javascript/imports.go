@@ -334,10 +334,13 @@ var calls = map[string]func(*reader, called){
 	"define": func(r *reader, c called) {
 		if r.on(c, "customElements") && r.s.Kind(c.arg) == syntax.String {
 			r.selectors(r.s.Unquote(c.arg), r.s.Line(c.arg))
+			return
 		}
+		r.listed(c)
 	},
-	"listen": func(r *reader, c called) { r.signIf(c.dotted, model.SignListens, c) },
-	"fetch":  func(r *reader, c called) { r.signIf(!c.dotted, model.SignHTTP, c) },
+	"requirejs": (*reader).listed,
+	"listen":    func(r *reader, c called) { r.signIf(c.dotted, model.SignListens, c) },
+	"fetch":     func(r *reader, c called) { r.signIf(!c.dotted, model.SignHTTP, c) },
 }
 
 func init() {
@@ -427,6 +430,10 @@ func (r *reader) lazyImport(c called) {
 // requireCall reads require("…") with the names that are taken from it.
 func (r *reader) requireCall(c called) {
 	s, i := r.s, c.at
+	if s.Is(c.arg, "[") {
+		r.listed(c)
+		return
+	}
 	if c.dotted || !s.Match(c.arg, syntax.Quoted, ")") || s.Match(i-3, "import", syntax.Name, "=") {
 		return // an import statement is read already
 	}
@@ -442,6 +449,59 @@ func (r *reader) requireCall(c called) {
 	}
 	r.add(im)
 	r.required(i, im.Text)
+}
+
+// ofLoader are what a loader hands to a module besides others.
+var ofLoader = syntax.Set("require", "exports", "module")
+
+// listed reads "define(['./lot', 'text!./lot.html'], function (lot, page) …)", with
+// or without a name of its own first: what is listed is taken in, and handed over
+// in the same order.
+func (r *reader) listed(c called) {
+	s, args := r.s, r.s.Args(c.arg-1)
+	if c.dotted && !r.on(c, "ui") {
+		return
+	}
+	if len(args) > 1 && s.Kind(args[0][0]) == syntax.String {
+		args = args[1:]
+	}
+	if len(args) == 0 || !s.Is(args[0][0], "[") {
+		return
+	}
+	var given [][2]int
+	if len(args) > 1 {
+		given = r.handed(args[1][0])
+	}
+	kind := model.LinkImport
+	if c.name != "define" && c.depth > 0 {
+		kind = model.LinkLazyImport
+	}
+	for n, a := range s.Args(args[0][0]) {
+		if s.Kind(a[0]) != syntax.String || a[1] != a[0]+1 || ofLoader[s.Unquote(a[0])] {
+			continue
+		}
+		im := model.Import{Kind: kind, Line: s.Line(a[0]), Text: s.Unquote(a[0]), Names: []string{"*"}}
+		if n < len(given) && s.IsIdent(given[n][0]) {
+			im.Alias = s.Text(given[n][0])
+			r.locals[im.Alias] = model.Use{Module: im.Text, Name: "*"}
+		}
+		r.add(im)
+	}
+}
+
+// handed are the parameters of the function that is written at i.
+func (r *reader) handed(i int) [][2]int {
+	s := r.s
+	if w, ok := r.functionAt(i); ok {
+		return s.Args(w.head)
+	}
+	if s.Is(i, "async") {
+		i++
+	}
+	if s.Is(i, "(") && s.Is(s.Close(i)+1, "=>") {
+		return s.Args(i)
+	}
+	return nil
 }
 
 // unpacked are the names that "{ a, b: c }" takes, by the bracket that closes it.

@@ -39,7 +39,7 @@ func init() {
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 13, Profile: scripted,
+		Name: "JavaScript", Version: 14, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
@@ -73,8 +73,11 @@ type reader struct {
 	// typed: it is written with types, and so with modules.
 	typed bool
 	wraps map[int][]wrapped // by the token a statement begins with
-	puts  map[int]put       // the same
-	makes map[string]bool   // functions that are types, by their qualified names
+	// standsAt is the "return" by which the function of a module gives what stands
+	// for it, 0 where there is none.
+	standsAt int
+	puts     map[int]put     // the same
+	makes    map[string]bool // functions that are types, by their qualified names
 }
 
 func newReader(s *syntax.Stream, f *model.Facts) *reader {

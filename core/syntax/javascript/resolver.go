@@ -290,11 +290,15 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) string 
 	if f.Language == "JavaScript" {
 		a.to = r.runs(a.to)
 	}
+	sure := true
+	if a.outside != "" && f.Facts.Closed {
+		a.to, sure = r.aroundBase(path.Dir(f.Path), text), false
+	}
 	switch {
 	case a.to != "":
 		if a.to != f.Path {
 			out.Links = append(out.Links, model.Link{
-				From: f.Path, To: a.to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: true, Names: im.Names, TypeOnly: im.Types,
+				From: f.Path, To: a.to, Kind: im.Kind, Line: im.Line, Text: im.Text, Sure: sure, Names: im.Names, TypeOnly: im.Types,
 			})
 		}
 	case a.reason != "":
@@ -303,6 +307,19 @@ func (r *resolver) link(out *syntax.Out, f *model.File, im model.Import) string 
 		out.External = append(out.External, model.External{From: f.Path, Package: a.outside, Version: a.version, Line: im.Line})
 	}
 	return a.to
+}
+
+// aroundBase finds a module of a page by a path that counts from a folder which only
+// the page knows: the nearest around that holds it.
+func (r *resolver) aroundBase(d, text string) string {
+	for ; ; d = path.Dir(d) {
+		if to := r.plainFile(path.Join(d, text)); to != "" {
+			return to
+		}
+		if d == "." {
+			return ""
+		}
+	}
 }
 
 // answer is what an import leads to: a file, something outside, or nothing and why.

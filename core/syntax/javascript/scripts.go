@@ -54,7 +54,27 @@ func (r *reader) wrapper(i, end int, parent string) int {
 	for _, w := range found {
 		r.statements(w.open+1, r.s.Close(w.open), parent)
 	}
+	if r.s.Is(i, "define") && r.standsAt == 0 {
+		r.given(found[len(found)-1])
+	}
 	return last + 1
+}
+
+// given finds what the function of a module gives, which stands for the module.
+func (r *reader) given(w wrapped) {
+	s := r.s
+	for k := w.open + 1; k < s.Close(w.open); k = s.Close(k) + 1 {
+		if s.Is(k, "return") {
+			r.standsAt = k
+		}
+	}
+	switch k := r.standsAt; {
+	case k == 0:
+	case s.Is(k+1, "{"):
+		r.exportsObject(k + 1)
+	case s.IsIdent(k+1) && s.Any(k+2, ";", "}"):
+		r.public[s.Text(k+1)] = true
+	}
 }
 
 // functionAt is the function that is written at i, without arrows.
@@ -136,6 +156,8 @@ func (r *reader) loaded(i, end int) (out []wrapped) {
 	for _, a := range s.Args(i) {
 		if f, ok := r.functionAt(a[0]); ok {
 			out = append(out, f)
+		} else if s.Is(a[0], "(") && s.Is(s.Close(a[0])+1, "=>") && s.Is(s.Close(a[0])+2, "{") {
+			out = append(out, wrapped{open: s.Close(a[0]) + 2, head: a[0]})
 		}
 	}
 	return out
@@ -272,6 +294,9 @@ func (w *walker) wrapper(i, end int) (next int) {
 			node := none
 			if n < len(nodes) && !slices.ContainsFunc(found, func(g wrapped) bool { return g.head > f.args[n] && g.head < f.args[n]+4 }) {
 				node = nodes[n]
+			}
+			if u, ok := w.r.locals[s.Text(a[0])]; ok && u.Name == "*" && n >= len(nodes) {
+				node = w.name(a[0]) // a loader hands it over
 			}
 			w.pattern(a[0], node)
 		}

@@ -27,6 +27,28 @@ import '..'
 -- style.css --
 -- index.js --
 `, links: []string{"a.ts -> b.tsx", "a.ts -> c.ts", "a.ts -> d/index.ts", "a.ts -> style.css", "d/index.ts -> index.js"}, unresolved: []string{"./none", "../out"}},
+		"modules that a loader is handed, from where the page counts": {tree: `
+-- js/app.js --
+require(['vault/shelf', 'text!vault/shelf.html', 'lib/far'], function (shelf, page) {
+  shelf.open()
+})
+-- js/vault/shelf.js --
+define("vault/shelf", ["./lid", "exports", "../drying/tray"], function (lid, exports, tray) {
+  exports.open = function () { return lid.close(tray) }
+})
+-- js/vault/lid.js --
+sap.ui.define(['vault/shelf'], (shelf) => {
+  return { close: (n) => n }
+})
+-- js/vault/shelf.html --
+<p>shelf</p>
+-- js/drying/tray.js --
+define(function () { return 1 })
+-- js/other.js --
+box.define(['vault/shelf'], function (x) {})
+define('a name alone')
+require(names, function () {})
+`, links: []string{"js/app.js -> js/vault/shelf.html", "js/app.js -> js/vault/shelf.js", "js/vault/lid.js -> js/vault/shelf.js", "js/vault/shelf.js -> js/drying/tray.js", "js/vault/shelf.js -> js/vault/lid.js"}, external: []string{"lib"}},
 		"path aliases and their heirs": {tree: `
 -- tsconfig.base.json --
 { "compilerOptions": { "baseUrl": ".", "paths": { "@shared/*": ["shared/src/*", "shared/*"], "types": ["shared/types.ts"], }, } } // end
