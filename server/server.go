@@ -79,6 +79,10 @@ func New(ctx context.Context, cfg Config) (*Server, error) {
 	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
 		return nil, fmt.Errorf("the address %s is beyond loopback, and there is no sign-in yet; use 127.0.0.1", cfg.Addr)
 	}
+	// Workers stand in folders of their own, and take its path from there.
+	if cfg.Data, err = filepath.Abs(cfg.Data); err != nil {
+		return nil, fmt.Errorf("the data folder %s: %w", cfg.Data, err)
+	}
 	if cfg.Log == nil {
 		cfg.Log = slog.New(slog.DiscardHandler)
 	}

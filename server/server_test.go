@@ -79,10 +79,13 @@ type page struct {
 }
 
 // start starts a server on real files and signs a browser in.
-func start(t *testing.T, allow ...string) *page {
+func start(t *testing.T, allow ...string) *page { return startIn(t, t.TempDir(), allow...) }
+
+// startIn is start with a data folder of its own.
+func startIn(t *testing.T, data string, allow ...string) *page {
 	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
-	s, err := server.New(ctx, server.Config{Addr: "127.0.0.1:0", Data: t.TempDir(), Allow: allow})
+	s, err := server.New(ctx, server.Config{Addr: "127.0.0.1:0", Data: data, Allow: allow})
 	require.NoError(t, err)
 	done := make(chan error, 1)
 	go func() { done <- s.Serve(ctx) }()
@@ -312,6 +315,14 @@ func TestWhatIsNoCodebaseIsSaidAndLeavesNothing(t *testing.T) {
 	var home server.Home
 	p.get("/api/home", &home)
 	require.Empty(t, home.Codebases)
+}
+
+func TestTheDataFolderMayBeNamedFromWhereTheServerIsStarted(t *testing.T) {
+	t.Chdir(t.TempDir())
+	dir := testkit.Repository(t, tree)
+	p := startIn(t, "data", dir)
+	p.takeIn(dir)
+	require.DirExists(t, "data")
 }
 
 func TestAnArchiveIsSentAndSurveyed(t *testing.T) {
