@@ -224,7 +224,9 @@ func (p *Part) duties(f *model.File, kept []int) {
 		add(Styles, s.Line)
 	}
 	for _, x := range f.Facts.Flags {
-		add(State, x.Line)
+		if x.Sets > 0 { // what is never set says what something is
+			add(State, x.Line)
+		}
 	}
 	if n, line := f.Facts.Sign(model.SignKeepsState); n > 0 {
 		add(State, line)

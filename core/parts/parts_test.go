@@ -83,6 +83,23 @@ def main():
 `, `bench/lots.py Lots (class) 6 lines, takes 0, offers 2, uses 0, used by 2, tested: reads or writes a store at 3
 bench/lots.py lots.py (functions) 2 lines, takes 0, offers 1, uses 1, used by 1
 bench/main.py main.py (functions) 3 lines, takes 0, offers 1, uses 2, used by 0`},
+		"what is set keeps state, what a class only is does not": {`
+-- bench/rack.py --
+class Rack:
+    movable = False
+    wide = True
+
+    def size(self):
+        return 2
+
+
+class Dryer:
+    running = False
+
+    def start(self):
+        self.running = True
+`, `bench/rack.py Rack (class) 6 lines, takes 0, offers 3, uses 0, used by 0
+bench/rack.py Dryer (class) 5 lines, takes 0, offers 2, uses 0, used by 0: keeps state at 10`},
 		"lists and settings are no store": {`
 -- desk/src/rows.ts --
 export function rows(el: HTMLElement) {
