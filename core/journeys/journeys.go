@@ -311,6 +311,9 @@ func (f *follower) follow(j *model.Journey, at span) {
 			best, worth = i, w
 		}
 	}
+	if worth == 0 {
+		best = f.leading(steps)
+	}
 	var way []int
 	for i := best; i >= 0; i = steps[i].before {
 		way = append(way, i)
@@ -403,6 +406,29 @@ func (f *follower) reach(at span) []step {
 	come(0)
 	return steps
 }
+
+// leading is where a way goes of which nothing tells where it ends: what is called
+// for certain from which most else is reached. What calls nothing may be no more
+// than a helper.
+func (f *follower) leading(steps []step) int {
+	below := make([]int, len(steps))
+	best := 0
+	for i := len(steps) - 1; i > 0; i-- { // what is come to later stands behind
+		s := &steps[i]
+		below[s.before] += 1 + below[i]
+		if s.before != 0 || s.tie != model.TieSure || below[i] == 0 || best > 0 && below[i] < below[best] {
+			continue
+		}
+		if f.r.Role(f.g.Path(s.ref)) != model.RoleHelper && len(f.g.To(s.ref)) <= calledEverywhere {
+			best = i
+		}
+	}
+	return best
+}
+
+// calledEverywhere is from how many places on something is called by all, and so
+// tells nothing of one way.
+const calledEverywhere = 20
 
 // sureFirst puts what is certain of a line before what may answer there besides: a
 // base before its heirs, of which most ways come through none.

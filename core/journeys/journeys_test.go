@@ -51,6 +51,30 @@ var trees = []struct {
 	name, tree string
 	want       []string
 }{
+	{"where nothing tells the end, what most is reached from; not a helper, and not what calls nothing", `
+-- app.py --
+from flask import Flask
+from sheets import Sheet
+app = Flask(__name__)
+@app.get("/sheets")
+def sheets():
+    note("asked")
+    return Sheet().all()
+@app.get("/about")
+def about():
+    note("about")
+    return {}
+def note(what):
+    print(what)
+-- sheets.py --
+class Sheet:
+    def all(self):
+        return [self.one(n) for n in range(3)]
+    def one(self, n):
+        return {"n": self.width(n)}
+    def width(self, n):
+        return n
+`, []string{"GET /about: about", "GET /sheets: sheets Sheet.all", "command app: app"}},
 	{"a service in layers, its store reached over an interface", `
 -- go.mod --
 module vault

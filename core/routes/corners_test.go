@@ -130,6 +130,22 @@ func f() {
 func save() {}
 func index() {}
 `, []string{"ANY / index", "PUT /boxes h", "POST /lots/{id} save", "GET /seeds/:id", "POST /v1/deep/x save"}},
+		"Python: lists of addresses with a name of their own, and written where they are included": {`
+-- urls.py --
+from django.urls import include, path, re_path
+import views
+lot_patterns = [
+    path('dry/', views.dry),
+    re_path(r'^(?P<id>\d+)/$', views.one),
+]
+urlpatterns = [
+    path('lots/', include(lot_patterns)),
+    path('rows/', include((lot_patterns, 'rows'))),
+    path('desk/', include([path('a/', views.a), re_path(r'^b/', include([path('c/', views.c)]))])),
+]
+urlpatterns += [path('late/', views.late)]
+`, []string{"ANY /desk/a views.a", "ANY /desk/b/c views.c", "ANY /late views.late", "ANY /lots/(?P<id>\\d+) views.one", "ANY /lots/dry views.dry",
+			"ANY /rows/(?P<id>\\d+) views.one", "ANY /rows/dry views.dry"}},
 		"Python: views of a class, rules added by hand, apps mounted": {`
 -- a.py --
 app = FastAPI()

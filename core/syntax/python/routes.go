@@ -178,21 +178,56 @@ func (r *reader) address(c called) {
 	if c.on != "" || len(args) < 2 || s.Kind(args[0][0]) != syntax.String || args[0][1]-args[0][0] != 1 {
 		return
 	}
-	p := plain(s.Text(args[0][0]))
-	if c.word != "path" {
-		p = strings.TrimSuffix(strings.TrimPrefix(p, "^"), "$")
+	list, prefix := r.listOf(c.at)
+	p := r.pathAt(c.word, args[0][0])
+	if prefix != "" {
+		p = syntax.JoinRoute(prefix, p)
 	}
 	view := args[1]
 	if s.Match(view[0], "include", "(") {
 		if t := r.included(view[0] + 1); t != "" {
-			r.f.Mounts = append(r.f.Mounts, model.MountFact{On: "urlpatterns", Path: p, Target: t, Line: s.Line(c.at)})
+			r.f.Mounts = append(r.f.Mounts, model.MountFact{On: list, Path: p, Target: t, Line: s.Line(c.at)})
 		}
 		return
 	}
 	name, _ := r.view(view)
 	r.f.Routes = append(r.f.Routes, model.RouteFact{
-		Method: "ANY", Pattern: syntax.JoinRoute("", p), Line: s.Line(c.at), On: "urlpatterns", Handler: name,
+		Method: "ANY", Pattern: syntax.JoinRoute("", p), Line: s.Line(c.at), On: list, Handler: name,
 	})
+}
+
+// addresses is what the list of addresses of a module is called, which others
+// include by the module's name.
+const addresses = "urlpatterns"
+
+// listOf is what the list is called that an address stands in, and what stands
+// before it: a list with a name of its own is included by it, one that is written
+// where it is included lies below that address.
+func (r *reader) listOf(at int) (name, prefix string) {
+	s := r.s
+	for k := at - 1; k >= 0; k-- {
+		m := int(s.Tokens[k].Match)
+		switch {
+		case m >= 0 && m < k:
+			k = m
+		case m > at && s.Is(k, "[") && s.Is(k-1, "=") && s.IsIdent(k-2):
+			return s.Text(k - 2), prefix
+		case m > at && s.Is(k, "(") && s.Any(k-1, "path", "re_path", "url"):
+			prefix = syntax.JoinRoute(r.pathAt(s.Text(k-1), k+1), prefix)
+		case m < 0 && s.Kind(k) == syntax.Newline:
+			return addresses, prefix
+		}
+	}
+	return addresses, prefix
+}
+
+// pathAt is the address that a call begins with: a form of one where it is no path.
+func (r *reader) pathAt(call string, at int) string {
+	p := plain(r.s.Text(at))
+	if call != "path" {
+		p = strings.TrimSuffix(strings.TrimPrefix(p, "^"), "$")
+	}
+	return p
 }
 
 // included is what include(…) brings in: a list by its name, a module by its
@@ -207,6 +242,9 @@ func (r *reader) included(open int) string {
 	}
 	if r.s.Is(in[0][0], "(") {
 		if x := r.s.Args(in[0][0]); len(x) > 0 {
+			if name := r.s.Name(x[0]); name != "" {
+				return name
+			}
 			return "module:" + r.text(x[0])
 		}
 	}
