@@ -221,7 +221,7 @@ func TestWhatIsOnlyAssumedIsSaid(t *testing.T) {
 	for _, x := range overview.Of(s, judgement.Judge(s, model.Brief{}, nil), ".").Sentences {
 		said += x.Text + "\n"
 	}
-	require.Contains(t, said, "; of 66 % it is only assumed.")
+	require.Contains(t, said, "; 66 % of what is told is only assumed.")
 }
 
 func TestTheProgramIsReadBeforeWhatIsRunByHandBesideIt(t *testing.T) {

@@ -318,7 +318,7 @@ func roleSentence(j *judgement.Result, d *model.Folder, add func([]model.Evidenc
 	case p >= 95:
 		return // what is only assumed is no news
 	case p >= 40:
-		tail += fmt.Sprintf("; of %d %% it is only assumed", p)
+		tail += fmt.Sprintf("; %d %% of what is told is only assumed", p)
 	}
 	add(ev, "By lines, tests left out, it is %s%s.", list(parts), tail)
 }

@@ -11,9 +11,9 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Markdown", Version: 3, Extensions: []string{".md", ".markdown", ".mdown", ".mkd"}, Read: markdown})
+	syntax.Register(&syntax.Language{Name: "Markdown", Version: 4, Extensions: []string{".md", ".markdown", ".mdown", ".mkd"}, Read: markdown})
 	syntax.Register(&syntax.Language{
-		Name: "Plain text", Version: 3, Extensions: []string{".txt", ".rst", ".adoc", ".rdoc", ".textile"},
+		Name: "Plain text", Version: 4, Extensions: []string{".txt", ".rst", ".adoc", ".rdoc", ".textile"},
 		FileNames: []string{"README", "LICENSE", "COPYING", "NOTICE", "AUTHORS", "CHANGES"}, Read: text,
 	})
 }
@@ -152,7 +152,10 @@ func plain(paragraph string) string {
 	if strings.Contains(t, "<") {
 		t = tagged.ReplaceAllString(t, "")
 	}
-	return strings.Join(strings.Fields(unmarked.Replace(t)), " ")
+	return strings.Join(strings.Fields(leaning.ReplaceAllString(unmarked.Replace(t), "$1$2$3")), " ")
 }
+
+// leaning are words that lean: *so* and _so_.
+var leaning = regexp.MustCompile(`(^|[\s(])[*_]([^\s*_][^*_]{0,80}?)[*_]($|[\s.,;:!?)])`)
 
 var unmarked = strings.NewReplacer("**", "", "__", "", "`", "")

@@ -11,6 +11,7 @@ func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
 		text, want string
 		line       int
 	}{
+		"words that lean":           {"Vault is a register of *seed lots*, _and_ of growers; 2 * 3 is six, snake_case_name stays.\n", "Vault is a register of seed lots, and of growers; 2 * 3 is six, snake_case_name stays.", 1},
 		"plain":                     {"# Vault\n\nKeeps the boxes. And more.\n", "Keeps the boxes. And more.", 3},
 		"badges broken over lines":  {"# Vault\n\n[![Seed\nCI](https://vault.example/ci.svg)](https://vault.example/ci)\n[![Lots](l.svg)](l)\n\nKeeps the boxes.\n", "Keeps the boxes.", 7},
 		"a badge before words":      {"[![CI](a.svg)](a) Keeps the boxes.\n", "Keeps the boxes.", 1},

@@ -4,6 +4,7 @@ import type { Column } from '../parts/ledger/Ledger'
 import { PlaceLink } from '../place/PlaceLink'
 import { nameOf, stay, urlOf, useWhere } from '../place/place'
 import { figure } from '../theme/ink'
+import { shownPattern } from './routes'
 
 /** The columns of the list of routes. */
 export const routeColumns: Column<Route>[] = [
@@ -17,11 +18,11 @@ export const routeColumns: Column<Route>[] = [
   {
     id: 'path',
     title: 'path',
-    width: 'minmax(200px, 1.4fr)',
+    width: 'minmax(200px, 1.7fr)',
     value: (r) => r.pattern,
     cell: (r) => (
       <span className="mono" title={r.pattern}>
-        <Pattern text={r.pattern} />
+        <Pattern text={shownPattern(r.pattern)} />
       </span>
     ),
   },

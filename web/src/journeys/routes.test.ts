@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import type { Route } from '../api/types'
-import { asksFirst, isAddress, narrow, saysOf } from './routes'
+import { asksFirst, isAddress, narrow, saysOf, shownPattern } from './routes'
 
 const route = (method: string, pattern: string, handler_name = ''): Route => ({
   method,
@@ -61,3 +61,11 @@ it('what a resource asks first names those that ask nothing before anything else
   expect(asksFirst({ ...x, open: [1, 2] })).toBe('2 of 3 ask nothing')
   expect(asksFirst({ ...x, open: [] })).toBe('signedIn')
 })
+
+it.each([
+  ['/lots/:id', '/lots/:id'],
+  ['/lists/(?P<list_id>[^/]+)/members/(?P<role>\\w+)', '/lists/<list_id>/members/<role>'],
+  ['/years/(?<year>(19|20)\\d\\d)/all', '/years/<year>/all'],
+  ['/odd/(?P<a>\\))/b', '/odd/<a>/b'],
+  ['/open/(?P<a>x', '/open/<a>'],
+])('%s reads %s', (pattern, shown) => expect(shownPattern(pattern)).toBe(shown))

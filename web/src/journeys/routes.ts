@@ -68,3 +68,28 @@ export function having<T>(rows: readonly T[], words: string, text: (row: T) => s
     return all.every((w) => t.includes(w))
   })
 }
+
+/**
+ * A pattern as it is read: what a form of text puts into an address stands by its name, since the form
+ * itself hides the end of the address where there is little room.
+ */
+export function shownPattern(pattern: string): string {
+  let out = ''
+  for (let i = 0; i < pattern.length;) {
+    const name = /^\(\?P?<(\w+)>/.exec(pattern.slice(i))?.[1]
+    if (!name) {
+      out += pattern[i++]
+      continue
+    }
+    let depth = 0
+    let end = i
+    for (; end < pattern.length; end++) {
+      if (pattern[end] === '\\') end++
+      else if (pattern[end] === '(') depth++
+      else if (pattern[end] === ')' && --depth === 0) break
+    }
+    out += `<${name}>`
+    i = end + 1
+  }
+  return out
+}

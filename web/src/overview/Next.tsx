@@ -8,7 +8,7 @@ const leads: Record<string, string> = { journeys: 'Then follow one request', par
 /** How it is run, and the one step to take from here. */
 export function Next({ s }: { s: Sheet }) {
   const { where } = useWhere()
-  const run = s.runs.find((r) => r.purpose === 'run') ?? s.runs[0]
+  const run = s.runs.find((r) => r.purpose === 'run') ?? s.runs.find((r) => r.purpose !== 'other')
   const first = s.read_first[0]
   if (!run && !first) return null
   return (
