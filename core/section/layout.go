@@ -30,6 +30,7 @@ const (
 	leastOf  = 64.0 // of a part
 	letterW  = 7.25 // of the type
 	belowTag = 24.0
+	tagPad   = 14.0 // beside the text in the frame of a name below
 )
 
 // leastWs are how wide the narrowest blocks are drawn, the best first.
@@ -416,13 +417,17 @@ func (b *builder) tag(t *Tag, above int) {
 	if i == len(b.Parts)-1 {
 		room = sheetW - part.X - 4
 	}
-	if t.Full = t.Text; float64(len([]rune(t.Text)))*letterW > room {
-		keep := max(3, int(room/letterW)-1)
+	text := room
+	if t.Below { // it stands in a frame
+		text -= tagPad
+	}
+	if t.Full = t.Text; float64(len([]rune(t.Text)))*letterW > text {
+		keep := max(3, int(text/letterW)-1)
 		t.Text = strings.TrimSpace(string([]rune(t.Text)[:keep])) + "…"
 	} else {
 		t.Full = ""
 	}
-	t.W = round(min(room, float64(len([]rune(t.Text)))*letterW+14))
+	t.W = round(min(room, float64(len([]rune(t.Text)))*letterW+tagPad))
 }
 
 // route lays the ties: out of a block into the gap beside its row, along it to

@@ -310,3 +310,31 @@ services:
 	}
 	require.Equal(t, map[string]int{"PostgreSQL": 1, "Redis": 1}, count, "what no code asks for is shown where it is started")
 }
+
+func TestANameBelowFitsIntoItsFrame(t *testing.T) {
+	x := cut(t, `
+-- compose.yaml --
+services:
+  store:
+    image: registry.hollin-moor.example/teams/vault/stores/postgres-with-many-extensions-and-a-long-name:16
+-- counter/package.json --
+{"name": "counter"}
+-- counter/src/data.ts --
+export const rows = () => fetch('https://post-office-of-the-hollin-moor-and-beyond.example/letters')
+-- counter/src/app.ts --
+import { rows } from './data'
+rows()
+-- desk/package.json --
+{"name": "desk"}
+-- desk/src/app.ts --
+export const rows = () => fetch('https://growers-of-the-hollin-moor-and-beyond.example/cards')
+`, ".")
+	below := 0
+	for _, tag := range x.Tags {
+		if tag.Below {
+			below++
+			require.LessOrEqual(t, float64(len([]rune(tag.Text)))*7.25+14, tag.W+1, tag.Text)
+		}
+	}
+	require.GreaterOrEqual(t, below, 2)
+}
