@@ -239,23 +239,58 @@ func (f *follower) named(r *model.Route) (calls.Ref, bool) {
 // base takes the request: the most telling first.
 var classSteps = []string{"form_valid", "perform_create", "perform_update", "dispatch", "get_queryset", "get_object", "get_context_data"}
 
-// steps is the most telling method of a class that answers a route; else its first.
+// steps is the most telling method of a class that answers a route, its own or
+// that of what it is built upon here; else its first that others may call.
 func (f *follower) steps(file int32, class *model.Definition) (best calls.Ref, ok bool) {
-	rank := len(classSteps) + 1
+	at := calls.Ref{File: file}
 	for d := range f.r.Files[file].Facts.Definitions {
-		def, at := &f.r.Files[file].Facts.Definitions[d], calls.Ref{File: file, Definition: int32(d)}
-		if def.Parent != class.Qualified() || !f.runs(at) {
+		if &f.r.Files[file].Facts.Definitions[d] == class {
+			at.Definition = int32(d)
+		}
+	}
+	for depth := 0; depth < maxBases; depth++ {
+		own, rank := f.stepsOf(at)
+		if rank < len(classSteps) {
+			return own, true
+		}
+		if rank == len(classSteps) && !ok {
+			best, ok = own, true
+		}
+		base := slices.IndexFunc(f.g.From(at), func(e calls.Edge) bool { return e.Kind == model.CallInherit && e.Sure })
+		if base < 0 {
+			break
+		}
+		at = f.g.From(at)[base].To
+	}
+	return best, ok
+}
+
+// maxBases is over how many bases a step is looked for.
+const maxBases = 5
+
+// stepsOf is the most telling method of a class by itself, with its place among the
+// steps; behind them all where nothing is told but that others may call it, and
+// beyond that where there is none.
+func (f *follower) stepsOf(class calls.Ref) (best calls.Ref, rank int) {
+	rank = len(classSteps) + 1
+	of := f.g.Definition(class)
+	if of == nil {
+		return best, rank
+	}
+	for d := range f.r.Files[class.File].Facts.Definitions {
+		def, at := &f.r.Files[class.File].Facts.Definitions[d], calls.Ref{File: class.File, Definition: int32(d)}
+		if def.Parent != of.Qualified() || !f.runs(at) {
 			continue
 		}
 		n := slices.Index(classSteps, def.Name)
-		if n < 0 {
+		if n < 0 && !strings.HasPrefix(def.Name, "_") {
 			n = len(classSteps)
 		}
-		if n < rank {
-			best, rank, ok = at, n, true
+		if n >= 0 && n < rank {
+			best, rank = at, n
 		}
 	}
-	return best, ok
+	return best, rank
 }
 
 // runs reports whether a definition has a body that does something.

@@ -51,6 +51,29 @@ var trees = []struct {
 	name, tree string
 	want       []string
 }{
+	{"classes that answer by what they are built upon, by a step, and by nothing of their own", `
+-- site/urls.py --
+from django.urls import path
+from site.views import Sheet, Card, Slip
+urlpatterns = [path("sheet/", Sheet.as_view()), path("card/", Card.as_view()), path("slip/", Slip.as_view())]
+-- site/__init__.py --
+-- site/views.py --
+from django.views.generic import FormView
+class Kept(FormView):
+    def form_valid(self, form):
+        return self._keep(form)
+    def _keep(self, form):
+        return form
+class Sheet(Kept):
+    def _rows(self):
+        return []
+class Card(Kept):
+    def get_queryset(self):
+        return []
+class Slip(FormView):
+    def _rows(self):
+        return []
+`, []string{"ANY /card: Card.get_queryset", "ANY /sheet: Kept.form_valid", "ANY /slip: Slip"}},
 	{"where nothing tells the end, what most is reached from; not a helper, and not what calls nothing", `
 -- app.py --
 from flask import Flask
