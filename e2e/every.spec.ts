@@ -2,7 +2,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { views } from '../web/src/shell/views'
-import { expect, open, test } from './jantel'
+import { expect, open, shown, test } from './jantel'
 
 /** What removes or leaves: pressed by tests of their own. */
 const elsewhere = /^(Cancel|Delete|print|Take it away|Remove|Survey)/
@@ -39,14 +39,14 @@ async function pressAll(page: Page, home: string, most: number): Promise<void> {
   const failed = (e: Error) => broken.push(e.message)
   page.on('pageerror', failed)
   page.on('console', (m) => m.type() === 'error' && !m.text().includes('Failed to load resource') && broken.push(m.text()))
-  await expect(page.locator('#view')).toContainText(/\S/)
+  await shown(page)
   // Whatever takes the focus when its view opens has it.
   await expect.poll(() => page.evaluate(() => document.activeElement !== document.body)).toBe(true)
   const all = (await controls(page)).filter((k) => !elsewhere.test(k.replace(/^\S+ /, '')))
   expect(all.length, 'a view has something to press').toBeGreaterThan(0)
   for (const key of all.slice(0, most)) {
     await press(page, key)
-    await expect(page.locator('#view'), key).toContainText(/\S/)
+    await shown(page, key)
     expect(broken, `after ${key}`).toEqual([])
     if (page.url() !== home) await page.goto(home)
   }
@@ -57,7 +57,7 @@ async function pressAll(page: Page, home: string, most: number): Promise<void> {
 async function lookAt(page: Page, home: string, theme: 'light' | 'dark'): Promise<void> {
   await page.emulateMedia({ colorScheme: theme })
   await page.goto(home)
-  await expect(page.locator('#view')).toContainText(/\S/)
+  await shown(page)
   await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)))
   const found = await new AxeBuilder({ page }).exclude('.drawing svg').exclude('.section svg').analyze()
   expect(

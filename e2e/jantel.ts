@@ -113,6 +113,13 @@ export async function open(page: Page, j: Jantel, view: string, at = '', more = 
   await page.waitForFunction(() => document.activeElement !== document.body)
 }
 
+/** Waits until the view shows what it is of, and not that it is still worked out. */
+export async function shown(page: Page, why?: string): Promise<void> {
+  const view = page.locator('#view')
+  const filled = view.filter({ hasText: /\S/ }).filter({ hasNot: page.getByLabel('Loading') })
+  await expect(filled, why).toHaveCount(1)
+}
+
 /** The margin beside the view. */
 export const margin = (page: Page) => page.getByRole('complementary', { name: 'Margin' })
 

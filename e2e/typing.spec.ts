@@ -1,5 +1,5 @@
 // Nothing typed acts by mistake: straight after each opening of everything that opens, on every view, 15 ms a key.
-import { expect, margin, open, test } from './jantel'
+import { expect, margin, open, shown, test } from './jantel'
 import type { Page } from '@playwright/test'
 
 const views = ['overview', 'layout', 'weave', 'dependencies', 'journeys', 'findings', 'code'] as const
@@ -33,7 +33,7 @@ for (const view of views) {
       await route.continue()
     })
     await open(page, demo, view, view === 'code' ? 'desk/src/components/ShelfPicker.tsx' : 'desk/src')
-    await expect(page.locator('#view')).toContainText(/\S/)
+    await shown(page)
     await expect.poll(() => page.evaluate(() => document.activeElement !== document.body)).toBe(true)
     const w = watch(page)
     const box = page.getByRole('textbox', { name: 'Search' })
