@@ -64,6 +64,7 @@ test('a text that a page asks for is found in no catalogue, one that a language 
   await page.getByRole('button', { name: /^in no catalogue 1$/ }).click()
   await page.getByRole('button', { name: /^missing in a language 3$/ }).click()
   await expect(page).toHaveURL(/wrong=missing/)
+  await expect(grid.getByRole('row')).toHaveCount(4)
   await grid.focus()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('ArrowDown')
