@@ -10,7 +10,7 @@ import (
 
 // loose reports whether the names at the top of a file are known to all such.
 func (f *file) loose() bool {
-	return f.profile.Globals && len(f.facts.Imports) == 0 && len(f.facts.Names) == 0
+	return f.profile.Loose(f.facts)
 }
 
 // globally gathers what such files define, by qualified names.

@@ -224,7 +224,7 @@ func (f *follower) named(r *model.Route) (calls.Ref, bool) {
 			best = at
 		}
 		if def.Line == r.HandlerLine && def.Kind == model.DefClass {
-			if own, ok := f.steps(int32(i), def); ok {
+			if own, ok := f.steps(at); ok {
 				return own, true
 			}
 			if len(def.Bases) > 0 {
@@ -241,13 +241,7 @@ var classSteps = []string{"form_valid", "perform_create", "perform_update", "dis
 
 // steps is the most telling method of a class that answers a route, its own or
 // that of what it is built upon here; else its first that others may call.
-func (f *follower) steps(file int32, class *model.Definition) (best calls.Ref, ok bool) {
-	at := calls.Ref{File: file}
-	for d := range f.r.Files[file].Facts.Definitions {
-		if &f.r.Files[file].Facts.Definitions[d] == class {
-			at.Definition = int32(d)
-		}
-	}
+func (f *follower) steps(at calls.Ref) (best calls.Ref, ok bool) {
 	for depth := 0; depth < maxBases; depth++ {
 		own, rank := f.stepsOf(at)
 		if rank < len(classSteps) {

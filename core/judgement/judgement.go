@@ -227,7 +227,7 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 		j.AllLines += f.Lines()
 	}
 	res := &Result{Judgement: j, Scores: smells.NoScores(), Said: in.Overrules}
-	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().With(in.Overrules).In(s)}
+	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().In(s).With(in.Overrules)}
 	run(w, all)
 	if res.Reading == nil {
 		res.Reading = reading.Of(s, j.InScope, j.Roles)

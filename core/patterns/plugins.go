@@ -94,6 +94,12 @@ func (c *context) families() *plugs {
 			in[d] = append(in[d], f)
 		}
 	}
+	var single []*model.File // of languages in which a name is there once
+	for _, f := range c.source {
+		if f.Facts != nil && f.Facts.Starts == 0 && syntax.ProfileOf(f.Language).OneOfAName {
+			single = append(single, f)
+		}
+	}
 	out := &plugs{parts: map[string]bool{}}
 	for _, d := range c.folders {
 		files := in[d.Path]
@@ -104,7 +110,7 @@ func (c *context) families() *plugs {
 			}
 			continue
 		}
-		if parts := c.sameNamed(d); len(parts) > 0 {
+		if parts := sameNamed(d, single); len(parts) > 0 {
 			out.in = append(out.in, d)
 			maps.Copy(out.parts, parts)
 			continue
@@ -153,12 +159,12 @@ const leastSame = 4
 // functions of the same names in a language where a name at the top can be there
 // once in a program: such parts are never linked together, but one of them is
 // loaded. What starts by itself is a program of its own.
-func (c *context) sameNamed(d *model.Folder) map[string]bool {
+func sameNamed(d *model.Folder, single []*model.File) map[string]bool {
 	by := map[string]map[string]bool{} // parts by the name of a function
 	parts := map[string]bool{}
-	for _, f := range c.source {
+	for _, f := range single {
 		rest, ok := strings.CutPrefix(f.Path, d.Path+"/")
-		if !ok || f.Facts == nil || f.Facts.Starts > 0 || strings.Count(rest, "/") > 1 || !syntax.ProfileOf(f.Language).OneOfAName {
+		if !ok || strings.Count(rest, "/") > 1 {
 			continue
 		}
 		first, _, _ := strings.Cut(rest, "/")

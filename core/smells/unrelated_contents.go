@@ -72,5 +72,6 @@ func unrelatedContents(c *Context, r *Rule) (out []hit) {
 // scriptOfPage reports whether a file is no module: what such scripts share lies in
 // what all of them know, and is not seen.
 func scriptOfPage(f *model.File) bool {
-	return syntax.ProfileOf(f.Language).Globals && len(f.Facts.Imports) == 0 && len(f.Facts.Names) == 0
+	profile := syntax.ProfileOf(f.Language)
+	return profile.Loose(f.Facts)
 }

@@ -105,3 +105,9 @@ func ProfileOf(name string) Profile {
 	}
 	return unread[name]
 }
+
+// Loose reports whether a file is no module: it takes nothing in and hands nothing
+// out, and what stands at its top all such files of a page know.
+func (p *Profile) Loose(f *model.Facts) bool {
+	return p.Globals && len(f.Imports) == 0 && len(f.Names) == 0
+}

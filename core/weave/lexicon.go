@@ -27,7 +27,9 @@ type Lexicon struct {
 	NoFeatures                        map[string]bool
 	Things                            map[string]bool // of those, what software may be about all the same
 	Protocols                         map[string]bool
-	Needs                             map[string]string // by a word of Names or Folders: what must be taken in for it to mean its role
+	// Needs are, by a word of Names or Folders, names of which one must be taken in
+	// for it to mean its role.
+	Needs map[string]string
 	// passing are folders of one codebase that only lead on to the packages in
 	// them, as org and acme do in org/acme/vault: their words say nothing.
 	passing map[string]bool
@@ -44,7 +46,7 @@ var Words = sync.OnceValue(func() *Lexicon {
 		NoFeatures []string `yaml:"no_features"`
 		Things     []string
 		Protocols  []string
-		Needs      map[string]string
+		Needs      map[string][]string
 		Vague      struct{ Files, Functions, Types, Suffixes []string }
 	}
 	if err := yaml.Unmarshal(lexiconText, &raw); err != nil {
@@ -61,7 +63,12 @@ var Words = sync.OnceValue(func() *Lexicon {
 		fill(l.Files, r.Files, role)
 		fill(l.Extensions, raw.Extensions[role], role)
 	}
-	l.NoFeatures, l.Things, l.Protocols, l.Needs = set(raw.NoFeatures), set(raw.Things), set(raw.Protocols), raw.Needs
+	l.NoFeatures, l.Things, l.Protocols, l.Needs = set(raw.NoFeatures), set(raw.Things), set(raw.Protocols), map[string]string{}
+	for what, words := range raw.Needs {
+		for _, w := range words {
+			l.Needs[w] = what
+		}
+	}
 	l.CatchAll, l.VagueFiles = set(raw.CatchAll), set(raw.Vague.Files)
 	l.VagueFunctions, l.VagueTypes, l.VagueSuffixes = set(raw.Vague.Functions), set(raw.Vague.Types), set(raw.Vague.Suffixes)
 	return l
@@ -80,8 +87,10 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 	}
 	for _, f := range s.Files {
 		for what := range missing {
-			if strings.HasPrefix(path.Ext(f.Path), "."+what) || f.Facts != nil && takesIn(f.Facts, what) {
-				delete(missing, what)
+			for _, name := range strings.Fields(what) {
+				if path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
+					delete(missing, what)
+				}
 			}
 		}
 	}
@@ -114,8 +123,8 @@ func takesIn(f *model.Facts, what string) bool {
 	return false
 }
 
-// passed knows the package paths of a codebase. Where the folders of a file spell its package, those from the source
-// root down that hold a single folder and no file belong to the path alone.
+// passed knows the package paths of a codebase. Where the folders of a file spell
+// its package, those from the source root down that hold a single folder and no file belong to the path alone.
 func (lex *Lexicon) passed(s *model.Survey) *Lexicon {
 	inside := map[string]map[string]bool{} // what a folder holds, files and folders
 	var spelled []*model.File

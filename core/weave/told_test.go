@@ -28,6 +28,10 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 			"-- lots.py --\nimport graphql\nclass LotResolver:\n    def lots(self): return 1\n",
 			map[string]model.Role{"lots.py": model.RoleHandler},
 		},
+		"another library for that": {
+			"-- lots.py --\nfrom ariadne import QueryType\nclass LotResolver:\n    def lots(self): return 1\n",
+			map[string]model.Role{"lots.py": model.RoleHandler},
+		},
 		"elsewhere it works something out": {
 			"-- lots.py --\nclass LotResolver:\n    def lots(self): return 1\n-- resolvers/shelf.py --\ndef shelf(): return 1\n",
 			map[string]model.Role{"lots.py": model.RoleLogic, "resolvers/shelf.py": model.RoleLogic},
@@ -53,6 +57,12 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 			}
 		})
 	}
+}
+
+func TestWhatTheLeadSaysOfAWordHoldsWhateverIsTakenIn(t *testing.T) {
+	s := testkit.Survey(t, "-- lots.py --\nclass LotResolver:\n    def lots(self): return 1\n")
+	by := []model.Overrule{{Kind: model.OverruleWord, Target: "resolver", Value: "handler"}}
+	require.Equal(t, model.RoleHandler, judgement.JudgeBy(s, judgement.Inputs{Overrules: by}).Roles["lots.py"].Role)
 }
 
 func featureNames(t *testing.T, tree string) (out []string) {
