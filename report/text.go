@@ -131,7 +131,7 @@ func FindingsCSV(w io.Writer, fs []review.Finding) error {
 	for i, f := range fs {
 		row := []string{
 			fmt.Sprint(i + 1), string(f.Kind), string(f.State), f.Title, Place(f.Place), f.Place.Definition,
-			f.Assignee, strings.Join(f.Labels, ", "), f.Text, f.Rule, f.Author, f.Created.Format("2006-01-02 15:04"),
+			f.Assignee, strings.Join(f.Labels, ", "), f.Text, f.Rule, string(f.Author), f.Created.Format("2006-01-02 15:04"),
 			f.Updated.Format("2006-01-02 15:04"),
 		}
 		for k := range row {
@@ -170,7 +170,7 @@ func FindingsMarkdown(w io.Writer, name string, fs []review.Finding) error {
 			fmt.Fprintf(&b, "- Labels: %s\n", escapeMarkdown(strings.Join(f.Labels, ", ")))
 		}
 		if f.Author != "" {
-			fmt.Fprintf(&b, "- Noted by %s on %s\n", escapeMarkdown(f.Author), f.Created.Format("2 January 2006"))
+			fmt.Fprintf(&b, "- Noted by %s on %s\n", escapeMarkdown(string(f.Author)), f.Created.Format("2 January 2006"))
 		}
 		if t := strings.TrimSpace(f.Text); t != "" {
 			fmt.Fprintf(&b, "\n%s\n", harmless(t))

@@ -20,7 +20,7 @@ type Happened struct {
 	Codebase int64  `json:"codebase"`
 	Part     Part   `json:"part" enum:"findings,marks,judged,arrangement,pictures,surveys"`
 	What     string `json:"what" doc:"finding, read, silence, brief, charter, overrule, arrangement or facts"`
-	By       string `json:"by"`
+	By       Actor  `json:"by"`
 	// Finding is the finding as it is now, for a change of one.
 	Finding *Finding `json:"finding,omitempty"`
 	// More is by how many the findings are more for it: 1, 0 or -1.

@@ -21,7 +21,7 @@ type Picture struct {
 	Boxes   []PictureBox `json:"boxes"`
 	Version int64        `json:"version"`
 	At      time.Time    `json:"at"`
-	By      string       `json:"by"`
+	By      Actor        `json:"by"`
 }
 
 // PictureBox is a rectangle of a picture that is tied to a part. Its place and size

@@ -119,7 +119,7 @@ type Finding struct {
 	SmellName string           `json:"smell_name"`
 	Evidence  []model.Evidence `json:"evidence"`
 	Created   time.Time        `json:"created"`
-	Author    string           `json:"author"`
+	Author    Actor            `json:"author"`
 	Updated   time.Time        `json:"updated"`
 	Deleted   bool             `json:"deleted"`
 	// Counter is the number of the change that made it so, among all changes of
@@ -131,7 +131,7 @@ type Finding struct {
 type Change struct {
 	Version int64     `json:"version"`
 	At      time.Time `json:"at"`
-	By      string    `json:"by"`
+	By      Actor     `json:"by"`
 	Field   string    `json:"field"`
 	Old     string    `json:"old"`
 	New     string    `json:"new"`
@@ -268,5 +268,5 @@ type ReadMark struct {
 	Path string    `json:"path"`
 	Hash string    `json:"hash"`
 	At   time.Time `json:"at"`
-	By   string    `json:"by"`
+	By   Actor     `json:"by"`
 }

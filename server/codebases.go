@@ -110,7 +110,7 @@ func (s *Server) registerCodebases(api huma.API) {
 	})
 	huma.Put(api, "/api/codebases/{id}/brief", func(ctx context.Context, in *struct {
 		CodebaseIn
-		By   string `query:"by"`
+		By   review.Actor `query:"by"`
 		Body BriefVersion
 	}) (*body[BriefVersion], error) {
 		b := in.Body.Brief

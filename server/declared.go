@@ -145,7 +145,7 @@ func (s *Server) registerDeclared(api huma.API) {
 	}, notFound)
 	huma.Put(api, "/api/codebases/{id}/charter", func(ctx context.Context, in *struct {
 		CodebaseIn
-		By   string `query:"by"`
+		By   review.Actor `query:"by"`
 		Body CharterText
 	}) (*body[CharterText], error) {
 		if in.Body.Text != "" {
@@ -175,7 +175,7 @@ func (s *Server) registerDeclared(api huma.API) {
 		if err := s.review.Overrule(ctx, in.ID, in.Body, in.Gone); err != nil {
 			return nil, failure(err)
 		}
-		s.changed(review.Happened{Codebase: in.ID, Part: review.PartJudged, What: "overrule", By: in.Body.By})
+		s.changed(review.Happened{Codebase: in.ID, Part: review.PartJudged, What: "overrule", By: review.Actor(in.Body.By)})
 		all, err := s.review.Overrules(ctx, in.ID)
 		return &body[[]model.Overrule]{all}, failure(err)
 	}, notFound)

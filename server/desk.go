@@ -236,8 +236,8 @@ func ruleAt(o *judged, slug string) *DeskRule {
 
 // Silences are smells silenced, or let count again, in one step.
 type Silences struct {
-	All []Quiet `json:"all" minItems:"1" maxItems:"500"`
-	By  string  `json:"by,omitempty"`
+	All []Quiet      `json:"all" minItems:"1" maxItems:"500"`
+	By  review.Actor `json:"by,omitempty"`
 }
 
 // silenceAll keeps with the id of each smell what it is about, so that the

@@ -222,7 +222,7 @@ func (s *Server) registerArrangements(api huma.API) {
 	})
 	huma.Put(api, "/api/codebases/{id}/arrangement", func(ctx context.Context, in *struct {
 		CodebaseIn
-		By   string `query:"by"`
+		By   review.Actor `query:"by"`
 		Body Arrangement
 	}) (*body[Arrangement], error) {
 		if err := s.review.Arrange(ctx, in.ID, in.Body.Place, in.Body.Boxes); err != nil {

@@ -20,18 +20,18 @@ import (
 
 // NewFinding is a remark to record.
 type NewFinding struct {
-	Kind       review.Kind `json:"kind" enum:"redo,fix,improve,taste,ask,keep"`
-	Title      string      `json:"title"`
-	Text       string      `json:"text,omitempty"`
-	Assignee   string      `json:"assignee,omitempty"`
-	Labels     []string    `json:"labels,omitempty"`
-	Path       string      `json:"path" doc:"a file or a folder of the survey; . for the codebase"`
-	Definition string      `json:"definition,omitempty"`
-	Line       int         `json:"line,omitempty" minimum:"0"`
-	EndLine    int         `json:"end_line,omitempty" minimum:"0"`
-	Survey     int64       `json:"survey,omitempty"`
-	Smell      string      `json:"smell,omitempty" doc:"the id of a smell; its evidence is filled in"`
-	By         string      `json:"by,omitempty"`
+	Kind       review.Kind  `json:"kind" enum:"redo,fix,improve,taste,ask,keep"`
+	Title      string       `json:"title"`
+	Text       string       `json:"text,omitempty"`
+	Assignee   string       `json:"assignee,omitempty"`
+	Labels     []string     `json:"labels,omitempty"`
+	Path       string       `json:"path" doc:"a file or a folder of the survey; . for the codebase"`
+	Definition string       `json:"definition,omitempty"`
+	Line       int          `json:"line,omitempty" minimum:"0"`
+	EndLine    int          `json:"end_line,omitempty" minimum:"0"`
+	Survey     int64        `json:"survey,omitempty"`
+	Smell      string       `json:"smell,omitempty" doc:"the id of a smell; its evidence is filled in"`
+	By         review.Actor `json:"by,omitempty"`
 }
 
 type FindingIn struct {
@@ -59,8 +59,8 @@ func (s *Server) registerFindings(api huma.API) {
 	})
 	huma.Patch(api, "/api/codebases/{id}/findings/{finding}", func(ctx context.Context, in *struct {
 		FindingIn
-		Version string `header:"If-Match" required:"true" doc:"the version that was changed"`
-		By      string `query:"by"`
+		Version string       `header:"If-Match" required:"true" doc:"the version that was changed"`
+		By      review.Actor `query:"by"`
 		Body    review.Patch
 	}) (*body[review.Finding], error) {
 		v, err := strconv.ParseInt(strings.Trim(in.Version, `"`), 10, 64)
@@ -183,7 +183,7 @@ type listed struct {
 }
 
 // found tells all open pages of a finding as it is now.
-func (s *Server) found(f review.Finding, by string, more int) {
+func (s *Server) found(f review.Finding, by review.Actor, more int) {
 	s.changed(review.Happened{Codebase: f.Codebase, Part: review.PartFindings, What: "finding", By: by, Finding: &f, More: more})
 }
 

@@ -12,9 +12,9 @@ import (
 
 // Mark sets or takes away a read mark.
 type Mark struct {
-	Path string `json:"path" doc:"a file, or a folder with all below it"`
-	Read bool   `json:"read"`
-	By   string `json:"by,omitempty"`
+	Path string       `json:"path" doc:"a file, or a folder with all below it"`
+	Read bool         `json:"read"`
+	By   review.Actor `json:"by,omitempty"`
 }
 
 // Marked is what a step of marking did.
@@ -32,9 +32,9 @@ type Unmarked struct {
 
 // Quiet stops a smell from counting.
 type Quiet struct {
-	Smell  string `json:"smell"`
-	Reason string `json:"reason" doc:"empty lets it count again" maxLength:"500"`
-	By     string `json:"by,omitempty"`
+	Smell  string       `json:"smell"`
+	Reason string       `json:"reason" doc:"empty lets it count again" maxLength:"500"`
+	By     review.Actor `json:"by,omitempty"`
 }
 
 // Settings are what a reader set for the interface.
@@ -56,8 +56,8 @@ func (s *Server) registerMarks(api huma.API) {
 	})
 	huma.Delete(api, "/api/codebases/{id}/read/{step}", func(ctx context.Context, in *struct {
 		CodebaseIn
-		Step int64  `path:"step"`
-		By   string `query:"by"`
+		Step int64        `path:"step"`
+		By   review.Actor `query:"by"`
 	}) (*body[Unmarked], error) {
 		back, left, err := s.review.UndoMarks(ctx, in.ID, in.Step)
 		if err != nil {
@@ -82,7 +82,7 @@ func (s *Server) registerMarks(api huma.API) {
 
 // MarkRead sets or takes away the read marks of a file, or of all judged files
 // below a folder.
-func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read bool, by string) (m Marked, err error) {
+func (s *Server) MarkRead(ctx context.Context, codebase int64, path string, read bool, by review.Actor) (m Marked, err error) {
 	o, err := s.shelf.survey(ctx, codebase, 0)
 	if err != nil {
 		return m, err

@@ -18,7 +18,7 @@ type PictureChange struct {
 	Boxes   []review.PictureBox `json:"boxes" maxItems:"60"`
 	Version int64               `json:"version" doc:"that was changed"`
 	Gone    bool                `json:"gone,omitempty" doc:"takes it away; without it, it is there again"`
-	By      string              `json:"by,omitempty" maxLength:"100"`
+	By      review.Actor        `json:"by,omitempty" maxLength:"100"`
 }
 
 // PicturesOf are the pictures of a part or a route.
@@ -44,7 +44,7 @@ func (s *Server) registerPictures(api huma.API) {
 	}, errs)
 	huma.Post(api, "/api/codebases/{id}/pictures", func(ctx context.Context, in *struct {
 		PictureOf
-		By      string `query:"by" maxLength:"100"`
+		By      review.Actor `query:"by" maxLength:"100"`
 		RawBody []byte
 	}) (*body[review.Picture], error) {
 		png, width, height, err := review.Redrawn(in.RawBody)

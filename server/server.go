@@ -337,8 +337,23 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Set("Cache-Control", "private, no-cache")
-		next.ServeHTTP(w, r)
+		next.ServeHTTP(w, r.WithContext(actingAs(r.Context(), "")))
 	})
+}
+
+type actorKey struct{}
+
+// actingAs notes who asks. A session lets a browser in and does not tell its
+// people apart yet; the name under which something is changed comes with the
+// change.
+func actingAs(ctx context.Context, a review.Actor) context.Context {
+	return context.WithValue(ctx, actorKey{}, a)
+}
+
+// actorOf is who asks; what the server begins by itself is asked by nobody.
+func actorOf(ctx context.Context) review.Actor {
+	a, _ := ctx.Value(actorKey{}).(review.Actor)
+	return a
 }
 
 func (s *Server) startSession(w http.ResponseWriter, r *http.Request) {

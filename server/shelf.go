@@ -44,6 +44,7 @@ type judged struct {
 	*judgement.Result
 	shelved *shelved
 	touched map[review.Part]int64
+	sees    string // what who asks may see: Actor.Sees
 }
 
 var errNoSmell = huma.Error404NotFound("this survey has no such smell any more")
@@ -127,7 +128,7 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error
 			}
 		}
 	}
-	return &judged{codebase, found, h.declared, h.result, h, touched}, nil
+	return &judged{codebase, found, h.declared, h.result, h, touched, actorOf(ctx).Sees()}, nil
 }
 
 // inputs are what a codebase is judged by.
@@ -199,8 +200,10 @@ type cell struct {
 	v    any
 }
 
-// cached makes a part of a view once for a judgement.
+// cached makes a part of a view once for a judgement and for all who see the
+// same of it.
 func cached[T any](o *judged, name string, make func() T) T {
+	name = o.sees + "\x00" + name
 	o.shelved.mu.Lock()
 	c := &cell{}
 	if o.shelved.result == o.Result {
@@ -228,6 +231,9 @@ func (o *judged) module(p string) string { return model.ProjectOf(o.Modules, p) 
 // those parts of the review that it shows.
 func (o *judged) etag(parts ...review.Part) string {
 	tag := fmt.Sprintf("%d-%s", o.survey, o.Version)
+	if o.sees != "" {
+		tag += "-" + o.sees
+	}
 	for _, p := range parts {
 		tag += fmt.Sprintf("-%d", o.touched[p])
 	}

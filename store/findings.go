@@ -143,7 +143,7 @@ func (r *Review) AddFinding(ctx context.Context, f review.Finding) (review.Findi
 
 // ChangeFinding applies a patch to the version the writer saw. When it is no
 // longer the newest it returns a *review.Conflict and changes nothing.
-func (r *Review) ChangeFinding(ctx context.Context, codebase, id, version int64, p review.Patch, by string) (review.Finding, error) {
+func (r *Review) ChangeFinding(ctx context.Context, codebase, id, version int64, p review.Patch, by review.Actor) (review.Finding, error) {
 	var f review.Finding
 	err := inTx(ctx, r.db, func(tx *sql.Tx) (err error) {
 		f, err = scanFinding(tx.QueryRowContext(ctx, "SELECT "+findingColumns+" FROM findings WHERE codebase = ? AND id = ?", codebase, id))

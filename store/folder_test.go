@@ -330,7 +330,7 @@ func TestVerifySaysWhatIsDamaged(t *testing.T) {
 func TestAStepOfMarkingIsTakenBackWithoutWhatOthersDidSince(t *testing.T) {
 	ctx := context.Background()
 	r, c := openReview(t, t.TempDir())
-	set := func(read bool, by string, files ...string) (step int64) {
+	set := func(read bool, by review.Actor, files ...string) (step int64) {
 		of := map[string]string{}
 		for _, f := range files {
 			of[f] = "hash of " + f
@@ -344,7 +344,7 @@ func TestAStepOfMarkingIsTakenBackWithoutWhatOthersDidSince(t *testing.T) {
 		require.NoError(t, err)
 		out := map[string]string{}
 		for p, m := range list {
-			out[p] = m.By
+			out[p] = string(m.By)
 		}
 		return out
 	}

@@ -42,7 +42,7 @@ const keptSteps = 50
 // returns the step, by which UndoMarks takes it back, and how many marks it
 // changed; files that are marked as asked already are left as they are.
 func (r *Review) MarkRead(
-	ctx context.Context, codebase int64, files map[string]string, read bool, by string,
+	ctx context.Context, codebase int64, files map[string]string, read bool, by review.Actor,
 ) (step int64, changed int, err error) {
 	err = inTx(ctx, r.db, func(tx *sql.Tx) error {
 		now := time.Now().UnixMilli()
@@ -77,7 +77,7 @@ func (r *Review) MarkRead(
 
 // mark changes one mark and keeps what it was.
 func mark(
-	ctx context.Context, tx *sql.Tx, codebase, step int64, path, hash string, read bool, by string, now int64,
+	ctx context.Context, tx *sql.Tx, codebase, step int64, path, hash string, read bool, by review.Actor, now int64,
 ) (changed bool, err error) {
 	var was oldMark
 	err = tx.QueryRowContext(
@@ -206,7 +206,7 @@ func (r *Review) KeepKeys(ctx context.Context, codebase int64, keys map[string]m
 
 // Silence stops a smell from counting, or with an empty reason lets it count
 // again.
-func (r *Review) Silence(ctx context.Context, codebase int64, smell string, s model.Silence, by string) error {
+func (r *Review) Silence(ctx context.Context, codebase int64, smell string, s model.Silence, by review.Actor) error {
 	return inTx(ctx, r.db, func(tx *sql.Tx) error {
 		var err error
 		if s.Reason == "" {

@@ -100,7 +100,7 @@ func (r *Review) AddPicture(ctx context.Context, codebase int64, p review.Pictur
 // ChangePicture sets the boxes of a picture when version is still the newest, and
 // takes it away or brings it back.
 func (r *Review) ChangePicture(
-	ctx context.Context, codebase, id, version int64, boxes []review.PictureBox, gone bool, by string,
+	ctx context.Context, codebase, id, version int64, boxes []review.PictureBox, gone bool, by review.Actor,
 ) (p review.Picture, err error) {
 	text, err := json.Marshal(boxes)
 	if err != nil {
