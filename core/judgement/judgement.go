@@ -28,7 +28,7 @@ import (
 
 // judgesVersion is raised when the lexicon, a signal or a judge changes, so
 // that judgements kept elsewhere are made anew; the rules tell their own.
-const judgesVersion = 6
+const judgesVersion = 7
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {

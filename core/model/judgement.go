@@ -427,20 +427,23 @@ func FolderOf(p string) string {
 
 // SmellsAt are the smells that are told at a place, in their order: of a place
 // within a folder with a habit the hits that the habit is made of, since the habit
-// itself stands above it.
+// itself stands above it; in a file with one its lines tell more than the habit.
 func (j *Judgement) SmellsAt(place string) (out []*Smell) {
 	for i := range j.Smells {
-		if sm := &j.Smells[i]; Within(place, sm.Path) {
+		if sm := &j.Smells[i]; Within(place, sm.Path) && !(sm.Path == place && sm.ofFile()) {
 			out = append(out, sm)
 		}
 	}
 	for i := range j.Hits {
-		if sm := &j.Hits[i]; sm.HabitAt != "" && Within(place, sm.Path) && !Within(place, sm.HabitAt) {
+		if sm := &j.Hits[i]; sm.HabitAt != "" && Within(place, sm.Path) && (place == sm.Path || !Within(place, sm.HabitAt)) {
 			out = append(out, sm)
 		}
 	}
 	return out
 }
+
+// ofFile reports whether a smell is the habit of one file.
+func (sm *Smell) ofFile() bool { return sm.Habit && len(sm.Places) == 1 && sm.Places[0] == sm.Path }
 
 // ProjectOf is the innermost module with a project file that holds a path, "."
 // where none does.

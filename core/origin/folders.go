@@ -121,6 +121,12 @@ var (
 		`deps|dependencies|ext|bundled|thirdparty|foreign|upstream|submodules|imported|` +
 		`libs?|libraries|packages|plugins?|js|javascript|scripts|assets|static|public|` +
 		`inc|includes?|cpan|perllib)$`)
+	// places are those of them that hold what others wrote, a folder each.
+	places = regexp.MustCompile(`(?i)^(?:third[-_]?part(?:y|ies)|3rd[-_]?part(?:y|ies)|externals?|extern|vendors?|vendored|contrib|` +
+		`deps|dependencies|ext|extlibs?|bundled|foreign|libs|libraries)$`)
+	// thirdParty are those that can be named for nothing else, even where what
+	// they hold takes in one file of ours that sets it up.
+	thirdParty = regexp.MustCompile(`(?i)^(?:third|3rd)[-_]?part(?:y|ies)`)
 	// plainly are those of them that are named for nothing else.
 	plainly = regexp.MustCompile(
 		`(?i)^(?:(?:third|3rd)[-_]?part(?:y|ies)(?:[-_.]\w+)*|vendors?|vendored|_vendor|externals?|extern|bundled[-_]libs)$`,
@@ -209,7 +215,7 @@ func (t *teller) foreign() map[string]string {
 			out[d] = fmt.Sprintf("a package manager fills %s", d)
 		case name == "vendor" && t.managed(d):
 			out[d] = fmt.Sprintf("a package manager fills %s", d)
-		case plainly.MatchString(name) && 10*x.out <= x.files:
+		case plainly.MatchString(name) && (10*x.out <= x.files || x.out == 1 && thirdParty.MatchString(name)):
 			out[d] = fmt.Sprintf("%s is named for what others wrote, and needs hardly anything outside it", d)
 		default:
 			if why := t.apart(d, x); why != "" {
@@ -219,7 +225,49 @@ func (t *teller) foreign() map[string]string {
 	}
 	t.strangers(out)
 	t.copied(out)
+	t.among(out)
 	return out
+}
+
+// leastForeign is how many folders beside a folder have to be others' code before
+// it is taken for such as well.
+const leastForeign = 2
+
+// among are folders that lie beside several of others' code in a place that is
+// named for it, and like those need hardly anything outside: a library of one file
+// has too little to prove itself by.
+func (t *teller) among(out map[string]string) {
+	told := placesOf(out)
+	for d, x := range t.folders {
+		n, up := len(told[model.FolderOf(d)]), path.Base(model.FolderOf(d))
+		if d != "." && out[d] == "" && n >= leastForeign && t.likeOthers(d, x) {
+			out[d] = fmt.Sprintf("%s lies beside %d folders of others' code in %s, and needs hardly anything outside", d, n, up)
+		}
+	}
+}
+
+// placesOf are the places that are named for others' code, each with the folders in
+// it that are some or hold some.
+func placesOf(foreign map[string]string) map[string]map[string]bool {
+	told := map[string]map[string]bool{}
+	for d := range foreign {
+		for up := model.FolderOf(d); up != "."; d, up = up, model.FolderOf(up) {
+			if !places.MatchString(path.Base(up)) {
+				continue
+			}
+			if told[up] == nil {
+				told[up] = map[string]bool{}
+			}
+			told[up][d] = true
+		}
+	}
+	return told
+}
+
+// likeOthers reports whether a folder is needed from outside as a library is, needs
+// hardly anything there, and is not the better part of the code.
+func (t *teller) likeOthers(d string, x *folder) bool {
+	return x.source > 0 && x.in > 0 && fewOut*x.out <= x.files && 2*x.source <= t.folders["."].source && !t.member(d)
 }
 
 // leastReplaced is how many headers of the system have to be replaced in a folder

@@ -127,7 +127,7 @@ var (
 		`production\.min)\.(?:js|css)$`)
 	hashed  = regexp.MustCompile(`^[0-9a-f]{6,20}-\w+\.(?:js|css)$|[.\-][0-9a-f]{8,20}(?:\.chunk)?\.(?:js|css|mjs)$`)
 	release = regexp.MustCompile(`(?i)^(?:jquery|bootstrap|prototype|mootools|d3|three|ckeditor|tinymce|` +
-		`[a-z]\w*)[.\-]v?\d+\.\d+(?:\.\d+)?` +
+		`[a-z]\w*(?:-[a-z]\w*){0,3})[.\-]v?\d+\.\d+(?:\.\d+)?` +
 		`(?:[.\-](?:min|custom|pack|slim|full))*\.(?:js|css)$|` +
 		`^(?:jquery|backbone|underscore|lodash|angular|ember|knockout|modernizr|require|handlebars|mustache|` +
 		`moment|dojo|raphael|zepto|html5shiv|respond)(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)

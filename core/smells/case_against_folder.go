@@ -26,6 +26,7 @@ var caseAgainstFolderRule = &Rule{
 var fixedNames = map[string]bool{
 	"readme": true, "makefile": true, "dockerfile": true, "index": true, "main": true, "license": true,
 	"conftest": true, "setup": true, "vite-env": true, "next-env": true, "setupTests": true, "reportWebVitals": true,
+	"package-info": true, "module-info": true,
 }
 
 func caseAgainstFolder(c *Context, r *Rule) (out []hit) {

@@ -2,6 +2,7 @@ package smells
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -36,7 +37,7 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 		if cy.Level != "file" {
 			continue
 		}
-		if c.onePackage(cy.Members) {
+		if c.onePackage(cy.Members) || !slices.ContainsFunc(cy.Members, func(p string) bool { return c.Roles[p].Role != model.RoleTest }) {
 			continue
 		}
 		n := len(cy.Members)

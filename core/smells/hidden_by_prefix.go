@@ -35,18 +35,56 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 		for _, g := range firstWords(files) {
 			// A prefix of every file is the folder's name repeated, not a
 			// folder inside it; "use" is the form of a hook.
-			if len(g.files) < limit || len(g.files) == len(files) || strings.TrimSuffix(g.word, "s") == lastWord || g.word == "use" ||
-				g.word == "get" || g.word == "is" || 2*len(g.files) > len(files) && strings.HasPrefix(lastWord, g.word) || habits[g.word] {
+			if len(g.files) < limit || len(g.files) == len(files) || beginnings[g.word] || habits[g.word] ||
+				echoes(g.word, lastWord, 2*len(g.files) > len(files)) {
 				continue
 			}
-			home := path.Join(d.Path, g.word)
+			prefix := sharedPrefix(g.files)
+			home := path.Join(d.Path, strings.ToLower(prefix))
 			out = append(out, hit{path: d.Path, extra: g.word, strength: 0.3 + 0.08*float64(len(g.files)-limit),
-				message:  fmt.Sprintf("%s siblings share the prefix *%s*", capital(number(len(g.files))), g.word),
-				evidence: evidence(paths(g.files), "begins with "+g.word), touches: paths(g.files),
+				message:  fmt.Sprintf("%s siblings share the prefix *%s*", capital(number(len(g.files))), prefix),
+				evidence: evidence(paths(g.files), "begins with "+prefix), touches: paths(g.files),
 				remedy: fmt.Sprintf("Make a folder %s and move the %s files there, without the prefix.", home, number(len(g.files)))})
 		}
 	}
 	return out
+}
+
+// echoes reports whether a prefix only repeats what a folder is called, in part
+// where most of its files have it.
+func echoes(word, folder string, most bool) bool {
+	return strings.TrimSuffix(word, "s") == folder || most && strings.HasPrefix(folder, word) ||
+		len(word) > 3 && strings.HasSuffix(folder, word)
+}
+
+// beginnings are written before words to turn them, or are the form of a name, and
+// group nothing.
+var beginnings = map[string]bool{
+	"use": true, "get": true, "is": true,
+	"pre": true, "post": true, "sub": true, "non": true, "multi": true, "anti": true, "auto": true,
+}
+
+// sharedPrefix is what the names of files begin with alike, to the end of a word, as
+// the first of them writes it.
+func sharedPrefix(files []*model.File) string {
+	shared := naming.Words(naming.Stem(files[0].Path))
+	shared = shared[:len(shared)-1] // one word is left to tell them apart
+	for _, f := range files[1:] {
+		n, words := 0, naming.Words(naming.Stem(f.Path))
+		for n < len(shared) && n < len(words)-1 && shared[n] == words[n] {
+			n++
+		}
+		shared = shared[:n]
+	}
+	stem, end := naming.Stem(files[0].Path), 0
+	for _, w := range shared {
+		at := strings.Index(strings.ToLower(stem[end:]), w)
+		if at < 0 {
+			return shared[0]
+		}
+		end += at + len(w)
+	}
+	return stem[:end]
 }
 
 // prefixHabits are first words that names have all over a codebase: that of the

@@ -28,9 +28,10 @@ func layerSkipped(c *Context, _ *Rule) (out []hit) {
 		m := c.moduleOf(l.From)
 		past[m] = append(past[m], l)
 	}
+	answering := c.answering()
 	for m, ls := range past {
-		// Without logic to go through nothing is skipped.
-		if through[m] < 2 || len(ls) > through[m] {
+		// Without logic to go through nothing is skipped, nor where nobody asks.
+		if through[m] < 2 || len(ls) > through[m] || !answering[m] {
 			continue
 		}
 		for _, l := range ls {

@@ -64,6 +64,17 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 	return out
 }
 
+// addresses reports whether two things are told apart by the version of the protocol
+// of addresses that they are for: there a figure says all.
+func addresses(all []*model.Definition) bool {
+	if len(all) != 2 {
+		return false
+	}
+	_, a, _ := naming.Number(all[0].Name)
+	_, b, _ := naming.Number(all[1].Name)
+	return min(a, b) == "4" && max(a, b) == "6"
+}
+
 func numberedDefinitions(f *model.File) (out []hit) {
 	if f.Facts == nil {
 		return nil
@@ -102,7 +113,7 @@ func numberedDefinitions(f *model.File) (out []hit) {
 		}
 		all := byBase[group(d, base)]
 		plain := names[group(d, base)]
-		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] {
+		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] || addresses(all) {
 			continue
 		}
 		var ev []model.Evidence

@@ -1,8 +1,10 @@
 package smells
 
 import (
+	"cmp"
 	"fmt"
-	"sort"
+	"maps"
+	"slices"
 
 	"jantel/core/model"
 )
@@ -15,68 +17,91 @@ var partMissingRule = &Rule{
 	Remedy:   "Add it, or say beside the others why it is not needed.",
 }
 
+// leastShared is how many parts the features of a project have to have in common
+// before one that lacks one of them is told from one that is merely another.
+const leastShared = 3
+
+// anyways are parts that a feature may have or not: what is not tested is told by
+// rules of tests.
+var anyways = map[model.Role]bool{model.RoleStyle: true, model.RoleAsset: true, model.RoleTest: true}
+
+// ofProject is a feature of one project: the same word may be one in each.
+type ofProject struct{ project, feature string }
+
+// parts are the files of a feature by their role, as far as that was seen.
+type parts map[model.Role][]string
+
+// anatomy is what the features of a project are made of: how many of them have each
+// part, and which parts nearly all have.
+type anatomy struct {
+	features int
+	with     map[model.Role]int
+	shared   []model.Role
+}
+
 // partMissing reports features without a part that nearly all others have.
 func partMissing(c *Context, _ *Rule) (out []hit) {
-	type at struct {
-		module  string
-		feature string
+	have := partsOf(c)
+	built := anatomies(have)
+	for _, k := range slices.SortedFunc(maps.Keys(have), func(a, b ofProject) int {
+		return cmp.Or(cmp.Compare(a.project, b.project), cmp.Compare(a.feature, b.feature))
+	}) {
+		mine, a := have[k], built[k.project]
+		if len(mine) < 2 || a.features < 4 || len(a.shared) < leastShared {
+			continue
+		}
+		files := slices.Sorted(slices.Values(slices.Concat(slices.Collect(maps.Values(mine))...)))
+		for _, r := range a.shared {
+			if mine[r] == nil {
+				out = append(out, hit{path: commonFolder(files), name: k.feature, extra: string(r), strength: 0.25, touches: files[:1],
+					evidence: evidence(files, "is about it"),
+					message:  fmt.Sprintf("*%s* has no %s, which all of its %d siblings have", k.feature, r, a.features-1)})
+			}
+		}
 	}
-	have := map[at]map[model.Role][]string{}
+	return out
+}
+
+func partsOf(c *Context) map[ofProject]parts {
+	have := map[ofProject]parts{}
 	for p, f := range c.FeatureOf {
 		r := c.seen(p)
 		if f.Feature == "" || r == "" || !c.Judged[p] {
 			continue
 		}
-		k := at{c.moduleOf(p), f.Feature}
+		k := ofProject{c.moduleOf(p), f.Feature}
 		if have[k] == nil {
-			have[k] = map[model.Role][]string{}
+			have[k] = parts{}
 		}
 		have[k][r] = append(have[k][r], p)
 	}
-	full := map[string]int{}
-	with := map[string]map[model.Role]int{}
-	for k, roles := range have {
-		if len(roles) < 2 {
+	return have
+}
+
+// anatomies are those of the projects, from the features that have parts at all.
+func anatomies(have map[ofProject]parts) map[string]anatomy {
+	out := map[string]anatomy{}
+	for k, mine := range have {
+		if len(mine) < 2 {
 			continue
 		}
-		full[k.module]++
-		if with[k.module] == nil {
-			with[k.module] = map[model.Role]int{}
+		a := out[k.project]
+		if a.with == nil {
+			a.with = map[model.Role]int{}
 		}
-		for r := range roles {
-			with[k.module][r]++
+		a.features++
+		for r := range mine {
+			a.with[r]++
 		}
+		out[k.project] = a
 	}
-	keys := make([]at, 0, len(have))
-	for k := range have {
-		keys = append(keys, k)
-	}
-	sort.Slice(keys, func(i, j int) bool {
-		if keys[i].module != keys[j].module {
-			return keys[i].module < keys[j].module
-		}
-		return keys[i].feature < keys[j].feature
-	})
-	for _, k := range keys {
-		roles := have[k]
-		if len(roles) < 2 || full[k.module] < 4 {
-			continue
-		}
+	for at, a := range out {
 		for _, r := range model.Roles {
-			if n := with[k.module][r]; roles[r] != nil || n < full[k.module]-1 || n < 3 || r == model.RoleStyle || r == model.RoleAsset {
-				continue
+			if n := a.with[r]; n >= a.features-1 && n >= 3 && !anyways[r] {
+				a.shared = append(a.shared, r)
 			}
-			var mine []string
-			for _, ps := range roles {
-				mine = append(mine, ps...)
-			}
-			sort.Strings(mine)
-			out = append(
-				out,
-				hit{path: commonFolder(mine), name: k.feature, extra: string(r), strength: 0.25, touches: mine[:1],
-					evidence: evidence(mine, "is about it"),
-					message:  fmt.Sprintf("*%s* has no %s, which all of its %d siblings have", k.feature, r, full[k.module]-1)})
 		}
+		out[at] = a
 	}
 	return out
 }

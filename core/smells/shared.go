@@ -29,6 +29,23 @@ func (c *Context) units(d string) []*model.File {
 	return out
 }
 
+// answering are the projects in which something asks from outside and is answered:
+// the order of the roles that a request passes means something in them alone.
+func (c *Context) answering() map[string]bool {
+	out := map[string]bool{}
+	for _, f := range c.Survey.Files {
+		if f.Facts == nil || !c.Judged[f.Path] || c.Roles[f.Path].Role == model.RoleTest {
+			continue
+		}
+		handles, _ := f.Facts.Sign(model.SignHandles)
+		listens, _ := f.Facts.Sign(model.SignListens)
+		if len(f.Facts.Routes) > 0 || handles > 0 || listens > 0 || c.seen(f.Path) == model.RoleHandler {
+			out[c.moduleOf(f.Path)] = true
+		}
+	}
+	return out
+}
+
 // testPlace reports whether a folder holds tests or what tests work on, where
 // many files side by side are a convention.
 func testPlace(d string) bool {

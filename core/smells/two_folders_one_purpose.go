@@ -19,7 +19,7 @@ var twoFoldersOnePurposeRule = &Rule{
 
 // onePurpose are names of folders that mean the same to most readers.
 var onePurpose = [][]string{{
-	"util", "utils", "helper", "helpers", "common", "misc", "tools", "lib", "libs",
+	"util", "utils", "helper", "helpers", "common", "misc",
 }, {"type", "types", "interface", "interfaces", "typings"}, {"service", "services", "provider", "providers"},
 	{"component", "components", "widget", "widgets"}, {
 		"page", "pages", "screen", "screens", "view", "views",

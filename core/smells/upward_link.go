@@ -25,13 +25,13 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 	if c.Conformance != nil {
 		return nil
 	}
-	seen := map[[2]string]bool{}
+	seen, answering := map[[2]string]bool{}, c.answering()
 	for _, l := range c.Survey.Links {
 		a, b := order[c.seen(l.From)], order[c.seen(l.To)]
 		k := [2]string{l.From, l.To}
 		if a == 0 || b == 0 || a <= b || a < 4 || b > 3 || seen[k] || l.Kind.Repeats() || l.Kind == model.LinkHTTP ||
 			l.Kind == model.LinkMessage || l.Kind == model.LinkRoute || !c.Judged[l.From] || !c.Judged[l.To] ||
-			c.moduleOf(l.From) != c.moduleOf(l.To) {
+			c.moduleOf(l.From) != c.moduleOf(l.To) || !answering[c.moduleOf(l.From)] {
 			continue
 		}
 		seen[k] = true

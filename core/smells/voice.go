@@ -151,6 +151,26 @@ func (v *voice) habits(r *Rule, hits []*model.Smell) (out []model.Smell) {
 		}
 	}
 	look(".", left)
+	if r.Family == familyName {
+		out = append(out, v.within(r, left)...)
+	}
+	return out
+}
+
+// within makes a smell of each file in which a name is the same small thing over
+// and over, where its folder has no habit of it.
+func (v *voice) within(r *Rule, hits []*model.Smell) (out []model.Smell) {
+	by := map[string][]*model.Smell{}
+	for _, sm := range hits {
+		if sm.ToldBy == "" && sm.Name != nil {
+			by[sm.Path] = append(by[sm.Path], sm)
+		}
+	}
+	for _, p := range slices.Sorted(maps.Keys(by)) {
+		if len(by[p]) >= habitHits {
+			out = append(out, v.habit(r, p, by[p]))
+		}
+	}
 	return out
 }
 
@@ -185,7 +205,8 @@ func usual(in []*model.Smell) []*model.Smell {
 	return in[n:]
 }
 
-// habit is the smell of a folder that tells of the hits in it, the strongest first.
+// habit is the smell of a folder, or of one file, that tells of the hits in it, the
+// strongest first.
 func (v *voice) habit(r *Rule, d string, in []*model.Smell) model.Smell {
 	hit := map[string]bool{}
 	for _, sm := range in {
@@ -222,6 +243,9 @@ func (v *voice) habit(r *Rule, d string, in []*model.Smell) model.Smell {
 
 // often says of a rule how often it is hit, and in how many files.
 func often(r *Rule, hits, files, of int) string {
+	if files == 1 && of == 0 {
+		return fmt.Sprintf("%s is a habit of this file: %d times", r.Title, hits)
+	}
 	if hits == files {
 		return fmt.Sprintf("%s is a habit here: %d of %d files", r.Title, files, of)
 	}

@@ -56,6 +56,24 @@ func TestTheSameSmallThingAllOverAFolderIsToldOnce(t *testing.T) {
 	require.Empty(t, only(j.SmellsAt("vault"), "long-function"))
 }
 
+func TestTheSameNameOverAndOverInOneFileIsToldOnce(t *testing.T) {
+	tree := "-- vault/boxes.ts --\n"
+	for _, w := range strings.Fields("open close lift weigh dry label") {
+		tree += fmt.Sprintf("export function %[1]s(a: number) { return a }\nexport function %[1]s2(a: number, b: number) { return a + b }\n", w)
+	}
+	for i := range 8 {
+		tree += fmt.Sprintf("-- vault/lot%c.ts --\nexport const lot%c = 1\n", 'a'+i, 'A'+i)
+	}
+	j := judge(t, tree+"-- vault/shelf.ts --\nexport function fill() { return 1 }\nexport function fill2() { return 2 }\n")
+	told := of(j, "numbered-name")
+	require.Len(t, told, 2)
+	require.Equal(t, "vault/boxes.ts", told[0].Path)
+	require.Equal(t, "Numbered name is a habit of this file: six times", strings.ReplaceAll(told[0].Message, "6", "six"))
+	require.Equal(t, "fill2", *told[1].Name, "one alone is told as it is")
+	require.Len(t, only(j.SmellsAt("vault/boxes.ts"), "numbered-name"), 6, "in the file each stands at its line")
+	require.Len(t, only(j.SmellsAt("vault"), "numbered-name"), 2)
+}
+
 // wordy writes the figures of a message as words.
 func wordy(s string) string { return strings.ReplaceAll(s, "9", "nine") }
 

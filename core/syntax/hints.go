@@ -20,7 +20,7 @@ var (
 	// is generated is said by people.
 	saysGenerated = regexp.MustCompile(`(?im)@generated\b|<auto-?generated|\b(?:auto|machine)-?generated (?:by|from|file|` +
 		`code|content|using|distributable|source|header)\b|\bthis file is an amalgamation\b|` +
-		`\b(?:automatically|auto|programmatically) generated\b|\bdo not (?:edit|modify|hand.?edit)\b|` +
+		`\b(?:automatically|auto|programmatically) (?:re-?)?generated\b|\b(?:do not|don'?t) (?:edit|modify|hand.?edit)\b|` +
 		`\b(?:this|the) (?:file|code|class|header|source|module|script|document|page)(?: \w+)? (?:is|was|has been) ` +
 		`(?:auto-?\s?|automatically )?(?:generated|created by|produced by|made by)\b|` +
 		`^\W*(?:code |file |source |man page |automatically |auto-?)?generated (?:by|from|with|using|automatically|on|at)\b|` +
@@ -31,7 +31,8 @@ var (
 	completion = regexp.MustCompile(`(?im)^# (?:bash|zsh|fish|powershell) completion (?:V2 )?for [^\n]*\s+(?:function )?__\w+_debug\b`)
 	// Words that only look like it.
 	saysNot = regexp.MustCompile(
-		`(?i)\bnot (?:auto)?generated\b|\bdo not (?:edit|modify|change) (?:anything |the |this )?(?:below|above|line|section|block|part)`,
+		`(?i)\bnot (?:auto)?generated\b|\b(?:do not|don'?t) (?:edit|modify|change) ` +
+			`(?:anything |the |this )?(?:below|above|line|section|block|part)`,
 	)
 
 	bundlePrologue = regexp.MustCompile(`__webpack_require__|webpackBootstrap|webpackUniversalModuleDefinition|` +
@@ -132,6 +133,9 @@ func Hints(text []byte) (out []model.Hint) {
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: words, Line: line})
 	}
 	head := text[:min(len(text), headBytes)]
+	if words, line := generatorOf(head); line > 0 && len(out) == 0 {
+		out = append(out, model.Hint{Name: model.HintGenerated, Text: words, Line: line})
+	}
 	if m := completionOf(head); m != nil && len(out) == 0 {
 		line := 1 + bytes.Count(head[:m[0]], []byte{'\n'})
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: "a completion for a shell", Line: line})
@@ -164,8 +168,8 @@ func Hints(text []byte) (out []model.Hint) {
 // plain words that all they match must hold are looked for first.
 var (
 	generatedWords = [][]byte{
-		[]byte("generated"), []byte("do not"), []byte("created by"), []byte("produced by"), []byte("made by"), []byte("meta object"),
-		[]byte("amalgamation"), []byte("imported"),
+		[]byte("generated"), []byte("do not"), []byte("don't"), []byte("created by"), []byte("produced by"), []byte("made by"),
+		[]byte("meta object"), []byte("amalgamation"), []byte("imported"),
 	}
 	prologueWords = [][]byte{
 		[]byte("webpack"), []byte("parcelRequire"), []byte("/******/"), []byte("__esbuild"), []byte("__commonJS"), []byte("define.amd"),
@@ -184,6 +188,33 @@ func completionOf(head []byte) []int {
 		return nil
 	}
 	return completion.FindIndex(head)
+}
+
+// A page names what wrote it. Editors of pages do so as well, so that only what
+// makes pages from something else counts.
+var generator = regexp.MustCompile(`(?is)<meta\s+(?:name=["']?generator["']?\s+content=["']([^"']+)|` +
+	`content=["']([^"']+)["']\s+name=["']?generator)`)
+
+var writers = regexp.MustCompile(`(?i)docbook|doxygen|sphinx|docutils|texi2html|makeinfo|ascii-?doc|pandoc|pod2html|javadoc|` +
+	`latex2html|hevea|mkdocs|jekyll|hugo|linuxdoc|sgml-?tools|ldoc|\byard\b|rdoc|phpdocumentor|man2html|groff|gitbook|tex4ht|` +
+	`hyperlatex|jsdoc|typedoc|gtk-doc`)
+
+// generatorOf is what a page says it was written by, and the line.
+func generatorOf(head []byte) (words string, line int) {
+	start := bytes.TrimLeft(head, "\ufeff \t\r\n")
+	if !bytes.HasPrefix(start, []byte("<")) || !bytes.Contains(bytes.ToLower(head), []byte("generator")) {
+		return "", 0
+	}
+	m := generator.FindSubmatchIndex(head)
+	if m == nil {
+		return "", 0
+	}
+	at := max(m[2], m[4])
+	words = string(head[at:max(m[3], m[5])])
+	if !writers.MatchString(words) {
+		return "", 0
+	}
+	return strings.ToValidUTF8(words[:min(len(words), 100)], ""), 1 + bytes.Count(head[:at], []byte{'\n'})
 }
 
 func prologueOf(head []byte) []int {

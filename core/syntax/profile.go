@@ -49,6 +49,8 @@ type Profile struct {
 	NamesNodes bool
 	// OneOfAName: a program holds at most one function of a name at its top.
 	OneOfAName bool
+	// TestPrograms: tests are programs like others, told by their names and functions.
+	TestPrograms bool
 	// PlainNames: names of files end in no word for their role.
 	PlainNames bool
 	// Words are roles that words at the end of names have in this language

@@ -61,6 +61,9 @@ var baseRoles = []struct {
 	{"Encoder", model.RoleFormat}, {"Decoder", model.RoleFormat}, {"InputStream", model.RoleFormat}, {"OutputStream", model.RoleFormat},
 }
 
+// answering are bases of what answers requests, in whatever codebase.
+var answering = map[string]bool{"Controller": true, "Servlet": true, "Middleware": true, "PageModel": true}
+
 // wholeBases are bases that mean something where nothing stands before them: a
 // version control draws nothing.
 var wholeBases = map[string]model.Role{"Control": model.RoleView}
@@ -232,7 +235,7 @@ func onlyFaults(f *model.Facts, in map[string]bool) bool {
 }
 
 // builds asks what the types of a file build upon and are marked with.
-func (b *ballot) builds(f *model.Facts) {
+func (b *ballot) builds(lex *Lexicon, f *model.Facts) {
 	in := owners(f)
 	faults := onlyFaults(f, in)
 	answers := slices.ContainsFunc(f.Imports, func(im model.Import) bool { return webViews.MatchString(im.Text) })
@@ -251,6 +254,7 @@ func (b *ballot) builds(f *model.Facts) {
 			ends, role, ok := baseRole(base, simple)
 			switch {
 			case !ok:
+			case role == model.RoleHandler && !lex.answered && !answering[ends] && ends != "Command": // what nobody asks from outside
 			case !faults && (ends == "Exception" || ends == "Error"): // one that is raised beside what the file is about
 			case role == model.RoleTest && 2*(d.EndLine-d.Line) < lastLine(f): // it is tested where it stands
 			case role == model.RoleView && answers:
@@ -343,6 +347,33 @@ func marksOnly(f *model.Facts) bool {
 
 var handsOnNames = regexp.MustCompile(`(?:^|/)__init__\.py$`)
 
+// leastCases is from how many functions that are cases of tests on a file may be
+// one of tests by them.
+const leastCases = 3
+
+// programOfTests hears a file of a language whose tests are programs of their own:
+// a good part of its functions are cases, or it starts and is named for a test.
+func (b *ballot) programOfTests(f *model.File, lower string) {
+	if f.Facts == nil || !syntax.ProfileOf(f.Language).TestPrograms {
+		return
+	}
+	functions := 0
+	for _, d := range f.Facts.Definitions {
+		if d.Kind == model.DefFunction || d.Kind == model.DefMethod {
+			functions++
+		}
+	}
+	cases := len(f.Facts.Cases)
+	words := naming.Words(naming.Stem(lower))
+	named := len(words) > 1 && (words[0] == "test" || words[0] == "tests" || words[len(words)-1] == "test")
+	switch {
+	case cases >= leastCases && 4*cases >= functions:
+		b.seen(model.RoleTest, 3, "%d of its %d functions are cases of tests, first on line %d", cases, functions, f.Facts.Cases[0].Line)
+	case named && f.Facts.Starts > 1:
+		b.seen(model.RoleTest, 3, "it is a program named for a test, which starts on line %d", f.Facts.Starts)
+	}
+}
+
 // mechanism asks what no word can lie about.
 func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool) {
 	switch n, line := f.Facts.Sign(model.SignTest); {
@@ -352,6 +383,8 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 		b.seen(model.RoleTest, 3.5, "it lies among tests")
 	case n > 0 && !testsInside[path.Ext(lower)] && 2*line < lastLine(f.Facts):
 		b.seen(model.RoleTest, 1.2, "it declares tests, first on line %d", line)
+	default:
+		b.programOfTests(f, lower)
 	}
 	if lower == "__main__.py" {
 		b.seen(model.RoleEntry, 2, "its name is that of what runs when its package is started")

@@ -21,8 +21,9 @@ type Aim struct {
 	roles map[string]model.RoleOf
 	words map[string][]string // of a file's own name
 	dirs  map[string][]string // of each folder's name
-	// product are the words of what it is called.
+	// product are the words of what it is called, called all of them in one.
 	product map[string]bool
+	called  string
 	known   map[string]int // the words that are features, with how many files have each
 	// across are those of them by which files in several folders are called: there a
 	// folder says less than the name.
@@ -108,7 +109,8 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 		own[stemWord(w)] = true
 	}
 	built := alikeFolders(s, judged, lex)
-	a := &Aim{product: own, lex: lex, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
+	called := strings.ToLower(strings.Join(naming.Words(s.Codebase), ""))
+	a := &Aim{product: own, called: called, lex: lex, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
 	for _, f := range s.Files {
 		if !judged[f.Path] || f.Facts == nil || !featured(f, roles[f.Path].Role) {
 			continue
@@ -395,12 +397,13 @@ func (a *Aim) names() map[string]int {
 		if g.own == 0 && len(g.whole) >= 3 && 3*len(g.whole) >= 2*g.named {
 			continue // each of several folders has a part that is called so: it is a sort of part
 		}
+		product := a.product[w] || len(w) > 3 && 10*g.first >= source && strings.Contains(a.called, w)
 		a.across[w] = g.first >= leastSpoken && len(g.folders) >= 2 && g.own == 0
-		if a.product[w] && source > fewFiles && g.own == 0 {
+		if product && source > fewFiles && g.own == 0 {
 			continue // a large program is about more than what it is called
 		}
 		common := float64(n) > tooCommon*float64(source)
-		if n < 2 || common && (source > fewFiles || a.product[w] && source > 6) || source > 6 && 4*n > 3*source {
+		if n < 2 || common && (source > fewFiles || product && source > 6) || source > 6 && 4*n > 3*source {
 			continue
 		}
 		if len(g.roles) >= 2 || g.own >= 2 {

@@ -6,6 +6,7 @@ import (
 	_ "embed" // the lexicon
 	"maps"
 	"path"
+	"slices"
 	"strings"
 	"sync"
 
@@ -30,6 +31,8 @@ type Lexicon struct {
 	// Needs are, by a word of Names or Folders, names of which one must be taken in
 	// for it to mean its role.
 	Needs map[string]string
+	// answered tells that something is asked from outside and answered.
+	answered bool
 	// passing are folders of one codebase that only lead on to the packages in
 	// them, as org and acme do in org/acme/vault: their words say nothing.
 	passing map[string]bool
@@ -88,21 +91,46 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 	for _, f := range s.Files {
 		for what := range missing {
 			for _, name := range strings.Fields(what) {
-				if path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
+				if name == requests && answers(f.Facts) || path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
 					delete(missing, what)
 				}
 			}
 		}
 	}
-	if len(missing) == 0 {
-		return lex
-	}
 	out := *lex
+	out.answered = !missing[requests]
 	for _, words := range []*map[string]model.Role{&out.Names, &out.Folders} {
 		*words = maps.Clone(*words)
 		maps.DeleteFunc(*words, func(w string, _ model.Role) bool { return missing[lex.Needs[w]] })
 	}
 	return &out
+}
+
+// requests stands among the names for what is asked from outside and answered.
+const requests = "requests"
+
+// answers reports whether a file declares what it answers, or answers it.
+func answers(f *model.Facts) bool {
+	if f == nil {
+		return false
+	}
+	handles, _ := f.Sign(model.SignHandles)
+	listens, _ := f.Sign(model.SignListens)
+	if handles > 0 || listens > 0 || len(f.Routes) > 0 {
+		return true
+	}
+	takes := func(im model.Import) bool { return webViews.MatchString(im.Text) }
+	return slices.ContainsFunc(f.Imports, takes) || slices.ContainsFunc(f.Definitions, answersAs)
+}
+
+// answersAs reports whether a type is marked, or built upon a base, as what answers
+// requests is.
+func answersAs(d model.Definition) bool {
+	return slices.ContainsFunc(d.Marks, func(m string) bool { return markRoles[m] == model.RoleHandler }) ||
+		slices.ContainsFunc(d.Bases, func(base string) bool {
+			ends, _, _ := baseRole(base, base[strings.LastIndexAny(base, ".:\\")+1:])
+			return answering[ends]
+		})
 }
 
 // takesIn reports whether a file takes in something that is called so in part, or

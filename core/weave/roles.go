@@ -153,7 +153,7 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 		b.named(lex, f, stem, words)
 		b.tier = content
 		if f.Facts != nil {
-			b.builds(f.Facts)
+			b.builds(lex, f.Facts)
 			b.takes(f.Facts, slices.Contains(headers, path.Ext(lower)))
 			does(f.Facts, words, func(r model.Role, w float64, format string, args ...any) {
 				b.seen(r, w, format, args...)

@@ -44,6 +44,29 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 				"vault/box.c": model.RoleLogic, "vault/wire.c": model.RolePlatform, "vault/wire.h": model.RolePlatform, "vault/keep.h": "",
 			},
 		},
+		"a handler answers where something is asked from outside": {
+			"-- src/handlers/lots.ts --\nexport function list() { return 1 }\n-- src/app.ts --\nimport express from 'express'\nimport { list } from './handlers/lots'\nconst app = express()\napp.get('/lots', list)\n",
+			map[string]model.Role{"src/handlers/lots.ts": model.RoleHandler},
+		},
+		"in a library that asks others nothing is answered, nor routed": {
+			"-- org/moor/http/Desk.java --\npackage org.moor.http;\npublic class Desk { int ask() { return new RetryHandler().more(); } }\n" +
+				"-- org/moor/http/RetryHandler.java --\npackage org.moor.http;\npublic class RetryHandler { int more() { return 1; } }\n" +
+				"-- org/moor/http/LotRoute.java --\npackage org.moor.http;\npublic class LotRoute { int hops() { return 2; } }\n",
+			map[string]model.Role{
+				"org/moor/http/Desk.java": model.RoleLogic, "org/moor/http/RetryHandler.java": model.RoleLogic, "org/moor/http/LotRoute.java": model.RoleLogic,
+			},
+		},
+		"programs of tests, and one that only looks like one": {
+			"-- nta/nta.c --\nint dry(int a) { return a; }\n-- nta/test_nta.c --\nint dry(int);\nint main(void) { return dry(1) != 1; }\n" +
+				"-- nta/torture_vault.c --\nint dry(int);\nint test_box(void) { return dry(1); }\nint test_lid(void) { return dry(2); }\nint test_shelf(void) { return dry(3); }\n" +
+				"int helper(void) { return 0; }\nint main(void) { return test_box() + test_lid() + test_shelf(); }\n" +
+				"-- nta/check_lots.cc --\nSTART_TEST(lots_1)\n{\n  weigh(1);\n}\nEND_TEST\nSTART_TEST(lots_2)\n{\n  weigh(2);\n}\nEND_TEST\nSTART_TEST(lots_3)\n{\n  weigh(3);\n}\nEND_TEST\n" +
+				"-- nta/protest.c --\n#include <stdio.h>\nint main(void) { return 0; }\n-- nta/test_lab.c --\nint pipette(int a) { return a; }\n",
+			map[string]model.Role{
+				"nta/nta.c": model.RoleLogic, "nta/test_nta.c": model.RoleTest, "nta/torture_vault.c": model.RoleTest,
+				"nta/check_lots.cc": model.RoleTest, "nta/protest.c": model.RoleEntry, "nta/test_lab.c": model.RoleLogic,
+			},
+		},
 		"a protocol by its name, and a header that starts nothing": {
 			"-- src/pop3_in.c --\nint read_in(int a) { return a; }\n-- src/vaultd.c --\n#include \"vaultd.h\"\nint main(void) { return 0; }\n" +
 				"-- src/vaultd.h --\nint weigh(int);\n",

@@ -18,7 +18,6 @@ func TestRoles(t *testing.T) {
 		want       model.Role
 	}{
 		{"src/lots.controller.ts", "export class Lots {}", model.RoleHandler},
-		{"src/handlers/lots.ts", "export function list() {}", model.RoleHandler},
 		{"src/routes/lots.ts", "router.get('/lots', list)", model.RoleRouting},
 		{"src/services/lots.ts", "export function dry() {}", model.RoleLogic},
 		{"src/data/lots.ts", "pool.query('SELECT id FROM lots WHERE id = 1')", model.RoleDataAccess},

@@ -11,11 +11,12 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "C", Version: 4, Profile: syntax.Profile{Code: true, Plain: "c", PlainNames: true, OneOfAName: true, SameNames: true},
+		Name: "C", Version: 4,
+		Profile:    syntax.Profile{Code: true, Plain: "c", PlainNames: true, OneOfAName: true, SameNames: true, TestPrograms: true},
 		Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "C++", Version: 4, Profile: syntax.Profile{Code: true, Plain: "c", SameNames: true, Inherits: true},
+		Name: "C++", Version: 4, Profile: syntax.Profile{Code: true, Plain: "c", SameNames: true, Inherits: true, TestPrograms: true},
 		ResolvedWith: "C",
 		Extensions:   []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"},
 		Read:         read,
