@@ -3,6 +3,7 @@ package naming
 
 import (
 	"path"
+	"regexp"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -234,12 +235,18 @@ var singulars = map[string]string{
 	"people": "person", "axes": "axis", "analyses": "analysis", "caches": "cache",
 }
 
+// disciplines are words in -ics that name a field and have no singular.
+var disciplines = regexp.MustCompile(`(?:graph|phys|mathemat|statist|analyt|mechan|electron|robot|^opt|acoust|dynam|kinemat|genet|` +
+	`diagnost|logist|econom|^eth|aesthet|semant|phonet|linguist|polit|athlet|gymnast|ergonom|^bas)ics$`)
+
 // Singular is a word in the singular, by the common endings of English.
 func Singular(w string) string {
 	if one, ok := singulars[w]; ok {
 		return one
 	}
 	switch n := len(w); {
+	case strings.HasSuffix(w, "ics") && disciplines.MatchString(w), n > 5 && endsIn(w, "atlas", "canvas", "alias"):
+		return w
 	case n > 4 && strings.HasSuffix(w, "ies"):
 		return w[:n-3] + "y"
 	case n > 4 && endsIn(w, "sses", "shes", "ches", "xes"):

@@ -97,6 +97,7 @@ func TestShortWordsStandForThemselves(t *testing.T) {
 func TestSingularKnowsWordsOfTheirOwn(t *testing.T) {
 	for many, one := range map[string]string{
 		"species": "species", "series": "series", "canvas": "canvas", "status": "status", "statuses": "status", "cookies": "cookie",
+		"graphics": "graphics", "physics": "physics", "topics": "topic", "metrics": "metric", "moorgraphics": "moorgraphics", "deviceatlas": "deviceatlas",
 		"indices": "index", "queries": "query", "shelves": "shelf", "boxes": "box", "caches": "cache", "lots": "lot", "dns": "dns",
 	} {
 		require.Equal(t, one, naming.Singular(many), many)

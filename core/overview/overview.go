@@ -177,12 +177,20 @@ func rankingOf(j *judgement.Result, place string) ([]model.PatternMatch, bool) {
 	return nil, false
 }
 
+// weighty is how many times less a fault of the structure may weigh than what is
+// loudest and still go before it.
+const weighty = 15
+
 // Worst picks the smells to name first. What is wrong with the structure goes
 // first, then what is wrong with single units, then the other side of the
-// structure; the rest by their rank. No rule has two turns before all had one.
+// structure, where it has a weight worth the turn; the rest by their rank. No rule has two turns before all had one.
 func Worst(all []*model.Smell, n int) []model.Smell {
 	left := slices.Clone(all)
 	slices.SortStableFunc(left, func(a, b *model.Smell) int { return cmp.Compare(b.Rank, a.Rank) })
+	loudest := 0.0
+	if len(left) > 0 {
+		loudest = left[0].Rank
+	}
 	out := []model.Smell{}
 	taken := map[string]bool{} // rules, and facets in the first three turns
 	pick := func(ok func(sm *model.Smell) bool) bool {
@@ -197,7 +205,7 @@ func Worst(all []*model.Smell, n int) []model.Smell {
 		return true
 	}
 	structure := func(sm *model.Smell) bool {
-		return (sm.Facet == model.Layout || sm.Facet == model.Boundaries) && !taken[string(sm.Facet)]
+		return (sm.Facet == model.Layout || sm.Facet == model.Boundaries) && !taken[string(sm.Facet)] && weighty*sm.Rank >= loudest
 	}
 	pick(structure)
 	pick(func(sm *model.Smell) bool { return sm.Facet == model.Units })

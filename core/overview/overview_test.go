@@ -131,6 +131,9 @@ func TestTheWorstBeginWithTheStructureAndAreOfDifferentRules(t *testing.T) {
 	require.Equal(t, []string{"prefix", "file", "ring", "name", "folder", "name again", "file again"}, ids(overview.Worst(all, 9)))
 	require.Equal(t, []string{"name", "name again"}, ids(overview.Worst(all[:2], 3)), "where there is nothing else")
 	require.Empty(t, overview.Worst(nil, 3))
+	slight := *all[len(all)-1]
+	slight.ID, slight.Rule, slight.Facet, slight.Rank = "slight ring", "file-cycle", model.Boundaries, 0.01
+	require.Equal(t, "name", ids(overview.Worst([]*model.Smell{all[0], all[1], &slight}, 3))[0], "a slight fault of the structure waits its turn")
 }
 
 func TestTheHistoryIsToldInASentence(t *testing.T) {

@@ -18,6 +18,18 @@ var catchAllFolderRule = &Rule{
 	Parameters: []Parameter{{"files", "judged files in it, tests aside", 8, 4, 3}},
 }
 
+// programs reports whether most files are each started by themselves: tools in a
+// folder of tools have found their place.
+func (c *Context) programs(files []*model.File) bool {
+	n := 0
+	for _, f := range files {
+		if r := c.seen(f.Path); r == model.RoleEntry || r == model.RoleScript {
+			n++
+		}
+	}
+	return 3*n >= 2*len(files)
+}
+
 func catchAllFolder(c *Context, r *Rule) (out []hit) {
 	limit := c.Value(r, "files")
 	lex := weave.Words()
@@ -26,7 +38,7 @@ func catchAllFolder(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		files := c.units(d.Path)
-		if n := float64(len(files)); n >= limit {
+		if n := float64(len(files)); n >= limit && !c.programs(files) {
 			out = append(out, hit{path: d.Path, strength: 0.3 + 0.4*(n-limit)/(2*limit),
 				message:  fmt.Sprintf("*%s* holds %s files that share a folder only for want of a better one", d.Name, number(len(files))),
 				evidence: evidence(paths(files), "lies in it"), touches: paths(files)})

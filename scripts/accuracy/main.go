@@ -173,7 +173,7 @@ func calls(language, root string, said []file, misses int) error {
 		}
 	}
 	for _, c := range s.Calls {
-		if !known[c.From.Path] || c.Kind != "call" {
+		if !known[c.From.Path] || !known[c.To.Path] || c.Kind != "call" {
 			continue
 		}
 		k := c.From.Path + " " + c.From.Name + " -> " + c.To.Path + " " + c.To.Name

@@ -60,7 +60,11 @@ function nameOf(d) {
     const o = nameOf(owner)
     return o && o + '.' + key
   }
-  if (ts.isTypeLiteralNode(owner) && ts.isTypeAliasDeclaration(owner.parent)) return within(owner) + owner.parent.name.text + '.' + key
+  if (ts.isTypeLiteralNode(owner)) {
+    let alias = owner.parent // a type may be one of several that are taken together
+    while (ts.isIntersectionTypeNode(alias) || ts.isUnionTypeNode(alias) || ts.isParenthesizedTypeNode(alias)) alias = alias.parent
+    if (ts.isTypeAliasDeclaration(alias)) return within(owner) + alias.name.text + '.' + key
+  }
   if (ts.isObjectLiteralExpression(owner) && ts.isVariableDeclaration(owner.parent)) {
     const o = nameOf(owner.parent)
     return o && o + '.' + key

@@ -38,7 +38,7 @@ export const deskColumns = ({ titles, marks, isRecorded, onMark, at }: Looks): C
   {
     id: 'message',
     title: 'what is the case',
-    width: 'minmax(180px, 1.7fr)',
+    width: 'minmax(180px, 1.5fr)',
     cell: (s) => (
       <span className="cut" title={`${s.message.replace(/\*/g, '')} (${titles[s.rule]?.title ?? s.rule})`}>
         <Emphasised text={s.message} />
@@ -48,14 +48,14 @@ export const deskColumns = ({ titles, marks, isRecorded, onMark, at }: Looks): C
   {
     id: 'place',
     title: 'place',
-    width: 'minmax(120px, 1fr)',
+    width: 'minmax(120px, 1.1fr)',
     cell: (s) =>
-      s.path === at ? <small className="faint">here</small> : <PlaceLink path={s.path} line={s.line ?? 0} max={22} />,
+      s.path === at ? <small className="faint">here</small> : <PlaceLink path={s.path} line={s.line ?? 0} max={27} />,
   },
   {
     id: 'state',
     title: 'state',
-    width: '74px',
+    width: '66px',
     cell: (s) => <small>{s.silenced ? 'dismissed' : isRecorded(s) ? 'recorded' : ''}</small>,
   },
 ]
