@@ -119,13 +119,18 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 	return "", ""
 }
 
-// declares reports whether a file defines something that runs or a type.
+// declares reports whether a good part of a file is something that runs, or says
+// what others have to be: a class around a table, and the few lines that look things
+// up in it, are part of the table.
 func declares(f *model.File) bool {
+	runs := 0
 	for _, d := range f.Facts.Definitions {
 		switch d.Kind {
-		case model.DefFunction, model.DefMethod, model.DefClass, model.DefComponent, model.DefInterface:
+		case model.DefFunction, model.DefMethod:
+			runs += d.EndLine - d.Line + 1
+		case model.DefComponent, model.DefInterface:
 			return true
 		}
 	}
-	return false
+	return 10*runs > f.Lines()
 }

@@ -2,10 +2,13 @@ package smells
 
 import (
 	"fmt"
+	"path"
 	"sort"
+	"strings"
 
 	"jantel/core/model"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 var longFileRule = &Rule{
@@ -17,9 +20,16 @@ var longFileRule = &Rule{
 	Parameters: []Parameter{{"code lines", "lines of code in a file; tests may be as long as they are", 800, 500, 400}},
 }
 
+// page reports whether a file is a page that is read as it stands: what is long about
+// it is its text.
+func page(f *model.File) bool {
+	ext := strings.ToLower(path.Ext(f.Path))
+	return (ext == ".html" || ext == ".htm") && !syntax.ProfileOf(f.Language).Template && len(f.Facts.Definitions) == 0
+}
+
 func longFile(c *Context, r *Rule) (out []hit) {
 	for f := range c.Own(".") {
-		if role := c.Role(f.Path); role == model.RoleTest || !reading.IsCode(f) && role != model.RoleStyle && role != model.RoleView {
+		if role := c.Role(f.Path); role == model.RoleTest || page(f) || !reading.IsCode(f) && role != model.RoleStyle && role != model.RoleView {
 			continue
 		}
 		limit := c.Value(r, "code lines")

@@ -2,6 +2,7 @@ package smells
 
 import (
 	"fmt"
+	"strings"
 
 	"jantel/core/model"
 )
@@ -25,6 +26,9 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {
+			if strings.EqualFold(d.Name, "main") {
+				continue // it is where all is put together; how long it is other rules say
+			}
 			if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && d.EndLine-d.Line+1 >= limit {
 				out = append(out, hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), strength: over(
 					float64(d.EndLine-d.Line+1), float64(limit),

@@ -21,7 +21,7 @@ var (
 	saysGenerated = regexp.MustCompile(`(?im)@generated\b|<auto-?generated|\b(?:auto|machine)-?generated (?:by|from|file|` +
 		`code|content|using|distributable|source|header)\b|\bthis file is an amalgamation\b|` +
 		`\b(?:automatically|auto|programmatically) (?:re-?)?generated\b|\b(?:do not|don'?t) (?:edit|modify|hand.?edit)\b|` +
-		`\b(?:this|the) (?:file|code|class|header|source|module|script|document|page)(?: \w+)? (?:is|was|has been) ` +
+		`\b(?:this|the(?: following)?) (?:file|code|class|header|source|module|script|document|page)(?: \w+)? (?:is|was|has been) ` +
 		`(?:auto-?\s?|automatically )?(?:generated|created by|produced by|made by)\b|` +
 		`^\W*(?:code |file |source |man page |automatically |auto-?)?generated (?:by|from|with|using|automatically|on|at)\b|` +
 		`\bautomatically imported (?:by|with|from)\b|` +
@@ -354,7 +354,8 @@ func weigh(s *Stream) (out []model.Hint) {
 		case String, Number, Text:
 			literals++
 		case Punct:
-			if !In(s.Src[t.Start], ",:[](){}=>-;") {
+			joins := In(s.Src[t.Start], "+.") && s.Kind(i+1) == String // a long text is written in pieces
+			if !joins && !In(s.Src[t.Start], ",:[](){}=>-;") {
 				rest++
 			}
 		}

@@ -532,6 +532,10 @@ func checks(name []byte) bool {
 		}
 	}
 	lower = bytes.TrimLeft(lower, "_")
+	// A library may write its own name before: g_assert, ck_assert_int_eq.
+	if at := bytes.IndexByte(lower, '_'); at > 0 && at < 5 && bytes.HasPrefix(lower[at+1:], []byte("assert")) {
+		return true
+	}
 	if len(lower) == 0 {
 		return false
 	}
