@@ -181,6 +181,8 @@ func (f *file) edges() (out fileEdges) {
 		if c.Kind == model.CallPlain {
 			if m := e.invoked(v); m.kind == vDef {
 				v = m
+			} else if v.kind == vInst || v.kind == vNone {
+				v = e.heldBy(f, c.Node, v)
 			}
 		}
 		switch {

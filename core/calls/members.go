@@ -223,6 +223,44 @@ func (e *eval) own(u *unit, of, name string) value {
 	return nothing
 }
 
+// heldBy is the field that a call asks for what it holds, where a field of a type may
+// hold a function and nothing tells which; else the value as it was.
+func (e *eval) heldBy(f *file, node int32, v value) value {
+	n := &f.body.Nodes[node]
+	if !f.profile.FieldCalls || n.Op != model.ChainMember || n.From < 0 {
+		return v
+	}
+	if t := e.typeOf(e.node(f, n.From)); t != nil && t.kind == tNamed {
+		if m := e.field(t.key, f.body.Name(n), 0); m.kind == vMember {
+			return m
+		}
+	}
+	return v
+}
+
+// field looks for a field of a type as find looks for a member.
+func (e *eval) field(k typeKey, name string, depth int) value {
+	if depth > 12 {
+		return nothing
+	}
+	for _, u := range k.unit.parts(k.name) {
+		if _, ok := u.shapes[shapeKey{k.name, name, model.ShapeValue, 0}]; ok && u.defs[k.name].file != nil {
+			return value{kind: vMember, unit: u, name: k.name, member: name, place: u.defs[k.name]}
+		}
+		for _, b := range u.bases[k.name] {
+			if t := e.asType(e.follow(b.file, b.shape.Node)); t != nil && t.kind == tNamed {
+				if v := e.field(t.key, name, depth+1); v.kind == vMember {
+					return v
+				}
+			}
+		}
+	}
+	if t := e.aliased(k); t != nil && t.kind == tNamed {
+		return e.field(t.key, name, depth+1)
+	}
+	return nothing
+}
+
 // getter reports whether a method with these marks is read like a field.
 func (f *file) getter(marks []string) bool {
 	return len(f.profile.Getters) > 0 && slices.ContainsFunc(marks, func(m string) bool { return f.profile.Getters[m] })

@@ -336,6 +336,37 @@ class A {
     }
 }
 `, []string{"A.run -> A.first", "A.run -> Lot.sow"}, nil},
+	// TypeScript: what a function is handed that is put into a name of a type.
+	{"a function put into a name of a type, types that are taken together", "a.ts", `
+export interface Grower { greet(): void }
+export type Ask = (input: Asked, more: number) => void
+type Asked = { grower: Grower; box: Box } & Lid
+interface Lid { open(): void }
+interface Box { weigh(): void }
+export const ask: Ask = ({ grower, box, open }) => {
+  grower.greet()
+  box.weigh()
+  open()
+}
+export function later() {
+  const inner: Ask = (input) => input.box.weigh()
+  return inner
+}
+`, []string{"ask -> Box.weigh", "ask -> Grower.greet", "ask -> Lid.open", "later -> Box.weigh"}, nil},
+	{"a type written out in its place, a member of a type, and a field that holds a function", "b.ts", `
+export interface Box { weigh(): void }
+type Fault = (text: string) => void
+interface Base { onFault?: Fault }
+export interface Options extends Base { box: Box; inner: { box: Box } }
+export function run(of: { box: Box }, o: Options, lid: Options['box']) {
+  of.box.weigh()
+  o.onFault?.('torn')
+  lid.weigh()
+}
+export function deep(o: Options) {
+  o.inner.box.weigh()
+}
+`, []string{"Options -> Base (inherit)", "deep -> Box.weigh", "run -> Base.onFault", "run -> Box.weigh"}, nil},
 }
 
 func TestMoreSmallFiles(t *testing.T) { holdFiles(t, more) }

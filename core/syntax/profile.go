@@ -66,6 +66,8 @@ type Profile struct {
 	// OpenTypes: a type may be opened again in any file, and its members are called
 	// as they are read.
 	OpenTypes bool
+	// FieldCalls: what a field of a type holds is called as if it were a method.
+	FieldCalls bool
 	// HandsOn: what a file imports others can take from it.
 	HandsOn bool
 	// Globals: files that take nothing in and hand nothing out know the names at each

@@ -18,6 +18,8 @@ type walker struct {
 	deep int
 	// gives is what the function that is walked returns, as far as it was met.
 	gives int32
+	// member are the types that are written as a member of another: Lot["box"].
+	member map[int32]bool
 	// handed is what a function gets that is written as an argument.
 	handed int32
 }
@@ -26,7 +28,7 @@ const none = syntax.None
 
 // bodies walks the file.
 func (r *reader) bodies() {
-	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, handed: none}
+	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, handed: none, member: map[int32]bool{}}
 	w.c.In = syntax.ByLine
 	w.statements(0, r.s.Len())
 }
@@ -258,7 +260,7 @@ func (w *walker) binding(i, end int) (next int) {
 	if s.Is(i, ":") {
 		var t int32
 		t, i = w.typ(i + 1)
-		node, typed = w.c.Instance(t), true
+		node, typed = w.instance(t), true
 	}
 	top := w.deep == 0 && s.IsIdent(at)
 	switch {
@@ -278,8 +280,13 @@ func (w *walker) binding(i, end int) (next int) {
 		return i
 	case top && !typed && s.Is(i+1, "{"):
 		return w.value(s.Text(at), i+1)
-	case top && w.function(i+1):
-		return w.functionValue(w.owner, s.Text(at), i+1)
+	case w.function(i + 1):
+		if typed && node != none {
+			w.handed = w.c.Member(node, []byte(firstTaken))
+		}
+		if top {
+			return w.functionValue(w.owner, s.Text(at), i+1)
+		}
 	}
 	n, next := w.expr(i + 1)
 	if !typed {
@@ -364,7 +371,7 @@ func (w *walker) signature(i int, arrow, constructs bool) (gives int32, next int
 	if s.Is(i, ":") {
 		var t int32
 		t, i = w.typ(i + 1)
-		result, typed = w.c.Instance(t), true
+		result, typed = w.instance(t), true
 	}
 	if s.Is(i, "=>") {
 		i++
@@ -413,7 +420,7 @@ func (w *walker) params(open int, constructs bool) {
 		if s.Is(i, ":") {
 			var t int32
 			t, i = w.typ(i + 1)
-			node = w.c.Instance(t)
+			node = w.instance(t)
 		}
 		if s.Is(i, "=") {
 			n, next := w.expr(i + 1)

@@ -12,8 +12,8 @@ import (
 var loggers = []string{"winston", "pino", "bunyan", "log4js", "loglevel", "debug", "signale", "npmlog", "consola", "morgan", "tslog"}
 
 var profile = syntax.Profile{
-	WrittenExports: true,
-	Code:           true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
+	WrittenExports: true, FieldCalls: true,
+	Code: true, Inherits: true, Reached: true, FolderFiles: []string{"index.ts", "index.js", "index.mjs"},
 	ListGives: syntax.Set("filter", "slice", "sort", "reverse", "concat", "splice", "toSorted", "toReversed", "values"),
 	ListOne:   syntax.Set("find", "findLast", "at", "pop", "shift", "get"),
 	Words: map[string]model.Role{
@@ -31,20 +31,20 @@ var scripted = func() syntax.Profile {
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 12, Profile: profile,
+		Name: "TypeScript", Version: 13, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 12, Profile: profile,
+		Name: "TSX", Version: 13, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 14, Profile: scripted,
+		Name: "JavaScript", Version: 15, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 13, Profile: profile,
+		Name: "JSX", Version: 14, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }

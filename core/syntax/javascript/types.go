@@ -1,6 +1,8 @@
 package javascript
 
 import (
+	"strconv"
+
 	"jantel/core/model"
 	"jantel/core/syntax"
 )
@@ -94,7 +96,7 @@ func (w *walker) classMember(i, end int) (next int) {
 	node := none
 	if s.Is(k, ":") {
 		t, after := w.typ(k + 1)
-		node, k = w.c.Instance(t), after
+		node, k = w.instance(t), after
 	}
 	if s.Is(k, "=") {
 		if name != "" && w.function(k+1) {
@@ -148,7 +150,10 @@ func (w *walker) typeMembers(open int, of string) {
 		if s.Is(k, "?") {
 			k++
 		}
-		if j := w.r.skipTypeArgs(k); s.IsIdent(i) && s.Is(j, "(") {
+		if s.Is(i, "(") { // what may be called as it is
+			w.takes(i, of)
+			k = s.Close(i) + 1
+		} else if j := w.r.skipTypeArgs(k); s.IsIdent(i) && s.Is(j, "(") {
 			w.c.Shape(model.Shape{Owner: of, Name: s.Text(i), Kind: model.ShapeMethod, Node: none})
 			if s.Is(s.Close(j)+1, ":") {
 				t, after := w.typ(s.Close(j) + 2)
@@ -169,7 +174,7 @@ func (w *walker) typeMembers(open int, of string) {
 		} else if s.IsIdent(i) && s.Is(k, ":") {
 			t, after := w.typ(k + 1)
 			if t != none {
-				w.c.Shape(model.Shape{Owner: of, Name: s.Text(i), Kind: model.ShapeValue, Node: w.c.Instance(t)})
+				w.c.Shape(model.Shape{Owner: of, Name: s.Text(i), Kind: model.ShapeValue, Node: w.instance(t)})
 			}
 			k = after
 		}
@@ -192,12 +197,59 @@ func (w *walker) typeAlias(i, end int) int {
 		return 0
 	}
 	name := s.Text(i + 1)
-	if s.Is(k+1, "{") {
+	switch j := w.r.skipTypeArgs(k + 1); {
+	case s.Is(k+1, "{"):
 		w.typeMembers(k+1, join(w.owner, name))
-	} else if t, _ := w.typ(k + 1); t != none {
-		w.c.Shape(model.Shape{Owner: w.owner, Name: name, Kind: model.ShapeUnder, Node: t})
+		w.more(s.Close(k+1)+1, join(w.owner, name))
+	case s.Is(j, "(") && s.Is(s.Close(j)+1, "=>"):
+		w.takes(j, join(w.owner, name))
+		fallthrough
+	default:
+		if t, _ := w.typ(k + 1); t != none {
+			w.c.Shape(model.Shape{Owner: w.owner, Name: name, Kind: model.ShapeUnder, Node: t})
+		}
+		if _, after := w.oneType(k + 1); s.Is(after, "&") {
+			w.more(after, join(w.owner, name))
+		}
 	}
 	return w.r.statementEnd(i, end) + 1
+}
+
+// firstTaken is under which name the type of what a function takes first is kept
+// among the members of its type: no member can be called so.
+const firstTaken = "(0)"
+
+// takes keeps the type of what a function of a type takes first, so that a function
+// put into a name of that type knows what it is handed.
+func (w *walker) takes(open int, of string) {
+	s := w.s
+	k := s.Close(open+1) + 1 // a name, or a pattern
+	if s.Is(k, "?") {
+		k++
+	}
+	if open+1 >= s.Close(open) || !s.Is(k, ":") {
+		return
+	}
+	if t, _ := w.typ(k + 1); t != none {
+		w.c.Shape(model.Shape{Owner: of, Name: firstTaken, Kind: model.ShapeValue, Node: w.instance(t)})
+	}
+}
+
+// more keeps what a type has besides what it begins with: "{ … } & Lots", "Lots & { … }".
+func (w *walker) more(i int, of string) {
+	s := w.s
+	for s.Is(i, "&") {
+		if s.Is(i+1, "{") {
+			w.typeMembers(i+1, of)
+			i = s.Close(i+1) + 1
+			continue
+		}
+		t, next := w.oneType(i + 1)
+		if t != none {
+			w.c.Shape(model.Shape{Name: of, Kind: model.ShapeBase, Node: t})
+		}
+		i = max(next, i+1)
+	}
 }
 
 // typ reads a type. Of a union with nothing in it the rest is the type.
@@ -252,7 +304,9 @@ func (w *walker) oneType(i int) (node int32, next int) {
 		next = s.Close(i) + 1
 	case s.Is(i, "new"):
 		return none, w.typeEnd(i + 1)
-	case s.Any(i, "{", "["):
+	case s.Is(i, "{"):
+		node, next = w.written(i), s.Close(i)+1
+	case s.Is(i, "["):
 		node, next = none, s.Close(i)+1
 	case s.Any(i, "keyof", "typeof"):
 		_, next = w.oneType(i + 1)
@@ -265,14 +319,34 @@ func (w *walker) oneType(i int) (node int32, next int) {
 		node, next = none, i+1
 	}
 	for s.Is(next, "[") && s.Line(next) == s.EndLine(next-1) {
-		if s.Close(next) == next+1 {
+		switch {
+		case s.Close(next) == next+1:
 			node = c.Go(node, model.ChainList, nil)
-		} else {
+		case s.Kind(next+1) == syntax.String && s.Close(next) == next+2 && node != none:
+			node = c.Member(w.instance(node), []byte(s.Unquote(next+1)))
+			w.member[node] = true
+		default:
 			node = none
 		}
 		next = s.Close(next) + 1
 	}
 	return node, next
+}
+
+// written keeps the members of a type that is written out where it is needed, under a
+// name that nothing else can have.
+func (w *walker) written(open int) int32 {
+	name := "{" + strconv.Itoa(open) + "}"
+	w.typeMembers(open, name)
+	return w.c.Self(name)
+}
+
+// instance is a value of a type; what a member of a type is, is its value already.
+func (w *walker) instance(t int32) int32 {
+	if w.member[t] {
+		return t
+	}
+	return w.c.Instance(t)
 }
 
 func (w *walker) typeEnd(i int) int {
@@ -323,6 +397,6 @@ func (w *walker) typeName(i int) (node int32, next int) {
 var (
 	listTypes = syntax.Set("Array", "ReadonlyArray", "Set", "ReadonlySet", "Iterable", "IterableIterator", "AsyncIterable", "NodeListOf")
 	mapTypes  = syntax.Set("Map", "ReadonlyMap", "Record", "WeakMap")
-	sameTypes = syntax.Set("Promise", "PromiseLike", "Partial", "Required", "Readonly", "NonNullable", "Awaited", "MaybeRef", "Ref")
+	sameTypes = syntax.Set("Promise", "PromiseLike", "Partial", "Omit", "Pick", "Required", "Readonly", "NonNullable", "Awaited", "MaybeRef", "Ref")
 	plain     = syntax.Set("null", "undefined", "void", "never")
 )

@@ -56,6 +56,7 @@ function nameOf(d) {
   if (ts.isConstructorDeclaration(d)) return owner.name && atTop(owner) ? within(owner) + owner.name.text + '.constructor' : ''
   const key = text(d.name)
   if (!key) return ''
+  if (ts.isParameterPropertyDeclaration(d, owner)) return owner.parent.name && atTop(owner.parent) ? within(owner.parent) + owner.parent.name.text + '.' + key : ''
   if (ts.isClassDeclaration(owner) || ts.isInterfaceDeclaration(owner)) {
     const o = nameOf(owner)
     return o && o + '.' + key
