@@ -397,6 +397,7 @@ func (w *walker) typeName(i int) (node int32, next int) {
 var (
 	listTypes = syntax.Set("Array", "ReadonlyArray", "Set", "ReadonlySet", "Iterable", "IterableIterator", "AsyncIterable", "NodeListOf")
 	mapTypes  = syntax.Set("Map", "ReadonlyMap", "Record", "WeakMap")
-	sameTypes = syntax.Set("Promise", "PromiseLike", "Partial", "Omit", "Pick", "Required", "Readonly", "NonNullable", "Awaited", "MaybeRef", "Ref")
-	plain     = syntax.Set("null", "undefined", "void", "never")
+	sameTypes = syntax.Set("Promise", "PromiseLike", "Partial", "Omit", "Pick",
+		"Required", "Readonly", "NonNullable", "Awaited", "MaybeRef", "Ref")
+	plain = syntax.Set("null", "undefined", "void", "never")
 )
