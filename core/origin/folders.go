@@ -103,8 +103,9 @@ type folder struct {
 	name          string // as the manifest has it
 	banners       int
 	in, out       int // links over its border, of code
-	// holders counts files by who has their rights, as they say themselves.
-	holders map[string]int
+	// holders counts files by who has their rights, as they say themselves; starts
+	// those of them that start a program.
+	holders, starts map[string]int
 }
 
 var (
@@ -164,9 +165,12 @@ func foldersOf(s *model.Survey) map[string]*folder {
 			if held != nil && code && made == nil { // what a tool took over says nothing of its folder
 
 				if x.holders == nil {
-					x.holders = map[string]int{}
+					x.holders, x.starts = map[string]int{}, map[string]int{}
 				}
 				x.holders[held.Text]++
+				if f.Facts.Starts > 1 {
+					x.starts[held.Text]++
+				}
 			}
 			if banner {
 				x.banners++
@@ -373,7 +377,7 @@ const proof = 3
 // marks counts what speaks for others having written a folder, and says it.
 func (t *teller) marks(d string, x *folder) (points int, said []string) {
 	root := t.folders["."]
-	if 2*x.files > root.files || 2*x.source > root.source && root.source > 0 || x.files < 1 {
+	if x.betterPart(root) || x.files < 1 {
 		return 0, nil
 	}
 	if x.licence != "" && !t.packs(d) {
@@ -406,6 +410,16 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 		said = append(said, "its files name "+who+", which hardly others do")
 	}
 	return points, said
+}
+
+// betterPart reports whether a folder is too much of a codebase to be others': half of
+// it, or three quarters where all programs start outside of it and name who writes them.
+func (x *folder) betterPart(root *folder) bool {
+	part, of := 1, 2
+	if root.startedBy() != "" && len(x.starts) == 0 {
+		part, of = 3, 4
+	}
+	return of*x.files > part*root.files || of*x.source > part*root.source && root.source > 0
 }
 
 // packs reports whether a folder tells how the codebase is packed for a system:
@@ -442,9 +456,12 @@ func (t *teller) namesUs(who string) bool {
 	return len(own) > 2 && strings.Contains(who, own)
 }
 
-// namedMost is who is named as having rights in most files: where that is a good
-// part of the code, it is who writes it.
+// namedMost is who writes the codebase: who is named where its programs start, else
+// who is named as having rights in most files, where that is a good part of the code.
 func (x *folder) namedMost() (who string) {
+	if who = x.startedBy(); who != "" {
+		return who
+	}
 	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
 		if who == "" || x.holders[w] > x.holders[who] {
 			who = w
@@ -455,6 +472,25 @@ func (x *folder) namedMost() (who string) {
 	}
 	return who
 }
+
+// startedBy is who is named where most of the programs start that name somebody; ""
+// where few do.
+func (x *folder) startedBy() (who string) {
+	all := 0
+	for _, w := range slices.Sorted(maps.Keys(x.starts)) {
+		all += x.starts[w]
+		if who == "" || x.starts[w] > x.starts[who] {
+			who = w
+		}
+	}
+	if x.starts[who] < leastStarts || 2*x.starts[who] <= all {
+		return ""
+	}
+	return who
+}
+
+// leastStarts is where how many programs start somebody has to be named before all is theirs.
+const leastStarts = 2
 
 // mostly reports whether a good third of the files of a codebase that name anybody name the same.
 func (x *folder) mostly() bool {

@@ -23,6 +23,10 @@ type teller struct {
 	outputs map[string]string // folders that project files have something written to, with the file that says so
 	members map[string]bool   // folders that are part of a workspace
 	written []writes
+	// mirrored counts, by folder that is written to, the files that have their like
+	// in the folder of the source, and all.
+	mirrored map[string][2]int
+	releases map[string]int // by folder, the scripts that lie beside their squeezed release
 	// keywords counts files by the project whose store wrote a keyword into them.
 	keywords map[string]int
 }
@@ -53,7 +57,8 @@ type signal func(t *teller, f *model.File) (model.FileOrigin, string)
 // signals are asked in this order: the first that tells decides.
 var signals = []signal{
 	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).output, (*teller).header, (*teller).named, (*teller).bundled,
-	(*teller).carriesBanner, (*teller).keyworded, (*teller).translated, (*teller).table, (*teller).untouched,
+	(*teller).dropIn, (*teller).mirrors, (*teller).released, (*teller).carriesBanner, (*teller).keyworded, (*teller).translated,
+	(*teller).table, (*teller).untouched,
 }
 
 func (t *teller) of(f *model.File, foreign map[string]string) model.OriginOf {
@@ -163,7 +168,7 @@ func (t *teller) bundled(f *model.File) (model.FileOrigin, string) {
 	}
 	squeezed := f.Facts.Hint(model.HintSqueezed) != nil
 	if h := f.Facts.Hint(model.HintBundle); h != nil &&
-		(h.Text != "" || squeezed || f.Facts.Hint(model.HintBanner) != nil && f.Lines() > 300) {
+		(h.Text != "" || squeezed || (f.Facts.Hint(model.HintBanner) != nil || made.MatchString(f.Path)) && f.Lines() > 300) {
 		return model.OriginBuilt, fmt.Sprintf("line %d is written by a bundler", h.Line)
 	}
 	if squeezed && scripts[path.Ext(f.Path)] {
@@ -198,6 +203,84 @@ func (t *teller) sourceOf(f *model.File) string {
 		}
 	}
 	return ""
+}
+
+// made are folders that bundlers write to.
+var made = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]+$`)
+
+// dropIns are files that programs of all makes carry a copy of, since the system may
+// lack what is in them, or a library is a file and nothing else.
+var dropIns = regexp.MustCompile(`(?i)^(?:(?:gnu_|my|port_?)?getopt(?:_long|1|_int)?|inet_(?:ntop|pton|aton)|strl(?:cpy|cat)|strtok_r|` +
+	`uthash|utlist|utarray|utstring|utringbuffer|catch|stb_\w+|miniz|sqlite3|tinyxml2?|cjson|jsmn)\.(?:c|h|cc|cpp|hpp)$`)
+
+// dropIn is such a file, where it does not name who writes the codebase.
+func (t *teller) dropIn(f *model.File) (model.FileOrigin, string) {
+	h := f.Facts.Hint(model.HintHolder)
+	if !dropIns.MatchString(path.Base(f.Path)) || h != nil && (h.Text == t.folders["."].namedMost() || t.namesUs(h.Text)) {
+		return "", ""
+	}
+	return model.OriginVendored, fmt.Sprintf("many programs carry a copy of %s", path.Base(f.Path))
+}
+
+// leastMirrored is how many files of a folder that is written to have to stand
+// beside, in the folder of the source, for all of it to be written from there.
+const leastMirrored = 5
+
+// mirrors is a file in a folder whose files nearly all have one of the same path in
+// the folder of the source beside it.
+func (t *teller) mirrors(f *model.File) (model.FileOrigin, string) {
+	m := outputs.FindString(f.Path)
+	if m == "" || strings.HasSuffix(m, "lib/") || !scripts[path.Ext(f.Path)] {
+		return "", ""
+	}
+	if t.mirrored == nil {
+		t.mirrored = map[string][2]int{}
+		for _, o := range t.s.Files {
+			d := outputs.FindString(o.Path)
+			if d == "" || !scripts[path.Ext(o.Path)] {
+				continue
+			}
+			n := t.mirrored[d]
+			n[1]++
+			if t.has[path.Join(model.FolderOf(strings.TrimSuffix(d, "/")), "src", strings.TrimPrefix(o.Path, d))] {
+				n[0]++
+			}
+			t.mirrored[d] = n
+		}
+	}
+	if n := t.mirrored[m]; n[0] >= leastMirrored && 10*n[0] >= 8*n[1] {
+		return model.OriginBuilt, fmt.Sprintf("%d of %d files in %s have their like in src", n[0], n[1], strings.TrimSuffix(m, "/"))
+	}
+	return "", ""
+}
+
+// leastReleases is how many scripts of a folder have to lie beside their squeezed
+// release before one that does so as well is taken for a library.
+const leastReleases = 3
+
+// released is a script that lies beside its squeezed release among others that do:
+// people squeeze what they wrote when they build, and put libraries there so.
+func (t *teller) released(f *model.File) (model.FileOrigin, string) {
+	if path.Ext(f.Path) != ".js" || !t.squeezedBeside(f.Path) {
+		return "", ""
+	}
+	if t.releases == nil {
+		t.releases = map[string]int{}
+		for p := range t.has {
+			if path.Ext(p) == ".js" && t.squeezedBeside(p) {
+				t.releases[model.FolderOf(p)]++
+			}
+		}
+	}
+	if n := t.releases[model.FolderOf(f.Path)]; n >= leastReleases {
+		return model.OriginVendored, fmt.Sprintf("it lies beside its squeezed release, as %d scripts in its folder do", n)
+	}
+	return "", ""
+}
+
+func (t *teller) squeezedBeside(p string) bool {
+	stem := strings.TrimSuffix(p, ".js")
+	return t.has[stem+".min.js"] || t.has[stem+"-min.js"]
 }
 
 // carriesBanner is the name of another project with its version at the head.

@@ -295,6 +295,10 @@ func opening(head []byte) []byte {
 	return head[:at]
 }
 
+// markedMade is the line by which programs mark what they write, and nothing else is
+// written so: it counts behind a first line of code as well.
+var markedMade = regexp.MustCompile(`(?m)^\s*(?://|#|--|;|/?\*)\s*Code generated\b[^\n]*\bDO NOT EDIT\b[^\n]*$`)
+
 // GeneratedBy is the line of the opening comment that says a program wrote the
 // text, with its words; 0 where none does. Words of an instruction in the middle
 // of a program, or in a string, do not count: only lines of the comment do.
@@ -302,6 +306,11 @@ func GeneratedBy(text []byte) (line int, words string) {
 	head := text[:min(len(text), headBytes)]
 	if !containsAny(bytes.ToLower(head), generatedWords) {
 		return 0, ""
+	}
+	if bytes.Contains(head, []byte("Code generated")) {
+		if m := markedMade.FindIndex(head); m != nil {
+			return 1 + bytes.Count(head[:m[0]], []byte{'\n'}), strings.Trim(strings.ToValidUTF8(string(head[m[0]:m[1]]), ""), "/#*-; \t\r\n")
+		}
 	}
 	inBlock := false
 	for n := 1; n <= 40 && len(head) > 0; n++ {

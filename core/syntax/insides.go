@@ -510,6 +510,17 @@ func assertsAt(s *Stream, i int) bool {
 		s.Is(i+1, ".") && !checkers[string(b)] || bytes.HasPrefix(b, []byte("should"))
 }
 
+// behindAName reports whether what stands behind a library's name is a word of
+// checking that means nothing else there; long ones are cut off.
+func behindAName(lower []byte) bool {
+	for _, c := range []string{"assert", "check", "requir", "expect"} {
+		if len(lower) >= len(c) && string(lower[:len(c)]) == c {
+			return true
+		}
+	}
+	return false
+}
+
 // checkingBy are the words of checking by their first letter.
 var checkingBy = func() (by [256][]string) {
 	for _, c := range checking {
@@ -532,8 +543,8 @@ func checks(name []byte) bool {
 		}
 	}
 	lower = bytes.TrimLeft(lower, "_")
-	// A library may write its own name before: g_assert, ck_assert_int_eq.
-	if at := bytes.IndexByte(lower, '_'); at > 0 && at < 5 && bytes.HasPrefix(lower[at+1:], []byte("assert")) {
+	// A library may write its own name before: g_assert, BOOST_CHECK_EQUAL.
+	if at := bytes.IndexByte(lower, '_'); at > 0 && at < 6 && behindAName(lower[at+1:]) {
 		return true
 	}
 	if len(lower) == 0 {

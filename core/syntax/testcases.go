@@ -44,13 +44,17 @@ var (
 	caseSieve = NewSieve(caseWords)
 )
 
+// macroTests are macros that write a case of a test: it has no other name.
+var macroTests = Set("START_TEST", "TEST", "TEST_F", "TEST_P", "TYPED_TEST", "TEST_CASE", "TEST_METHOD", "BOOST_AUTO_TEST_CASE",
+	"BOOST_FIXTURE_TEST_CASE", "BOOST_DATA_TEST_CASE", "BOOST_AUTO_TEST_CASE_TEMPLATE", "SCENARIO")
+
 // namedTest reports whether a definition is one case of a test by its name.
 func namedTest(d *model.Definition) bool {
 	if d.Parent != "" && (d.Parent == d.Name || strings.HasSuffix(d.Parent, "."+d.Name)) {
 		return false // what builds a class of tests
 	}
 	n := d.Name
-	if n == "START_TEST" { // what a macro makes of it has no name of its own
+	if macroTests[n] {
 		return true
 	}
 	switch {

@@ -26,7 +26,8 @@ var testPlaces = set([]string{"test", "tests", "__tests__", "spec", "specs", "t"
 // them. Java and its like have their tests beside "main".
 func (lex *Lexicon) inTests(p string) bool {
 	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
-		if !lex.passing[d] && testPlaces[strings.ToLower(path.Base(d))] {
+		name := strings.ToLower(path.Base(d))
+		if !lex.passing[d] && (testPlaces[name] || name == "it" && path.Base(model.FolderOf(d)) == "src") {
 			return true
 		}
 	}
