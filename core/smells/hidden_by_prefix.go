@@ -53,7 +53,7 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 // echoes reports whether a prefix only repeats what a folder is called, in part
 // where most of its files have it.
 func echoes(word, folder string, most bool) bool {
-	return strings.TrimSuffix(word, "s") == folder || most && strings.HasPrefix(folder, word) ||
+	return strings.TrimSuffix(word, "s") == strings.TrimPrefix(folder, "lib") || word == folder || most && strings.HasPrefix(folder, word) ||
 		len(word) > 3 && strings.HasSuffix(folder, word)
 }
 

@@ -374,7 +374,9 @@ func isTestName(b string) bool {
 			return true
 		}
 	}
-	return strings.HasPrefix(b, "test_") && strings.HasSuffix(b, ".py") || b == "conftest.py"
+	ext := path.Ext(b)
+	return strings.HasPrefix(b, "test_") && ext == ".py" || b == "conftest.py" ||
+		strings.HasPrefix(b, "test-") && (ext == ".py" || ext == ".pl" || ext == ".rb")
 }
 
 func isProjectFile(b string) bool {

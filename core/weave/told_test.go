@@ -62,10 +62,10 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 				"int helper(void) { return 0; }\nint main(void) { return test_box() + test_lid() + test_shelf(); }\n" +
 				"-- nta/check_lots.cc --\nSTART_TEST(lots_1)\n{\n  weigh(1);\n}\nEND_TEST\nSTART_TEST(lots_2)\n{\n  weigh(2);\n}\nEND_TEST\nSTART_TEST(lots_3)\n{\n  weigh(3);\n}\nEND_TEST\n" +
 				"-- cc/test-lots_cc.cc --\n#include <boost/test/unit_test.hpp>\nBOOST_AUTO_TEST_CASE(one)\n{\n  BOOST_CHECK(lots(1));\n}\nBOOST_AUTO_TEST_CASE(two)\n{\n  BOOST_CHECK(lots(2));\n}\n" +
-				"BOOST_AUTO_TEST_CASE(three)\n{\n  BOOST_CHECK(lots(3));\n}\n-- tool/src/it/first/Mojo.java --\nclass Mojo { void run() {} }\n-- nta/protest.c --\n#include <stdio.h>\nint main(void) { return 0; }\n-- nta/test_lab.c --\nint pipette(int a) { return a; }\n",
+				"BOOST_AUTO_TEST_CASE(three)\n{\n  BOOST_CHECK(lots(3));\n}\n-- env/Test-lots.py --\nfrom env import run\n\nrun('lots')\n-- tool/src/it/first/Mojo.java --\nclass Mojo { void run() {} }\n-- nta/protest.c --\n#include <stdio.h>\nint main(void) { return 0; }\n-- nta/test_lab.c --\nint pipette(int a) { return a; }\n",
 			map[string]model.Role{
 				"nta/nta.c": model.RoleLogic, "nta/test_nta.c": model.RoleTest, "nta/torture_vault.c": model.RoleTest,
-				"cc/test-lots_cc.cc": model.RoleTest, "tool/src/it/first/Mojo.java": model.RoleTest,
+				"cc/test-lots_cc.cc": model.RoleTest, "tool/src/it/first/Mojo.java": model.RoleTest, "env/Test-lots.py": model.RoleTest,
 				"nta/check_lots.cc": model.RoleTest, "nta/protest.c": model.RoleEntry, "nta/test_lab.c": model.RoleLogic,
 			},
 		},
