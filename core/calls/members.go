@@ -118,6 +118,10 @@ func (e *eval) member(v value, name string) value {
 	switch {
 	case v.kind == vOutside:
 		return outside
+	case name != "" && name[0] == '(' && v.kind == vMember:
+		return e.own(v.unit, v.name+"."+v.member, name) // what a function says it hands on
+	case name != "" && name[0] == '(' && v.kind == vDef && callable(v.place.def().Kind):
+		return e.own(v.unit, v.name, name)
 	case v.kind == vUnit:
 		if m := e.exported(v.unit, name); m.kind != vNone {
 			return m

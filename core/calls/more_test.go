@@ -367,6 +367,24 @@ export function deep(o: Options) {
   o.inner.box.weigh()
 }
 `, []string{"Options -> Base (inherit)", "deep -> Box.weigh", "run -> Base.onFault", "run -> Box.weigh"}, nil},
+	{"functions that are handed to functions, which say what those get", "c.ts", `
+interface Sink { put(n: number): void }
+class Source {
+  constructor(begin: (sink: Sink) => void) {}
+  each(run: (n: number, sink: Sink) => void): void {}
+}
+function operate(init: (from: Source, sink: Sink) => void): void {}
+export function flow() {
+  operate((from, sink) => {
+    from.each((n, inner) => inner.put(n))
+    sink.put(1)
+  })
+  return new Source((s) => s.put(2))
+}
+export function plain(list: number[]) {
+  list.forEach((n, sink) => sink.put(n))
+}
+`, []string{"flow -> Sink.put", "flow -> Source (construct)", "flow -> Source.each", "flow -> operate"}, nil},
 }
 
 func TestMoreSmallFiles(t *testing.T) { holdFiles(t, more) }

@@ -1,6 +1,8 @@
 package javascript
 
 import (
+	"strconv"
+
 	"jantel/core/model"
 	"jantel/core/syntax"
 )
@@ -20,15 +22,18 @@ type walker struct {
 	gives int32
 	// member are the types that are written as a member of another: Lot["box"].
 	member map[int32]bool
-	// handed is what a function gets that is written as an argument.
-	handed int32
+	// handed are what a function gets that is written as an argument, or put into a
+	// name of a type, as far as that is told.
+	handed []int32
+	// callee is the function whose parameters are read, "" where it has no name.
+	callee string
 }
 
 const none = syntax.None
 
 // bodies walks the file.
 func (r *reader) bodies() {
-	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, handed: none, member: map[int32]bool{}}
+	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, member: map[int32]bool{}}
 	w.c.In = syntax.ByLine
 	w.statements(0, r.s.Len())
 }
@@ -282,7 +287,7 @@ func (w *walker) binding(i, end int) (next int) {
 		return w.value(s.Text(at), i+1)
 	case w.function(i + 1):
 		if typed && node != none {
-			w.handed = w.c.Member(node, []byte(firstTaken))
+			w.handed = w.takenBy(node, "")
 		}
 		if top {
 			return w.functionValue(w.owner, s.Text(at), i+1)
@@ -341,6 +346,11 @@ func (w *walker) functionStatement(i int) int {
 // gives under its name: as its type says, else as its first return does. Its
 // body is an expression where it is an arrow function without braces.
 func (w *walker) callable(owner, name string, i int, arrow bool) (next int) {
+	if w.callee = join(owner, name); name == "constructor" {
+		w.callee = owner
+	} else if name == "" {
+		w.callee = ""
+	}
 	node, next := w.signature(i, arrow, owner != "" && name == "constructor")
 	if name != "" && node != none {
 		w.c.Shape(model.Shape{Owner: owner, Name: name, Kind: model.ShapeResult, Node: node})
@@ -364,10 +374,10 @@ func (w *walker) signature(i int, arrow, constructs bool) (gives int32, next int
 		w.params(i, constructs)
 		i = s.Close(i) + 1
 	} else if s.Match(i, syntax.Name, "=>") {
-		w.c.Bind(s.Bytes(i), w.handed)
+		w.c.Bind(s.Bytes(i), w.given(0))
 		i++
 	}
-	w.handed = none
+	w.handed, w.callee = nil, ""
 	if s.Is(i, ":") {
 		var t int32
 		t, i = w.typ(i + 1)
@@ -396,7 +406,10 @@ func (w *walker) signature(i int, arrow, constructs bool) (gives int32, next int
 // word before them are fields as well.
 func (w *walker) params(open int, constructs bool) {
 	s, end := w.s, w.s.Close(open)
+	callee, nth := w.callee, -1
+	w.callee = ""
 	for i := open + 1; i < end; {
+		nth++
 		for s.Is(i, "@") {
 			_, i = w.expr(i + 1)
 		}
@@ -414,10 +427,13 @@ func (w *walker) params(open int, constructs bool) {
 			i++
 		}
 		node := none
-		if i == at+1 && open+1 == at || s.Any(at, "{", "[") && open+1 == at {
-			node = w.handed
+		if i == at+1 || s.Any(at, "{", "[") {
+			node = w.given(nth)
 		}
 		if s.Is(i, ":") {
+			if j := w.r.skipTypeArgs(i + 1); callee != "" && s.Is(j, "(") && s.Is(s.Close(j)+1, "=>") {
+				w.takes(j, callee, "("+strconv.Itoa(nth)+")")
+			}
 			var t int32
 			t, i = w.typ(i + 1)
 			node = w.instance(t)

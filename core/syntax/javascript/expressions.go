@@ -1,6 +1,8 @@
 package javascript
 
 import (
+	"strconv"
+
 	"jantel/core/model"
 	"jantel/core/syntax"
 )
@@ -136,7 +138,7 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		base := c.Step(none, model.ChainBase, []byte(w.class))
 		if s.Is(i+1, "(") {
 			c.Put(c.Member(base, []byte("constructor")), model.CallConstruct, s.Line(i))
-			w.arguments(i+1, none)
+			w.arguments(i+1, none, none)
 			return none, s.Close(i+1) + 1, true
 		}
 		return base, i + 1, true
@@ -191,7 +193,7 @@ func (w *walker) built(i int) (node int32, next int, told bool) {
 	k = w.r.skipTypeArgs(k)
 	c.Put(n, model.CallConstruct, line)
 	if s.Is(k, "(") {
-		w.arguments(k, none)
+		w.arguments(k, none, n)
 		k = s.Close(k) + 1
 	}
 	return c.Instance(n), k, true
@@ -265,7 +267,7 @@ func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 				}
 			}
 			c.Put(node, model.CallPlain, line)
-			w.arguments(i, handed)
+			w.arguments(i, handed, node)
 			node, told, over = c.Result(node, 0), true, ""
 			i = s.Close(i) + 1
 			continue
@@ -294,19 +296,24 @@ func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 	return node, i
 }
 
-// arguments walks what a call is given; a function among it gets what is handed.
-func (w *walker) arguments(open int, handed int32) {
-	for i := open + 1; i < w.s.Close(open); {
-		w.handed = none
-		if w.function(i) {
-			w.handed = handed
+// arguments walks what a call is given; a function among it gets what is handed, or
+// what the function that is called says it hands to what it takes there.
+func (w *walker) arguments(open int, handed, callee int32) {
+	for i, nth := open+1, 0; i < w.s.Close(open); nth++ {
+		w.handed = nil
+		switch told := handed != none || callee != none; {
+		case !told || !w.function(i):
+		case handed != none:
+			w.handed = []int32{handed}
+		default:
+			w.handed = w.takenBy(callee, "("+strconv.Itoa(nth)+")")
 		}
 		_, next := w.expr(i)
 		if i = max(next, i+1); w.s.Is(i, ",") {
 			i++
 		}
 	}
-	w.handed = none
+	w.handed = nil
 }
 
 // list reads "[a, b]": a list of what its first element is.

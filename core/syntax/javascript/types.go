@@ -32,7 +32,7 @@ func (w *walker) classAt(i int) (node int32, next int) {
 		}
 		k = max(after, k+1)
 		if s.Is(k, "(") { // what it extends is made by a call
-			w.arguments(k, none)
+			w.arguments(k, none, none)
 		}
 	}
 	if !s.Is(k, "{") {
@@ -151,7 +151,7 @@ func (w *walker) typeMembers(open int, of string) {
 			k++
 		}
 		if s.Is(i, "(") { // what may be called as it is
-			w.takes(i, of)
+			w.takes(i, of, "")
 			k = s.Close(i) + 1
 		} else if j := w.r.skipTypeArgs(k); s.IsIdent(i) && s.Is(j, "(") {
 			w.c.Shape(model.Shape{Owner: of, Name: s.Text(i), Kind: model.ShapeMethod, Node: none})
@@ -202,7 +202,7 @@ func (w *walker) typeAlias(i, end int) int {
 		w.typeMembers(k+1, join(w.owner, name))
 		w.more(s.Close(k+1)+1, join(w.owner, name))
 	case s.Is(j, "(") && s.Is(s.Close(j)+1, "=>"):
-		w.takes(j, join(w.owner, name))
+		w.takes(j, join(w.owner, name), "")
 		fallthrough
 	default:
 		if t, _ := w.typ(k + 1); t != none {
@@ -215,24 +215,48 @@ func (w *walker) typeAlias(i, end int) int {
 	return w.r.statementEnd(i, end) + 1
 }
 
-// firstTaken is under which name the type of what a function takes first is kept
-// among the members of its type: no member can be called so.
-const firstTaken = "(0)"
+// mostTaken is up to how many of what a function takes are kept of its type.
+const mostTaken = 3
 
-// takes keeps the type of what a function of a type takes first, so that a function
-// put into a name of that type knows what it is handed.
-func (w *walker) takes(open int, of string) {
+// takes keeps the types of what a function of a type takes, so that a function put
+// there knows what it is handed: as members of the type, or of the function that takes
+// it, under names that no member can have.
+func (w *walker) takes(open int, of, at string) {
 	s := w.s
-	k := s.Close(open+1) + 1 // a name, or a pattern
-	if s.Is(k, "?") {
-		k++
+	for i, nth := open+1, 0; i < s.Close(open) && nth < mostTaken; nth++ {
+		k := s.Close(i) + 1 // a name, or a pattern
+		if s.Is(k, "?") {
+			k++
+		}
+		if s.Is(k, ":") {
+			var t int32
+			if t, k = w.typ(k + 1); t != none {
+				name := at + "(" + strconv.Itoa(nth) + ")"
+				w.c.Shape(model.Shape{Owner: of, Name: name, Kind: model.ShapeValue, Node: w.instance(t)})
+			}
+		}
+		for k < s.Close(open) && !s.Is(k, ",") {
+			k = s.Close(k) + 1
+		}
+		i = k + 1
 	}
-	if open+1 >= s.Close(open) || !s.Is(k, ":") {
-		return
+}
+
+// takenBy are what a function is handed that is put where a type, or a function that
+// is called, says so.
+func (w *walker) takenBy(by int32, at string) (handed []int32) {
+	for nth := range mostTaken {
+		handed = append(handed, w.c.Member(by, []byte(at+"("+strconv.Itoa(nth)+")")))
 	}
-	if t, _ := w.typ(k + 1); t != none {
-		w.c.Shape(model.Shape{Owner: of, Name: firstTaken, Kind: model.ShapeValue, Node: w.instance(t)})
+	return handed
+}
+
+// given is what the function that is walked is handed in that place.
+func (w *walker) given(nth int) int32 {
+	if nth < len(w.handed) {
+		return w.handed[nth]
 	}
+	return none
 }
 
 // more keeps what a type has besides what it begins with: "{ … } & Lots", "Lots & { … }".
