@@ -221,16 +221,16 @@ test('the sheet prints on one page, dark ink on light paper whatever the screen'
     .toBe('rgb(30, 42, 50)')
 })
 
-test('a smell is silenced with a reason and counted again', async ({ page, demo }) => {
+test('a smell is dismissed with a reason and counted again', async ({ page, demo }) => {
   await open(page, demo, 'code', 'desk/src/hooks/useMoistureMeter.ts')
   const count = margin(page).locator('h3', { hasText: 'Smells here' }).locator('span').last()
-  await expect(margin(page).getByRole('button', { name: 'Silence it' }).first()).toBeVisible()
+  await expect(margin(page).getByRole('button', { name: 'Dismiss it' }).first()).toBeVisible()
   const before = Number(await count.textContent())
-  await margin(page).getByRole('button', { name: 'Silence it' }).first().click()
+  await margin(page).getByRole('button', { name: 'Dismiss it' }).first().click()
   await page.keyboard.type('the cards are printed as one set')
   await page.keyboard.press('Enter')
   await expect(count).toHaveText(String(before - 1))
-  await expect(margin(page).getByText(/silenced: the cards are printed as one set/)).toBeVisible()
+  await expect(margin(page).getByText(/dismissed: the cards are printed as one set/)).toBeVisible()
 })
 
 test('text from a codebase is shown, never run', async ({ page, jantel }) => {

@@ -92,15 +92,15 @@ test('after a remark is saved the next n is a key again', async ({ page, demo })
   await expect(page.getByLabel(/^Remark on/)).toHaveValue('')
 })
 
-test('after silencing, after opening a finding and when the focus was lost nothing acts', async ({ page, demo }) => {
+test('after dismissing, after opening a finding and when the focus was lost nothing acts', async ({ page, demo }) => {
   await open(page, demo, 'layout', 'desk/src/store')
-  await margin(page).getByRole('button', { name: 'Silence it' }).click({ noWaitAfter: true })
+  await margin(page).getByRole('button', { name: 'Dismiss it' }).click({ noWaitAfter: true })
   await fast(page, typed)
-  await expect(page.getByLabel('Reason for silencing')).toHaveValue(typed)
+  await expect(page.getByLabel('Reason for dismissing')).toHaveValue(typed)
   const silenced = page.waitForRequest((r) => r.url().endsWith('/silences'))
   await page.keyboard.press('Enter')
   await silenced
-  await expect(page.getByRole('status').filter({ hasText: 'Silenced:' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'Dismissed:' })).toBeVisible()
 
   await open(page, demo, 'findings')
   await expect(page.locator('.frow').first()).toBeVisible()

@@ -37,7 +37,7 @@ export function SmellItem({ s, place, title, chosen, recorded, onChoose, onRecor
             </>
           )}
           {title?.title ?? s.rule}
-          {s.silenced && ` · silenced: ${s.silenced}`}
+          {s.silenced && ` · dismissed: ${s.silenced}`}
         </small>
         {chosen && (
           <div className="why">

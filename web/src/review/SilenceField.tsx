@@ -2,7 +2,7 @@ import { useCallback, useState } from 'react'
 import { beginOpening, takeTyped } from '../parts/gate'
 
 /** Asks for the reason why a smell does not count. */
-export function SilenceField({ onSilence, text = 'Silence it' }: { onSilence: (reason: string) => void; text?: string }) {
+export function SilenceField({ onSilence, text = 'Dismiss it' }: { onSilence: (reason: string) => void; text?: string }) {
   const [open, setOpen] = useState(false)
   const [reason, setReason] = useState('')
   const attach = useCallback((field: HTMLInputElement | null) => {
@@ -36,7 +36,7 @@ export function SilenceField({ onSilence, text = 'Silence it' }: { onSilence: (r
     >
       <input
         ref={attach}
-        aria-label="Reason for silencing"
+        aria-label="Reason for dismissing"
         placeholder="Why does it not count?"
         value={reason}
         maxLength={300}

@@ -58,7 +58,7 @@ describe('what is judged by', () => {
       'on purpose',
     )
     await settled()
-    expect(d.last()).toBe('Silenced: 2 smells')
+    expect(d.last()).toBe('Dismissed: 2 smells')
     await d.history[0]?.back()
     expect(server.silence).toHaveBeenLastCalledWith({
       all: [

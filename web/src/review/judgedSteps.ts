@@ -40,8 +40,8 @@ export function stillMine(now: readonly Overrule[], steps: readonly HandStep[]):
 /** What silencing smells, or letting them count again, is called in the history. */
 export function silencedText(all: readonly Pick<Smell, 'message'>[], reason: string): string {
   const [first] = all
-  if (all.length !== 1 || !first) return `${reason ? 'Silenced' : 'They count again'}: ${all.length} smells`
-  return reason ? `Silenced: ${first.message.replace(/\*/g, '')}` : 'It counts again'
+  if (all.length !== 1 || !first) return `${reason ? 'Dismissed' : 'They count again'}: ${all.length} smells`
+  return reason ? `Dismissed: ${first.message.replace(/\*/g, '')}` : 'It counts again'
 }
 
 const overrulesNow = (qc: QueryClient, id: number) =>
