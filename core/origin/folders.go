@@ -241,7 +241,7 @@ const leastForeign = 2
 // named for it, and like those need hardly anything outside: a library of one file
 // has too little to prove itself by.
 func (t *teller) among(out map[string]string) {
-	told := placesOf(out)
+	told := t.placesOf(out)
 	for d, x := range t.folders {
 		n, up := len(told[model.FolderOf(d)]), path.Base(model.FolderOf(d))
 		if d != "." && out[d] == "" && n >= leastForeign && t.likeOthers(d, x) {
@@ -251,11 +251,13 @@ func (t *teller) among(out map[string]string) {
 }
 
 // placesOf are the places that are named for others' code, each with the folders in
-// it that are some or hold some.
-func placesOf(foreign map[string]string) map[string]map[string]bool {
+// it that are some, or hold hardly anything else: a part of ours may keep a library in
+// a folder of its own, and is no library for it.
+func (t *teller) placesOf(foreign map[string]string) map[string]map[string]bool {
 	told := map[string]map[string]bool{}
 	for d := range foreign {
-		for up := model.FolderOf(d); up != "."; d, up = up, model.FolderOf(up) {
+		theirs := t.folders[d].source
+		for up := model.FolderOf(d); up != "." && 2*theirs > t.folders[d].source; d, up = up, model.FolderOf(up) {
 			if !places.MatchString(path.Base(up)) {
 				continue
 			}
@@ -271,7 +273,7 @@ func placesOf(foreign map[string]string) map[string]map[string]bool {
 // likeOthers reports whether a folder is needed from outside as a library is, needs
 // hardly anything there, and is not the better part of the code.
 func (t *teller) likeOthers(d string, x *folder) bool {
-	return x.source > 0 && x.in > 0 && fewOut*x.out <= x.files && 2*x.source <= t.folders["."].source && !t.member(d)
+	return x.source > 0 && x.in > 0 && fewOut*x.out <= x.files && !x.betterPart(t.folders["."]) && !t.member(d)
 }
 
 // leastReplaced is how many headers of the system have to be replaced in a folder

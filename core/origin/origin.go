@@ -168,7 +168,7 @@ func (t *teller) bundled(f *model.File) (model.FileOrigin, string) {
 	}
 	squeezed := f.Facts.Hint(model.HintSqueezed) != nil
 	if h := f.Facts.Hint(model.HintBundle); h != nil &&
-		(h.Text != "" || squeezed || (f.Facts.Hint(model.HintBanner) != nil || made.MatchString(f.Path)) && f.Lines() > 300) {
+		(h.Text != "" || squeezed || (f.Facts.Hint(model.HintBanner) != nil || madePlaces.MatchString(f.Path)) && f.Lines() > 300) {
 		return model.OriginBuilt, fmt.Sprintf("line %d is written by a bundler", h.Line)
 	}
 	if squeezed && scripts[path.Ext(f.Path)] {
@@ -205,8 +205,8 @@ func (t *teller) sourceOf(f *model.File) string {
 	return ""
 }
 
-// made are folders that bundlers write to.
-var made = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]+$`)
+// madePlaces are folders that bundlers write to.
+var madePlaces = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]+$`)
 
 // dropIns are files that programs of all makes carry a copy of, since the system may
 // lack what is in them, or a library is a file and nothing else.
@@ -215,11 +215,14 @@ var dropIns = regexp.MustCompile(`(?i)^(?:(?:gnu_|my|port_?)?getopt(?:_long|1|_i
 
 // dropIn is such a file, where it does not name who writes the codebase.
 func (t *teller) dropIn(f *model.File) (model.FileOrigin, string) {
-	h := f.Facts.Hint(model.HintHolder)
-	if !dropIns.MatchString(path.Base(f.Path)) || h != nil && (h.Text == t.folders["."].namedMost() || t.namesUs(h.Text)) {
+	h, base := f.Facts.Hint(model.HintHolder), path.Base(f.Path)
+	if !dropIns.MatchString(base) || t.namesUs(strings.ToLower(base)) {
 		return "", ""
 	}
-	return model.OriginVendored, fmt.Sprintf("many programs carry a copy of %s", path.Base(f.Path))
+	if h != nil && (h.Text == t.folders["."].namedMost() || t.namesUs(h.Text)) {
+		return "", ""
+	}
+	return model.OriginVendored, fmt.Sprintf("many programs carry a copy of %s", base)
 }
 
 // leastMirrored is how many files of a folder that is written to have to stand

@@ -11,6 +11,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/reading"
+	"jantel/core/weave"
 )
 
 // units are the judged files of a folder that a reader has to take in: tests,
@@ -37,9 +38,7 @@ func (c *Context) answering() map[string]bool {
 		if f.Facts == nil || !c.Judged[f.Path] || c.Roles[f.Path].Role == model.RoleTest {
 			continue
 		}
-		handles, _ := f.Facts.Sign(model.SignHandles)
-		listens, _ := f.Facts.Sign(model.SignListens)
-		if len(f.Facts.Routes) > 0 || handles > 0 || listens > 0 || c.seen(f.Path) == model.RoleHandler {
+		if weave.Answers(f.Facts) || c.seen(f.Path) == model.RoleHandler {
 			out[c.moduleOf(f.Path)] = true
 		}
 	}

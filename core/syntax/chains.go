@@ -135,14 +135,8 @@ func (c *Chains) Result(from int32, nth int) int32 {
 	return c.Go(from, model.ChainResult, strconv.AppendInt(nil, int64(nth), 10))
 }
 
-// Instance is a value of a type; of one that is written out where it is needed there
-// is no other name than that of its values.
-func (c *Chains) Instance(of int32) int32 {
-	if of != None && c.body.Nodes[of].Op == model.ChainSelf {
-		return of
-	}
-	return c.Go(of, model.ChainInstance, nil)
-}
+// Instance is a value of a type.
+func (c *Chains) Instance(of int32) int32 { return c.Go(of, model.ChainInstance, nil) }
 
 // Told reports whether to name a local says nothing more: it does where it stands
 // for a function, a member or what is taken from elsewhere, since that is read.

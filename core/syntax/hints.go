@@ -295,9 +295,10 @@ func opening(head []byte) []byte {
 	return head[:at]
 }
 
-// markedMade is the line by which programs mark what they write, and nothing else is
-// written so: it counts behind a first line of code as well.
-var markedMade = regexp.MustCompile(`(?m)^\s*(?://|#|--|;|/?\*)\s*Code generated\b[^\n]*\bDO NOT EDIT\b[^\n]*$`)
+// markedMade is how programs mark what they write: it counts behind the line that
+// names the package as well, and no further, since those that write such lines hold
+// them in texts of their own.
+var markedMade = regexp.MustCompile(`^(?://|/?\*)\s*Code generated\b.*\bDO NOT EDIT\b`)
 
 // GeneratedBy is the line of the opening comment that says a program wrote the
 // text, with its words; 0 where none does. Words of an instruction in the middle
@@ -307,12 +308,7 @@ func GeneratedBy(text []byte) (line int, words string) {
 	if !containsAny(bytes.ToLower(head), generatedWords) {
 		return 0, ""
 	}
-	if bytes.Contains(head, []byte("Code generated")) {
-		if m := markedMade.FindIndex(head); m != nil {
-			return 1 + bytes.Count(head[:m[0]], []byte{'\n'}), strings.Trim(strings.ToValidUTF8(string(head[m[0]:m[1]]), ""), "/#*-; \t\r\n")
-		}
-	}
-	inBlock := false
+	inBlock, packaged := false, false
 	for n := 1; n <= 40 && len(head) > 0; n++ {
 		one, rest, _ := bytes.Cut(head, []byte{'\n'})
 		head = rest
@@ -324,6 +320,8 @@ func GeneratedBy(text []byte) (line int, words string) {
 			bytes.HasPrefix(one, []byte(".. ")),
 			bytes.HasPrefix(one, []byte("dnl")), bytes.HasPrefix(one, []byte("@rem")), bytes.HasPrefix(one, []byte("REM")),
 			n == 1 && bytes.HasPrefix(one, []byte("<?php")):
+		case !packaged && bytes.HasPrefix(one, []byte("package ")):
+			packaged = true
 		default:
 			return 0, ""
 		}
@@ -332,6 +330,9 @@ func GeneratedBy(text []byte) (line int, words string) {
 		}
 		if bytes.Contains(one, []byte("*/")) || bytes.Contains(one, []byte("-->")) {
 			inBlock = false
+		}
+		if packaged && !markedMade.Match(one) {
+			continue
 		}
 		if containsAny(bytes.ToLower(one), generatedWords) && saysGenerated.Match(one) && !saysNot.Match(one) {
 			said := strings.Trim(string(one), "/#*<!;-%'\" \t>")

@@ -91,7 +91,7 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 	for _, f := range s.Files {
 		for what := range missing {
 			for _, name := range strings.Fields(what) {
-				if name == requests && answers(f.Facts) || path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
+				if name == requests && Answers(f.Facts) || path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
 					delete(missing, what)
 				}
 			}
@@ -109,8 +109,9 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 // requests stands among the names for what is asked from outside and answered.
 const requests = "requests"
 
-// answers reports whether a file declares what it answers, or answers it.
-func answers(f *model.Facts) bool {
+// Answers reports whether a file declares what it answers when something is asked
+// from outside, or answers it.
+func Answers(f *model.Facts) bool {
 	if f == nil {
 		return false
 	}

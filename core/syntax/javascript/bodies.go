@@ -20,8 +20,9 @@ type walker struct {
 	deep int
 	// gives is what the function that is walked returns, as far as it was met.
 	gives int32
-	// member are the types that are written as a member of another: Lot["box"].
-	member map[int32]bool
+	// values are chains of types that stand for their values already, having no name of
+	// their own: members of others, Lot["box"], and types written out in their place.
+	values map[int32]bool
 	// handed are what a function gets that is written as an argument, or put into a
 	// name of a type, as far as that is told.
 	handed []int32
@@ -33,7 +34,7 @@ const none = syntax.None
 
 // bodies walks the file.
 func (r *reader) bodies() {
-	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, member: map[int32]bool{}}
+	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, values: map[int32]bool{}}
 	w.c.In = syntax.ByLine
 	w.statements(0, r.s.Len())
 }
@@ -346,10 +347,13 @@ func (w *walker) functionStatement(i int) int {
 // gives under its name: as its type says, else as its first return does. Its
 // body is an expression where it is an arrow function without braces.
 func (w *walker) callable(owner, name string, i int, arrow bool) (next int) {
-	if w.callee = join(owner, name); name == "constructor" {
-		w.callee = owner
-	} else if name == "" {
+	switch name {
+	case "":
 		w.callee = ""
+	case "constructor":
+		w.callee = owner
+	default:
+		w.callee = join(owner, name)
 	}
 	node, next := w.signature(i, arrow, owner != "" && name == "constructor")
 	if name != "" && node != none {

@@ -31,20 +31,20 @@ var scripted = func() syntax.Profile {
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 14, Profile: profile,
+		Name: "TypeScript", Version: 15, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 14, Profile: profile,
+		Name: "TSX", Version: 15, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 16, Profile: scripted,
+		Name: "JavaScript", Version: 17, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 15, Profile: profile,
+		Name: "JSX", Version: 16, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }

@@ -152,7 +152,9 @@ func (w *walker) typeMembers(open int, of string) {
 		}
 		if s.Is(i, "(") { // what may be called as it is
 			w.takes(i, of, "")
-			k = s.Close(i) + 1
+			if k = s.Close(i) + 1; s.Is(k, ":") {
+				_, k = w.typ(k + 1)
+			}
 		} else if j := w.r.skipTypeArgs(k); s.IsIdent(i) && s.Is(j, "(") {
 			w.c.Shape(model.Shape{Owner: of, Name: s.Text(i), Kind: model.ShapeMethod, Node: none})
 			if s.Is(s.Close(j)+1, ":") {
@@ -205,12 +207,14 @@ func (w *walker) typeAlias(i, end int) int {
 		w.takes(j, join(w.owner, name), "")
 		fallthrough
 	default:
-		if t, _ := w.typ(k + 1); t != none {
+		t, after := w.oneType(k + 1)
+		if s.Any(after, "|", "extends") {
+			t, _ = w.typ(k + 1)
+		}
+		if t != none {
 			w.c.Shape(model.Shape{Owner: w.owner, Name: name, Kind: model.ShapeUnder, Node: t})
 		}
-		if _, after := w.oneType(k + 1); s.Is(after, "&") {
-			w.more(after, join(w.owner, name))
-		}
+		w.more(after, join(w.owner, name))
 	}
 	return w.r.statementEnd(i, end) + 1
 }
@@ -348,7 +352,7 @@ func (w *walker) oneType(i int) (node int32, next int) {
 			node = c.Go(node, model.ChainList, nil)
 		case s.Kind(next+1) == syntax.String && s.Close(next) == next+2 && node != none:
 			node = c.Member(w.instance(node), []byte(s.Unquote(next+1)))
-			w.member[node] = true
+			w.values[node] = true
 		default:
 			node = none
 		}
@@ -362,12 +366,14 @@ func (w *walker) oneType(i int) (node int32, next int) {
 func (w *walker) written(open int) int32 {
 	name := "{" + strconv.Itoa(open) + "}"
 	w.typeMembers(open, name)
-	return w.c.Self(name)
+	node := w.c.Self(name)
+	w.values[node] = true
+	return node
 }
 
-// instance is a value of a type; what a member of a type is, is its value already.
+// instance is a value of a type.
 func (w *walker) instance(t int32) int32 {
-	if w.member[t] {
+	if w.values[t] {
 		return t
 	}
 	return w.c.Instance(t)
