@@ -307,7 +307,10 @@ test('packages stand below the parts that use them, and all is taken apart by on
   await page.getByRole('button', { name: 'Deeper' }).click()
   // More than an eye can follow: the same as a matrix, which can be drawn all the same.
   await expect(page.getByText(/so it is a matrix/)).toBeVisible()
-  await expect(page.locator('.matrix .mcell').first()).toBeVisible()
+  const cell = page.locator('.matrix .mcell').first()
+  await expect(cell).toBeVisible()
+  await cell.hover()
+  await expect(page.locator('.matrix title').filter({ hasText: / needs .+: \d/ })).toHaveCount(1)
   await page.getByRole('button', { name: 'As arrows' }).click()
   await expect.poll(() => boxes.count()).toBeGreaterThan(before)
 })

@@ -1,14 +1,52 @@
-import { useMemo, type ReactNode } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import type { Bundle, Drawing as Data } from '../api/types'
 import { Drawing } from '../parts/drawing/Drawing'
 import { useWhere } from '../place/place'
 import { counted, figure, shortPath } from '../theme/ink'
-import { matrixOf } from './look'
+import { matrixOf, type Cell } from './look'
 
 /** Size of a cell and room for the names, in px. */
 const cell = 16
 const room = 210
 const head = 120
+
+/** The ruled lines of n rows and n columns, as one path. */
+const lines = (n: number) =>
+  Array.from(
+    { length: n + 1 },
+    (_, i) => `M0 ${head + i * cell}h${room + n * cell}M${room + i * cell} ${head - 6}v${n * cell + 6}`,
+  ).join('')
+
+const told = (c: Cell) =>
+  `${c.bundle.from} needs ${c.bundle.to}: ${figure(c.count)}${c.up ? ', in a ring' : ''}${c.broken ? ', against the charter' : ''}`
+
+/** The cells. A title in each of hundreds is as much to lay out as they are: they share one, which speaks of the one pointed at. */
+function Cells({ cells, onChoose }: { cells: readonly Cell[]; onChoose: (b: Bundle) => void }) {
+  const [over, setOver] = useState<Cell>()
+  const drawn = useMemo(
+    () =>
+      cells.map((c) => (
+        <rect
+          key={`${c.row} ${c.column}`}
+          className={`mcell${c.up ? ' up' : ''}${c.broken ? ' broken' : ''}`}
+          onClick={() => onChoose(c.bundle)}
+          onPointerEnter={() => setOver(c)}
+          x={room + c.column * cell + 1}
+          y={head + c.row * cell + 1}
+          width={cell - 2}
+          height={cell - 2}
+          fillOpacity={0.25 + Math.min(0.75, Math.log10(c.count + 1) / 2.5)}
+        />
+      )),
+    [cells, onChoose],
+  )
+  return (
+    <g>
+      {over && <title>{told(over)}</title>}
+      {drawn}
+    </g>
+  )
+}
 
 /** What needs what, row by column, ordered by level: what stands left of the diagonal is part of a ring. */
 export function Matrix({
@@ -36,7 +74,6 @@ export function Matrix({
     if (next) pick({ pick: next.path })
     return true
   }
-  const mark = (i: number) => (i === at ? 'picked' : undefined)
   return (
     <Drawing
       className="matrix"
@@ -48,42 +85,37 @@ export function Matrix({
       list={list}
       focus
     >
+      <path className="lines" d={lines(n)} />
+      {at >= 0 && (
+        <>
+          <rect className="band" x={0} y={head + at * cell} width={room + n * cell} height={cell} />
+          <rect className="band" x={room + at * cell} y={head - 6} width={cell} height={n * cell + 6} />
+        </>
+      )}
       {m.boxes.map((b, i) => (
-        <g key={b.path} className={mark(i)}>
-          <rect className="band" x={0} y={head + i * cell} width={room + n * cell} height={cell} />
-          <rect className="band" x={room + i * cell} y={head - 6} width={cell} height={n * cell + 6} />
-          <text x={room - 6} y={head + i * cell + 12} textAnchor="end" onClick={() => pick({ pick: b.path })}>
+        <g key={b.path} className={i === at ? 'picked' : undefined} onClick={() => pick({ pick: b.path })}>
+          <text x={room - 6} y={head + i * cell + 12} textAnchor="end">
             <title>{`${b.path}: ${counted(b.files, 'file')}`}</title>
             {shortPath(b.path, 26)}
           </text>
-          <text transform={`translate(${room + i * cell + 12} ${head - 8}) rotate(-60)`} onClick={() => pick({ pick: b.path })}>
-            {shortPath(b.path, 18)}
-          </text>
-          <rect className="self" x={room + i * cell} y={head + i * cell} width={cell} height={cell} />
+          <text transform={`translate(${room + i * cell + 12} ${head - 8}) rotate(-60)`}>{shortPath(b.path, 18)}</text>
         </g>
       ))}
-      {m.cells.map((c) => (
-        <g
-          key={`${c.row} ${c.column}`}
-          className={`mcell${c.up ? ' up' : ''}${c.broken ? ' broken' : ''}`}
-          onClick={() => onChoose(c.bundle)}
-        >
-          <title>{`${c.bundle.from} needs ${c.bundle.to}: ${figure(c.count)}${c.up ? ', in a ring' : ''}${c.broken ? ', against the charter' : ''}`}</title>
-          <rect
-            x={room + c.column * cell + 1}
-            y={head + c.row * cell + 1}
-            width={cell - 2}
-            height={cell - 2}
-            fillOpacity={0.25 + Math.min(0.75, Math.log10(c.count + 1) / 2.5)}
-          />
-          {c.broken && (
-            <path
-              className="cross"
-              d={`M${room + c.column * cell + 3} ${head + c.row * cell + 3}l${cell - 6} ${cell - 6}m0 ${6 - cell}l${6 - cell} ${cell - 6}`}
-            />
-          )}
-        </g>
-      ))}
+      <path
+        className="self"
+        d={m.boxes.map((_, i) => `M${room + i * cell} ${head + i * cell}h${cell}v${cell}h${-cell}z`).join('')}
+      />
+      <Cells cells={m.cells} onChoose={onChoose} />
+      <path
+        className="cross"
+        d={m.cells
+          .filter((c) => c.broken)
+          .map(
+            (c) =>
+              `M${room + c.column * cell + 3} ${head + c.row * cell + 3}l${cell - 6} ${cell - 6}m0 ${6 - cell}l${6 - cell} ${cell - 6}`,
+          )
+          .join('')}
+      />
     </Drawing>
   )
 }
