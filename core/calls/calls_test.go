@@ -259,8 +259,58 @@ desk.show()
 		"main.js -> vault.js Vault (construct)",
 		"main.js -> vault.js Vault.open",
 		"main.js -> main.js desk.show",
-		"main.js desk -> main.js desk.hide",
-		"scale.js -> scale.js tare",
+		"main.js -> scale.js weigh",
+		"main.js desk.show -> main.js desk.hide",
+		"scale.js weigh -> scale.js tare",
+		"scale.js clear -> scale.js weigh",
+	}},
+	{"JavaScript: modules that are a function or a class, and what a module asks of itself", `
+-- access.js --
+const store = require('./store')
+module.exports = async (box) => store.check(box)
+-- rack.js --
+const store = require('./store')
+exports = module.exports = class Rack {
+  weigh() { return store.again(1) }
+}
+-- store.js --
+module.exports = exports = function open(id) { return exports.check(id) }
+exports.check = async (id) => id === 3
+exports.again = (id) => module.exports.check(id)
+exports.also = exports.check
+-- label.js --
+const label = (module.exports = {
+  write(seed) { return label.short(seed) },
+  short: (seed) => seed.slice(0, 3),
+})
+-- scale.mjs --
+export default {
+  weigh() { return this.tare() },
+  tare: () => 0,
+}
+-- main.js --
+const access = require('./access'), Rack = require('./rack'), store = require('./store')
+import scale from './scale.mjs'
+function main() {
+  access(1)
+  new Rack().weigh()
+  store(2)
+  store.also(3)
+  scale.weigh()
+}
+`, []string{
+		"access.js default -> store.js check",
+		"rack.js Rack.weigh -> store.js again",
+		"store.js open -> store.js check",
+		"store.js again -> store.js check",
+		"label.js write -> label.js short",
+		"scale.mjs default.weigh -> scale.mjs default.tare",
+		"main.js main -> access.js default",
+		"main.js main -> rack.js Rack (construct)",
+		"main.js main -> rack.js Rack.weigh",
+		"main.js main -> store.js open",
+		"main.js main -> store.js check",
+		"main.js main -> scale.mjs default.weigh",
 	}},
 	{"Python: self and bases, attributes, imports within functions, properties", `
 -- vault/__init__.py --

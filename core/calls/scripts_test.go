@@ -79,7 +79,7 @@ define(['jquery'], function ($) {
   function step(n) { return n; }
   return { run: function () { return step(1); } };
 });
-`, []string{"-> step"}, nil},
+`, []string{"run -> step"}, nil},
 	{"a wrapper for all loaders, whose function is handed over", "a.js", `
 (function (root, factory) {
   if (typeof define === 'function') { define([], factory); } else { root.press = factory(); }
@@ -128,7 +128,7 @@ export function dry(lot) { return tare(lot) }
 
 func TestScriptsWithoutModules(t *testing.T) { holdFiles(t, scripts) }
 
-func TestWhatAFunctionOfAnObjectOrAFieldCallsIsFoundAtTheTop(t *testing.T) {
+func TestWhatAFunctionOfAnObjectOrAFieldCallsIsItsOwn(t *testing.T) {
 	holdFiles(t, []smallFile{
 		{"a field that holds an arrow", "a.ts", `
 function weigh(n: number) { return n }
@@ -144,6 +144,6 @@ export const desk = {
   open: function () { weigh(1); this.shut() },
   shut: () => weigh(2),
 }
-`, []string{"desk -> desk.shut", "desk -> weigh"}, nil},
+`, []string{"desk.open -> desk.shut", "desk.open -> weigh", "desk.shut -> weigh"}, nil},
 	})
 }

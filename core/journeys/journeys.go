@@ -334,14 +334,20 @@ type step struct {
 // follow comes through all that a start reaches, and tells the main way.
 func (f *follower) follow(j *model.Journey, at span) {
 	steps := f.reach(at)
-	best, worth := 0, 0
+	worths := make([]int, len(steps))
+	worth := 0
 	for i := range steps {
-		if w := f.worth(&steps[i]); w > worth {
-			best, worth = i, w
-		}
+		worths[i] = f.worth(&steps[i])
+		worth = max(worth, worths[i])
 	}
-	if worth == 0 {
+	best := 0
+	switch worth {
+	case 0:
 		best = f.leading(steps)
+	case worthData, worthRules:
+		best = f.heaviest(steps, worths, worth)
+	default:
+		best = slices.Index(worths, worth)
 	}
 	var way []int
 	for i := best; i >= 0; i = steps[i].before {
@@ -413,7 +419,14 @@ func (f *follower) reach(at span) []step {
 		if s.deep >= maxDeep {
 			return
 		}
-		for _, e := range sureFirst(f.g.From(s.ref)) {
+		next := sureFirst(f.g.From(s.ref))
+		if i == 0 {
+			// Who asks who is there may come through half of the code for it.
+			later := func(e calls.Edge) int { return boolInt(f.letsIn(e.To)) }
+			next = slices.Clone(next)
+			slices.SortStableFunc(next, func(a, b calls.Edge) int { return cmp.Compare(later(a), later(b)) })
+		}
+		for _, e := range next {
 			if int(e.Line) < s.from || int(e.Line) >= s.to || len(steps) >= maxReached {
 				continue
 			}
@@ -455,6 +468,41 @@ func (f *follower) leading(steps []step) int {
 	return best
 }
 
+// heaviest is the first step of such worth below what a start calls to get the most
+// of it, other than by asking who is there before it sets out.
+func (f *follower) heaviest(steps []step, worths []int, worth int) (best int) {
+	branch := make([]int, len(steps)) // what the start calls to come to each
+	weight := make([]int, len(steps))
+	most := 0
+	for i := 1; i < len(steps); i++ {
+		if branch[i] = branch[steps[i].before]; steps[i].before == 0 {
+			branch[i] = i
+		}
+		if worths[i] == worth && !f.letsIn(steps[branch[i]].ref) {
+			weight[branch[i]]++
+			most = max(most, weight[branch[i]])
+		}
+	}
+	for i := range steps {
+		if worths[i] == worth && weight[branch[i]] == most {
+			return i
+		}
+	}
+	return 0
+}
+
+// letsIn reports whether a definition, by its name or that of the file that it
+// stands for, tells whether somebody may come in.
+func (f *follower) letsIn(at calls.Ref) bool {
+	name := f.g.Name(at)
+	if name == "default" {
+		name, _, _ = strings.Cut(path.Base(f.g.Path(at)), ".")
+	}
+	return lettingIn.MatchString(name)
+}
+
+var lettingIn = regexp.MustCompile(`(?i)access|auth(?:$|ed|entic|ori[sz])|permission|allowed|logged_?in|signed_?in|captcha`)
+
 // calledEverywhere is from how many places on something is called by all, and so
 // tells nothing of one way.
 const calledEverywhere = 20
@@ -467,39 +515,52 @@ func sureFirst(all []calls.Edge) []calls.Edge {
 	}
 	all = slices.Clone(all)
 	slices.SortStableFunc(all, func(a, b calls.Edge) int {
-		unsure := func(e calls.Edge) int {
-			if e.Sure {
-				return 0
-			}
-			return 1
-		}
-		return cmp.Or(cmp.Compare(a.Line, b.Line), cmp.Compare(unsure(a), unsure(b)))
+		return cmp.Or(cmp.Compare(a.Line, b.Line), cmp.Compare(boolInt(!a.Sure), boolInt(!b.Sure)))
 	})
 	return all
 }
 
-// worth ranks a definition as the end of the main way.
-func (f *follower) worth(s *step) int {
-	worth := 0
-	for _, o := range f.done[s.ref] {
-		if s.holds(o.Line) {
-			worth = max(worth, 3)
-			if o.What != model.Read {
-				worth = max(worth, 4)
-			}
-		}
-	}
-	if worth > 0 || s.from > 0 {
-		return worth
-	}
-	switch f.r.Role(f.g.Path(s.ref)) {
-	case model.RoleDataAccess:
-		return 2
-	case model.RoleLogic:
+func boolInt(b bool) int {
+	if b {
 		return 1
 	}
 	return 0
 }
+
+// What the main way may end in, the best last.
+const (
+	worthRules = iota + 1
+	worthData
+	worthReads
+	worthWrites
+)
+
+// worth ranks a definition as the end of the main way; what only asks whether
+// something is so ends none.
+func (f *follower) worth(s *step) int {
+	worth := 0
+	for _, o := range f.done[s.ref] {
+		if s.holds(o.Line) {
+			worth = max(worth, worthReads)
+			if o.What != model.Read {
+				worth = max(worth, worthWrites)
+			}
+		}
+	}
+	if worth > 0 || s.from > 0 || asking.MatchString(f.g.Name(s.ref)) {
+		return worth
+	}
+	switch f.r.Role(f.g.Path(s.ref)) {
+	case model.RoleDataAccess:
+		return worthData
+	case model.RoleLogic:
+		return worthRules
+	}
+	return 0
+}
+
+// asking are names of what gives yes or no.
+var asking = regexp.MustCompile(`(?:^|\.)(?:is|has|can|may|should|does)(?:[A-Z_]\w*)$`)
 
 func (s *step) holds(line int) bool { return line >= s.from && line < s.to }
 

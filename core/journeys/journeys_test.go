@@ -74,6 +74,42 @@ class Slip(FormView):
     def _rows(self):
         return []
 `, []string{"ANY /card: Card.get_queryset", "ANY /sheet: Kept.form_valid", "ANY /slip: Slip"}},
+	{"what asks who is there is passed by, and what only says yes or no ends nothing", `
+-- package.json --
+{"name": "counter", "dependencies": {"express": "4"}}
+-- server.js --
+const express = require('express')
+const mayEnter = require('./access')
+const shelf = require('./repositories/shelf')
+const labels = require('./labels')
+const app = express()
+app.get('/labels/:box', async (req, res) => {
+  if (!(await mayEnter(req, res))) return
+  if (shelf.isLent(req.params.box)) return res.status(404).end()
+  res.json(await labels.ofBox(req.params.box))
+})
+app.listen(80)
+-- access.js --
+const shelf = require('./repositories/shelf')
+module.exports = async (req) => {
+  const keeper = await shelf.keeperOf(req.params.box)
+  return keeper === req.user && shelf.isOpen(keeper)
+}
+-- labels.js --
+const shelf = require('./repositories/shelf')
+module.exports = {
+  async ofBox(box) {
+    return this.written(await shelf.seedsIn(box))
+  },
+  written: (seeds) => seeds.map((s) => s.name),
+}
+-- repositories/shelf.js --
+const fs = require('fs').promises
+exports.keeperOf = async (box) => JSON.parse(await fs.readFile('keepers.json'))[box]
+exports.isOpen = (keeper) => keeper.startsWith('open')
+exports.isLent = (box) => box.startsWith('lent')
+exports.seedsIn = async (box) => JSON.parse(await fs.readFile(box))
+`, []string{"GET /labels/:box:  ofBox seedsIn", "command : "}},
 	{"where nothing tells the end, what most is reached from; not a helper, and not what calls nothing", `
 -- app.py --
 from flask import Flask

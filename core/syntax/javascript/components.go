@@ -11,11 +11,11 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Vue", Version: 2, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Name: "Vue", Version: 3, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
 		Extensions: []string{".vue"}, Read: readComponent,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "Svelte", Version: 2, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Name: "Svelte", Version: 3, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
 		Extensions: []string{".svelte"}, Read: readComponent,
 	})
 }
@@ -125,6 +125,7 @@ func readComponent(language string, src []byte) *model.Facts {
 		markup = append(markup, [2]int{at, len(src)})
 	}
 	r := newReader(lex(scripts, false, ts), f)
+	r.component = true
 	r.statements(0, r.s.Len(), "")
 	r.dropOverloads()
 	r.walk()

@@ -127,6 +127,9 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	}
 	switch string(s.Bytes(i)) {
 	case "this":
+		if s.Match(i+1, ".", syntax.Name) && w.class == "" && w.stood[string(s.Bytes(i+2))] {
+			return c.Name(s.Bytes(i + 2)), i + 3, false
+		}
 		if w.class == "" {
 			return none, i + 1, true
 		}
@@ -155,7 +158,26 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	if n, local := c.Find(s.Bytes(i)); local {
 		return n, i + 1, c.Told(n)
 	}
+	if k := w.ownExport(i); k > 0 {
+		i = k
+	}
 	return w.name(i), i + 1, false
+}
+
+// ownExport is the name in "exports.name" and "module.exports.name" at i, or behind
+// the name that the module was put into, which the file knows by itself; 0 where
+// none of them stands there.
+func (w *walker) ownExport(i int) int {
+	s := w.s
+	switch {
+	case s.Match(i, "module", ".", "exports", ".", syntax.Name):
+		return i + 4
+	case s.Match(i, "exports", ".", syntax.Name):
+		return i + 2
+	case w.also != "" && s.Is(i, w.also) && s.Match(i+1, ".", syntax.Name) && w.alsoStood[string(s.Bytes(i+2))]:
+		return i + 2
+	}
+	return 0
 }
 
 // next steps over what stands between two expressions, and reads the second.
@@ -348,6 +370,14 @@ func (w *walker) literal(open int, name string) {
 	}
 }
 
+// memberName is the token behind the words before the name of a member.
+func (w *walker) memberName(at int) int {
+	for w.s.Any(at, "async", "get", "set", "*") && !w.s.Any(at+1, ":", ",", "(", "}") {
+		at++
+	}
+	return at
+}
+
 // property walks one member of an object.
 func (w *walker) property(i, end int, of string) (next int) {
 	s := w.s
@@ -355,10 +385,7 @@ func (w *walker) property(i, end int, of string) (next int) {
 		_, next := w.expr(i + 1)
 		return next
 	}
-	at := i
-	for s.Any(at, "async", "get", "set", "*") && !s.Any(at+1, ":", ",", "(", "}") {
-		at++
-	}
+	at := w.memberName(i)
 	key := ""
 	switch {
 	case s.IsIdent(at):

@@ -31,20 +31,20 @@ var scripted = func() syntax.Profile {
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 15, Profile: profile,
+		Name: "TypeScript", Version: 16, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 15, Profile: profile,
+		Name: "TSX", Version: 16, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 17, Profile: scripted,
+		Name: "JavaScript", Version: 18, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 16, Profile: profile,
+		Name: "JSX", Version: 17, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -69,7 +69,8 @@ type reader struct {
 	built  []model.Use // base types named with the module they are of
 	// ends counts by which names routes end, nextTo which stand right before.
 	ends, nextTo map[string]int
-	page         int // steps on the elements of a page
+	page         int  // steps on the elements of a page
+	component    bool // a file that is one component: what it hands out is no object
 	// typed: it is written with types, and so with modules.
 	typed bool
 	wraps map[int][]wrapped // by the token a statement begins with
@@ -239,6 +240,12 @@ func (r *reader) statement(i, end int, parent string) int {
 		if d.isDefault && s.Is(d.at, "(") { // export default (…) => …
 			last := r.statementEnd(d.at, end)
 			r.define("default", parent, r.functionKind("", d.at, last), d.first, last, true)
+			return last + 1
+		}
+		if d.isDefault && s.Is(d.at, "{") && !r.component { // export default { … }
+			last := r.statementEnd(d.at, end)
+			r.define("default", parent, model.DefConstant, d.first, last, true)
+			r.members(d.at, join(parent, "default"), true)
 			return last + 1
 		}
 		return d.at

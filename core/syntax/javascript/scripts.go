@@ -71,7 +71,7 @@ func (r *reader) given(w wrapped) {
 	switch k := r.standsAt; {
 	case k == 0:
 	case s.Is(k+1, "{"):
-		r.exportsObject(k + 1)
+		r.exportsObject(k+1, "")
 	case s.IsIdent(k+1) && s.Any(k+2, ";", "}"):
 		r.public[s.Text(k+1)] = true
 	}
@@ -213,7 +213,7 @@ func (r *reader) put(p put, first, stop, last int) bool {
 	s := r.s
 	switch {
 	case p.name == "" && s.Is(p.at, "{"):
-		r.members(p.at, p.owner)
+		r.members(p.at, p.owner, true)
 	case p.name == "":
 		return false
 	case p.proto && r.isFunction(p.at, stop):
@@ -228,8 +228,8 @@ func (r *reader) put(p put, first, stop, last int) bool {
 	return true
 }
 
-// members defines the functions of an object that is put on a prototype.
-func (r *reader) members(open int, owner string) {
+// members defines the functions of an object that has a name, or is put on a prototype.
+func (r *reader) members(open int, owner string, exported bool) {
 	s := r.s
 	for _, m := range s.Args(open) {
 		at, last := m[0], m[1]-1
@@ -239,7 +239,7 @@ func (r *reader) members(open int, owner string) {
 		if !s.IsIdent(at) || !s.Is(at+1, "(") && (!s.Is(at+1, ":") || !r.isFunction(at+2, last)) {
 			continue
 		}
-		d := r.define(s.Text(at), owner, model.DefMethod, m[0], last, true)
+		d := r.define(s.Text(at), owner, model.DefMethod, m[0], last, exported)
 		d.Params = r.params(r.paramsOf(at+1, last))
 	}
 }

@@ -48,10 +48,46 @@ const within = (n) => {
 }
 const text = (name) => (name && (ts.isIdentifier(name) || ts.isStringLiteral(name) || ts.isPrivateIdentifier(name)) ? name.text : '')
 
+const isFunction = (e) => ts.isFunctionExpression(e) || ts.isArrowFunction(e)
+
+/** What is put on "exports", "module.exports" or a prototype, by its name; an empty text for the whole of a module. */
+function exported(e) {
+  const whole = (x) => (ts.isIdentifier(x) && x.text === 'exports') || (ts.isPropertyAccessExpression(x) && x.getText() === 'module.exports')
+  if (whole(e)) return ''
+  if (ts.isPropertyAccessExpression(e) && whole(e.expression)) return e.name.text
+  const of = ts.isPropertyAccessExpression(e) && e.expression
+  if (of && ts.isPropertyAccessExpression(of) && of.name.text === 'prototype') return `${of.expression.getText()}.${e.name.text}`
+}
+
+/** The name by which a module of the older sort hands something out, or nothing. */
+function handedOut(d) {
+  if (ts.isPropertyAccessExpression(d)) d = d.parent
+  if (ts.isBinaryExpression(d) && d.operatorToken.kind === ts.SyntaxKind.EqualsToken) {
+    const name = exported(d.left)
+    if (name === undefined) return
+    let value = d.right
+    while (ts.isBinaryExpression(value)) value = value.right
+    if (!isFunction(value) && !ts.isClassExpression(value)) return
+    return name || value.name?.text || 'default'
+  }
+  if ((isFunction(d) || ts.isClassExpression(d)) && ts.isBinaryExpression(d.parent)) return handedOut(d.parent)
+  const whole = d.parent?.parent
+  if (d.parent && ts.isObjectLiteralExpression(d.parent) && ts.isBinaryExpression(whole) && exported(whole.left) === '' && isRun(d)) return text(d.name)
+  if (ts.isClassElement(d) && ts.isClassExpression(d.parent)) {
+    const o = handedOut(d.parent)
+    return o && o + '.' + (ts.isConstructorDeclaration(d) ? 'constructor' : text(d.name))
+  }
+}
+
+/** Whether a member of an object is a function. */
+const isRun = (d) => ts.isMethodDeclaration(d) || ts.isAccessor(d) || (ts.isPropertyAssignment(d) && isFunction(d.initializer))
+
 /** The name of a definition, or nothing where it is none that has a name of its own. */
 function nameOf(d) {
   if (ts.isFunctionDeclaration(d) || ts.isClassDeclaration(d) || ts.isInterfaceDeclaration(d)) return atTop(d) ? within(d) + (d.name?.text ?? 'default') : ''
   if (ts.isVariableDeclaration(d)) return atTop(d) && ts.isIdentifier(d.name) ? within(d) + d.name.text : ''
+  const out = handedOut(d)
+  if (out) return out
   const owner = d.parent
   if (ts.isConstructorDeclaration(d)) return owner.name && atTop(owner) ? within(owner) + owner.name.text + '.constructor' : ''
   const key = text(d.name)
@@ -76,9 +112,9 @@ function nameOf(d) {
 /** Where a call stands: the innermost definition around it. */
 function around(n) {
   for (let p = n.parent; p; p = p.parent) {
-    if (p.parent && ts.isObjectLiteralExpression(p.parent)) continue
+    if (p.parent && ts.isObjectLiteralExpression(p.parent) && !isRun(p)) continue
     if (
-      ts.isFunctionDeclaration(p) || ts.isVariableDeclaration(p) || ts.isClassElement(p) || ts.isClassDeclaration(p)
+      ts.isObjectLiteralElement(p) || isFunction(p) || ts.isFunctionDeclaration(p) || ts.isVariableDeclaration(p) || ts.isClassElement(p) || ts.isClassDeclaration(p)
     ) {
       const name = nameOf(p)
       if (name) return name
