@@ -22,6 +22,7 @@ import (
 	"jantel/core/reading"
 	"jantel/core/relations"
 	"jantel/core/routes"
+	"jantel/core/syntax"
 )
 
 // How far a journey is followed.
@@ -271,10 +272,14 @@ func (f *follower) stepsOf(class calls.Ref) (best calls.Ref, rank int) {
 	if of == nil {
 		return best, rank
 	}
+	invoked := syntax.ProfileOf(f.r.Files[class.File].Language).Invoked
 	for d := range f.r.Files[class.File].Facts.Definitions {
 		def, at := &f.r.Files[class.File].Facts.Definitions[d], calls.Ref{File: class.File, Definition: int32(d)}
 		if def.Parent != of.Qualified() || !f.runs(at) {
 			continue
+		}
+		if def.Name == invoked {
+			return at, 0
 		}
 		n := slices.Index(classSteps, def.Name)
 		if n < 0 && !strings.HasPrefix(def.Name, "_") {

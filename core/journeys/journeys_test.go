@@ -74,6 +74,34 @@ class Slip(FormView):
     def _rows(self):
         return []
 `, []string{"ANY /card: Card.get_queryset", "ANY /sheet: Kept.form_valid", "ANY /slip: Slip"}},
+	{"a class that is called like a function, though its base hands something out as well", `
+-- composer.json --
+{"autoload": {"psr-4": {"Press\\\\": "src/"}}}
+-- routes.php --
+<?php
+use Press\LabelController;
+use Press\Labels\ListController;
+return static function (RouteCollector $routes): void {
+    $routes->get('/label', LabelController::class);
+};
+-- src/Controller.php --
+<?php
+namespace Press;
+abstract class Controller {
+    public function show(string $name): void { echo $name; }
+}
+-- src/LabelController.php --
+<?php
+namespace Press;
+final class LabelController extends Controller {
+    public function __construct(private Labels $labels) {}
+    public function __invoke(): void { $this->labels->print(); }
+}
+-- src/Labels.php --
+<?php
+namespace Press;
+class Labels { public function print(): void { echo "label"; } }
+`, []string{"GET /label: LabelController.__invoke"}},
 	{"what asks who is there is passed by, and what only says yes or no ends nothing", `
 -- package.json --
 {"name": "counter", "dependencies": {"express": "4"}}

@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -17,7 +18,15 @@ var instanceDoes = map[string]string{
 	"save": model.Update, "save!": model.Update, "Save": model.Update, "update": model.Update, "update!": model.Update,
 	"destroy": model.Delete, "destroy!": model.Delete, "delete": model.Delete, "remove": model.Delete, "forceDelete": model.Delete,
 	"reload": model.Read, "refresh": model.Read, "deleteOne": model.Delete, "updateOne": model.Update, "fill": model.Update,
+	"update_attribute": model.Update, "update_attributes": model.Update, "update_attributes!": model.Update,
+	"update_column": model.Update, "update_columns": model.Update, "touch": model.Update,
 }
+
+// withValues are those that are handed what they set, on whatever name.
+var withValues = Set("update", "update!", "update_attribute", "update_attributes", "update_attributes!", "update_column", "update_columns")
+
+// noKeepers hold things that no mapper keeps.
+var noKeepers = Set("cookies", "params", "headers", "flash", "cache", "seen", "visited")
 
 // keeperDoes are operations that a keeper does to what it is handed.
 var keeperDoes = map[string]string{
@@ -74,6 +83,9 @@ func (t *traiter) declared(i int) {
 	case s.Is(i-1, "=") && s.Match(i+1, ".", "new"):
 		at, fresh = i-2, true
 	case s.Is(i-1, "=") || s.Is(i-1, "await") && s.Is(i-2, "="):
+		if s.Match(i+1, ".", Name) && !t.gives(i+2) {
+			return // words = Setting.words: a value that it holds
+		}
 		at = before(s, i) // lot = await Lot.findOne(…)
 	default:
 		at = before(s, i) // lot: Lot, lot *Lot, all []Lot
@@ -90,10 +102,19 @@ func (t *traiter) declared(i int) {
 	t.stands[strings.TrimLeft(s.Text(at), "$&@")] = standsFor{name, fresh, keeper, class}
 }
 
+// gives reports whether a member of an entity hands out one of them, or some.
+func (t *traiter) gives(i int) bool {
+	w := t.s.Text(i)
+	return asks[w] || operations[w] != "" || isCapital(t.s.Bytes(i)) || strings.ContainsAny(w, "Bb") && mayDerive([]byte(w)) ||
+		strings.HasPrefix(w, "find") || strings.HasPrefix(w, "build")
+}
+
 // before is the name that a type or a value at a token is of, -1 for none.
 func before(s *Stream, i int) int {
 	for k := i - 1; k > i-6 && k >= 0; k-- {
 		switch {
+		case s.Is(k, "]") && !s.Is(k-1, "["), s.Is(k, "&") && s.Is(k-1, "&"):
+			return -1 // lots[at] && Lot.any?
 		case s.Any(k, ":", "*", "[", "]", "=", "new", "await", "?", "&"):
 		case s.Kind(k) == Ident && s.Line(k) == s.Line(i):
 			return k
@@ -133,7 +154,7 @@ func (t *traiter) onInstance(i, open int) {
 					what = d.what
 				}
 			}
-		case len(s.Args(open)) == 0 || known || word == "update" || word == "update!":
+		case len(s.Args(open)) == 0 || known || withValues[word]:
 			entity, what = x.entity, instanceDoes[word]
 			if x.fresh && what == model.Update {
 				what = model.Create
@@ -142,14 +163,44 @@ func (t *traiter) onInstance(i, open int) {
 			}
 		}
 	}
-	if what == "" || entity == "" {
+	if (what == "" || entity == "") && !noKeepers[t.receiver(i)] {
 		entity, what = t.handed(open), keeperDoes[word]
 	}
 	if what != "" && entity != "" && len(entity) < 80 && len(t.f.Operations) < maxTraits {
 		t.f.Operations = append(t.f.Operations, model.OperationFact{
 			Entity: entity, What: what, Line: s.Line(i), ByName: true, Via: via, By: s.Text(i),
 		})
+		k := i - 2
+		field := s.First(k) == '@' || s.Is(k-1, ".") && s.Any(k-2, "this", "self")
+		if field && s.Is(i-1, ".") && entity == strings.TrimLeft(s.Text(k), "@") {
+			t.fields = append(t.fields, len(t.f.Operations)-1)
+		}
 	}
+}
+
+// later names what is done to fields that are set further down than they are used,
+// and makes what an action called create saves.
+func (t *traiter) later() {
+	for _, n := range t.fields {
+		if x, ok := t.stands[t.f.Operations[n].Entity]; ok && !x.keeper {
+			t.f.Operations[n].Entity = x.entity
+		}
+	}
+	if !t.s.Ends {
+		return
+	}
+	for i := range t.f.Operations {
+		if o := &t.f.Operations[i]; o.What == model.Update && (o.By == "save" || o.By == "save!") && t.within("create", o.Line) {
+			o.What = model.Create
+		}
+	}
+}
+
+// within reports whether a line stands in a definition of such a name.
+func (t *traiter) within(name string, line int) bool {
+	return slices.ContainsFunc(t.f.Definitions, func(d model.Definition) bool {
+		return d.Name == name && line >= d.Line && line <= d.EndLine
+	})
 }
 
 // keeps reports whether a keeper is handed one of what is kept, as declared.

@@ -39,6 +39,7 @@ type traiter struct {
 	signs    Signs
 	literals map[string]model.Literal
 	stands   map[string]standsFor // what names stand for, as far as it is kept
+	fields   []int                // operations on fields that were not known when they were met
 }
 
 func (t *traiter) word(i int) {
@@ -404,6 +405,7 @@ func constant(name, value string) bool {
 }
 
 func (t *traiter) done() {
+	t.later()
 	t.f.Texts = heldTexts(t.f, t.s)
 	for _, n := range sortedKeys(t.literals) {
 		t.f.Literals = append(t.f.Literals, t.literals[n])

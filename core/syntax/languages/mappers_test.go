@@ -15,6 +15,39 @@ import (
 // What is done to entities by the usual mappers; written down before it was run.
 func TestOperationsOfMappers(t *testing.T) {
 	for name, c := range map[string]struct{ tree, want string }{
+		"a record's fields, set further down; what create saves; values of a record are none": {`-- lot.rb --
+class Lot < ActiveRecord::Base
+end
+-- lots_controller.rb --
+class LotsController < ApplicationController
+  before_action :find_box, :only => [:update, :destroy]
+  def create
+    @lot = Lot.new(params[:lot])
+    fill_in
+    if @lot.save
+      redirect_to lots_path
+    end
+  end
+  def update
+    @box.update_attribute :name, params[:name]
+    @box.save
+  end
+  def destroy
+    @box.destroy
+    cookies.delete(box_cookie)
+    words = Lot.usual_words.split(",")
+    words.delete("*")
+    seen = boxes[box_cookie] && Lot.open?
+  end
+  private
+  def find_box
+    @box = Lot.find(params[:id])
+  end
+  def box_cookie
+    "box"
+  end
+end
+`, "Lot create 6; read 23; update 11,12; delete 15"},
 		"Mongoose": {`-- lot.js --
 const { Schema, model } = require('mongoose')
 const Lot = model('Lot', new Schema({ name: String }))
