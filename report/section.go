@@ -120,8 +120,8 @@ func lines(b *strings.Builder, x *section.Section) {
 	fmt.Fprintf(b, `<line x1="20" y1="%g" x2="%g" y2="%g" stroke="#1E2A32"/><line x1="20" y1="%g" x2="%g" y2="%g" stroke="#1E2A32" `+
 		`stroke-width="2"/>`+"\n",
 		x.Roof, x.Width-20, x.Roof, x.Ground, x.Width-20, x.Ground)
-	fmt.Fprintf(b, `<text x="20" y="12" fill="#5F6B70" font-size="11">comes in</text><text x="20" y="%g" fill="#5F6B70" font-size="11">`+
-		`kept and called</text>`+"\n", x.Ground+15)
+	fmt.Fprintf(b, `<text x="20" y="12" fill="#5F6B70" font-size="11">%s</text><text x="20" y="%g" fill="#5F6B70" font-size="11">`+
+		`%s</text>`+"\n", x.In, x.Ground+15, x.Out)
 	for _, p := range x.Parts {
 		fmt.Fprintf(b, `<text x="%g" y="%g" font-family="JetBrains Mono, monospace" font-size="13" fill="#1E2A32">%s<title>%s</title>`+
 			`</text>`+"\n",

@@ -37,6 +37,20 @@ type Section struct {
 	Tags   []Tag    `json:"tags"`
 	Ties   []Tie    `json:"ties"`
 	Notes  []string `json:"notes"`
+	In     string   `json:"in" doc:"what stands above the roof"`
+	Out    string   `json:"out" doc:"what stands below the ground"`
+}
+
+// edges says what stands above and below, and that nothing does.
+func (x *Section) edges() {
+	x.In, x.Out = "comes in: not told", "kept and called: not told"
+	for _, t := range x.Tags {
+		if t.Below {
+			x.Out = "kept and called"
+		} else {
+			x.In = "comes in"
+		}
+	}
 }
 
 // Pile is the blocks of a project, or of a folder that holds several.
@@ -142,6 +156,7 @@ func Of(s *model.Survey, j *judgement.Result, place string) *Section {
 	}
 	b.ties(needs)
 	b.tags()
+	b.edges()
 	b.lay()
 	return b.Section
 }

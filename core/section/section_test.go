@@ -311,6 +311,13 @@ services:
 	require.Equal(t, map[string]int{"PostgreSQL": 1, "Redis": 1}, count, "what no code asks for is shown where it is started")
 }
 
+func TestAnEdgeThatHoldsNothingSaysSo(t *testing.T) {
+	x := cut(t, layered, ".")
+	require.Equal(t, []string{"comes in", "kept and called"}, []string{x.In, x.Out})
+	x = cut(t, "-- box.go --\npackage box\n\nfunc Weigh(n int) int {\n\treturn n * 2\n}\n", ".")
+	require.Equal(t, []string{"comes in", "kept and called: not told"}, []string{x.In, x.Out})
+}
+
 func TestANameBelowFitsIntoItsFrame(t *testing.T) {
 	x := cut(t, `
 -- compose.yaml --

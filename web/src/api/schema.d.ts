@@ -3043,7 +3043,11 @@ export interface components {
             ground: number;
             /** Format: double */
             height: number;
+            /** @description what stands above the roof */
+            in: string;
             notes: string[];
+            /** @description what stands below the ground */
+            out: string;
             parts: components["schemas"]["Pile"][];
             place: string;
             /**

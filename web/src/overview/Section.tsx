@@ -35,10 +35,10 @@ function Drawn({ x }: { x: Section }) {
       >
         <Patterns />
         <text className="edge" x={20} y={12}>
-          comes in
+          {x.in}
         </text>
         <text className="edge" x={20} y={x.ground + 15}>
-          kept and called
+          {x.out}
         </text>
         <line className="roof" x1={20} x2={x.width - 20} y1={x.roof} y2={x.roof} />
         <line className="ground" x1={20} x2={x.width - 20} y1={x.ground} y2={x.ground} />
