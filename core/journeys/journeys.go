@@ -42,6 +42,8 @@ type follower struct {
 	// inPlace are the lines of each file from which on something comes in: what
 	// stands between two of them belongs to the first.
 	inPlace map[string][]opening
+	// common is what more than a third of many routes come through: it tells nothing of one.
+	common map[calls.Ref]bool
 }
 
 // opening is a line at which something comes in, and whether what answers it is
@@ -67,10 +69,11 @@ func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
 	out := []model.Journey{}
 	all := routes.Of(r.Survey)
 	f.begins(all)
+	all = slices.DeleteFunc(all, func(x model.Route) bool { return !r.Judged[x.Path] || r.IsTest(x.Path) })
+	all = all[:min(len(all), maxStarts)]
+	f.shared(all)
 	for i := range all {
-		if len(out) < maxStarts && r.Judged[all[i].Path] && !r.IsTest(all[i].Path) {
-			out = append(out, f.route(&all[i]))
-		}
+		out = append(out, f.route(&all[i]))
 	}
 	f.skipped(out)
 	out = append(out, f.messages()...)
@@ -129,6 +132,35 @@ func (f *follower) sayings() {
 			if c.Host != "" {
 				put(file.Path, c.Line, "asks "+c.Host)
 			}
+		}
+	}
+}
+
+// manyRoutes are enough to tell what they have in common.
+const manyRoutes = 12
+
+// shared finds what many routes come through.
+func (f *follower) shared(all []model.Route) {
+	reached, from := map[calls.Ref]int{}, 0
+	if len(all) < manyRoutes {
+		return
+	}
+	begun := map[calls.Ref]bool{}
+	for i := range all {
+		at, ok := f.handler(&all[i])
+		if !ok || at.from == 0 && begun[at.ref] {
+			continue
+		}
+		begun[at.ref] = true
+		from++
+		for _, s := range f.reach(at) {
+			reached[s.ref]++
+		}
+	}
+	f.common = map[calls.Ref]bool{}
+	for ref, n := range reached {
+		if 3*n > from && from >= manyRoutes {
+			f.common[ref] = true
 		}
 	}
 }
@@ -541,8 +573,16 @@ const (
 )
 
 // worth ranks a definition as the end of the main way; what only asks whether
-// something is so ends none.
+// something is so ends none, and what many ways come through counts for less.
 func (f *follower) worth(s *step) int {
+	if w := f.worthOf(s); f.common[s.ref] {
+		return max(0, w-2)
+	} else {
+		return w
+	}
+}
+
+func (f *follower) worthOf(s *step) int {
 	worth := 0
 	for _, o := range f.done[s.ref] {
 		if s.holds(o.Line) {
@@ -552,7 +592,10 @@ func (f *follower) worth(s *step) int {
 			}
 		}
 	}
-	if worth > 0 || s.from > 0 || asking.MatchString(f.g.Name(s.ref)) {
+	if asking.MatchString(f.g.Name(s.ref)) && worth <= worthReads {
+		return min(worth, worthRules)
+	}
+	if worth > 0 || s.from > 0 {
 		return worth
 	}
 	switch f.r.Role(f.g.Path(s.ref)) {

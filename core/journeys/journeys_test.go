@@ -47,6 +47,44 @@ func told(t *testing.T, tree string) []string {
 	return out
 }
 
+// shelves is a service of so many routes, which all ask who is there; that is kept as well.
+func shelves(n int) string {
+	var b strings.Builder
+	b.WriteString(`
+-- go.mod --
+module counter
+-- store/store.go --
+package store
+
+import "database/sql"
+
+type Store struct{ db *sql.DB }
+
+func (s *Store) Keeper(token string) string {
+	s.db.Exec("DELETE FROM tokens WHERE old")
+	return ""
+}
+`)
+	for i := range n {
+		fmt.Fprintf(&b, "func (s *Store) Shelf%d() { s.db.Query(\"SELECT name FROM shelves WHERE id = %d\") }\n", i, i)
+	}
+	b.WriteString("-- main.go --\npackage main\n\nimport (\n\t\"net/http\"\n\t\"counter/store\"\n)\n\ntype desk struct{ store *store.Store }\n\n" +
+		"func serve(mux *http.ServeMux, d *desk) {\n")
+	for i := range n {
+		fmt.Fprintf(&b, "\tmux.HandleFunc(\"GET /shelf%d\", d.shelf%d)\n", i, i)
+	}
+	b.WriteString("}\n")
+	for i := range n {
+		fmt.Fprintf(&b, "func (d *desk) shelf%d(w http.ResponseWriter, q *http.Request) {\n\td.store.Keeper(\"\")\n\td.store.Shelf%d()\n}\n", i, i)
+	}
+	return b.String()
+}
+
+func TestWhatManyRoutesComeThroughEndsNone(t *testing.T) {
+	require.Contains(t, told(t, shelves(14)), "GET /shelf3: desk.shelf3 Store.Shelf3 => reads shelves, deletes tokens")
+	require.Contains(t, told(t, shelves(5)), "GET /shelf3: desk.shelf3 Store.Keeper => reads shelves, deletes tokens", "too few to tell")
+}
+
 var trees = []struct {
 	name, tree string
 	want       []string

@@ -234,6 +234,9 @@ type RouteFact struct {
 	InPlace bool     // what answers is written where the route is
 	Guards  []string // what is asked before it answers, as written, in order
 	Name    string   // that it is given; "" for none
+	// Inner is the first name that the call is handed which makes what answers: where
+	// that is a function of the codebase, it answers, and the other lets it. "" for none.
+	Inner string
 }
 
 // CallFact is a request that the code sends over HTTP, as far as it is written

@@ -3735,8 +3735,8 @@ func (z *Project) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *RouteFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 8
-	o = append(o, 0x98)
+	// array header, size 9
+	o = append(o, 0x99)
 	o = msgp.AppendString(o, z.Method)
 	o = msgp.AppendString(o, z.Pattern)
 	o = msgp.AppendInt(o, z.Line)
@@ -3748,6 +3748,7 @@ func (z *RouteFact) MarshalMsg(b []byte) (o []byte, err error) {
 		o = msgp.AppendString(o, z.Guards[za0001])
 	}
 	o = msgp.AppendString(o, z.Name)
+	o = msgp.AppendString(o, z.Inner)
 	return
 }
 
@@ -3759,8 +3760,8 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 8 {
-		err = msgp.ArrayError{Wanted: 8, Got: zb0001}
+	if zb0001 != 9 {
+		err = msgp.ArrayError{Wanted: 9, Got: zb0001}
 		return
 	}
 	z.Method, bts, err = msgp.ReadStringBytes(bts)
@@ -3820,6 +3821,11 @@ func (z *RouteFact) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err, "Name")
 		return
 	}
+	z.Inner, bts, err = msgp.ReadStringBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Inner")
+		return
+	}
 	o = bts
 	return
 }
@@ -3830,7 +3836,7 @@ func (z *RouteFact) Msgsize() (s int) {
 	for za0001 := range z.Guards {
 		s += msgp.StringPrefixSize + len(z.Guards[za0001])
 	}
-	s += msgp.StringPrefixSize + len(z.Name)
+	s += msgp.StringPrefixSize + len(z.Name) + msgp.StringPrefixSize + len(z.Inner)
 	return
 }
 

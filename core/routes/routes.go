@@ -62,6 +62,10 @@ func Of(s *model.Survey) []model.Route {
 		next := f.Facts.NextRoute()
 		for _, r := range f.Facts.Routes {
 			at, line := j.handler(f, r.Handler)
+			if to, l := j.handler(f, r.Inner); j.runs(to, l) {
+				r.Guards, r.Handler = append(slices.Clone(r.Guards), r.Handler), r.Inner
+				at, line = to, l
+			}
 			for _, h := range j.prefixes(f.Path, r.On, map[string]bool{}) {
 				out = append(out, model.Route{
 					Method: r.Method, Pattern: syntax.JoinRoute(h.path, r.Pattern), Path: f.Path, Line: r.Line,
@@ -95,6 +99,14 @@ func Of(s *model.Survey) []model.Route {
 	return guarded(slices.CompactFunc(out, func(a, b model.Route) bool {
 		return a.Pattern == b.Pattern && a.Method == b.Method && a.Path == b.Path && a.Line == b.Line
 	}))
+}
+
+// runs reports whether a function is defined at a line.
+func (j *joiner) runs(path string, line int) bool {
+	f := j.s.File(path)
+	return line > 0 && f != nil && f.Facts != nil && slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+		return d.Line == line && (d.Kind == model.DefFunction || d.Kind == model.DefMethod)
+	})
 }
 
 // verb is a method of a class that answers the method of HTTP of its name.

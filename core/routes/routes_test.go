@@ -95,6 +95,50 @@ func Seed(w http.ResponseWriter, r *http.Request) {}
 			"GET /seeds/{id} main.go:17 -> lots.Seed lots/lots.go:9",
 			"GET /v1/boxes main.go:19 -> health main.go:22",
 		}},
+		"Go: routes told by a chain, and what is only sent": {`
+-- go.mod --
+module vault
+-- main.go --
+package main
+
+import (
+	"net/http"
+
+	"github.com/gorilla/mux"
+)
+
+type desk struct{ request *sender }
+
+func serve(router *mux.Router, h *desk) {
+	below := router.PathPrefix("/v1").Subrouter()
+	below.HandleFunc("/lots", h.keep).Methods(http.MethodPost)
+	below.HandleFunc("/lots", h.list).Name("lots").Methods(http.MethodGet, "HEAD")
+	deeper := below.PathPrefix("/vault").Subrouter()
+	deeper.Path("/{box}").Methods("PUT").HandlerFunc(h.keep)
+	router.Methods("DELETE").Path("/lots/{lot}").Handler(http.HandlerFunc(h.drop))
+	router.PathPrefix("/pictures/").Handler(http.FileServer(nil))
+	router.HandleFunc("/about", h.list)
+	router.HandleFunc("/me", h.known(h.list)).Methods("GET")
+	router.HandleFunc("/boxes", h.boxes(store))
+	h.request.Post("/v1/discover", map[string]string{"url": "x"})
+	h.request.Put("/v1/lots", 3)
+}
+func (d *desk) keep(w http.ResponseWriter, q *http.Request) {}
+func (d *desk) known(then http.HandlerFunc) http.HandlerFunc { return then }
+func (d *desk) boxes(kept int) http.HandlerFunc { return nil }
+func (d *desk) list(w http.ResponseWriter, q *http.Request) {}
+func (d *desk) drop(w http.ResponseWriter, q *http.Request) {}
+`, []string{
+			"ANY /about main.go:19 -> h.list main.go:28",
+			"ANY /boxes main.go:21 -> h.boxes main.go:27",
+			"DELETE /lots/{lot} main.go:17 -> h.drop main.go:29",
+			"GET /me main.go:20 -> h.list main.go:28",
+			"ANY /pictures/* main.go:18 -> http.FileServer ",
+			"GET /v1/lots main.go:14 -> h.list main.go:28",
+			"HEAD /v1/lots main.go:14 -> h.list main.go:28",
+			"POST /v1/lots main.go:13 -> h.keep main.go:25",
+			"PUT /v1/vault/{box} main.go:16 -> h.keep main.go:25",
+		}},
 		"Python: decorators, blueprints, routers with prefixes, lists of addresses": {`
 -- app/main.py --
 from fastapi import FastAPI

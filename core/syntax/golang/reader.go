@@ -14,7 +14,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Go", Version: 6, Profile: syntax.Profile{ExactRoutes: true, Code: true, PlainNames: true, FolderPackages: true, SameNames: true,
+		Name: "Go", Version: 7, Profile: syntax.Profile{ExactRoutes: true, Code: true, PlainNames: true, FolderPackages: true, SameNames: true,
 			FolderFiles: []string{"doc.go"}},
 		Loggers: []string{
 			"log", "log/slog", "logrus", "zap", "zerolog", "klog", "glog", "hclog", "charmbracelet/log", "apex/log",

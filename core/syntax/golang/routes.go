@@ -1,6 +1,7 @@
 package golang
 
 import (
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -8,7 +9,7 @@ import (
 )
 
 // notRouters have methods named like those of a router.
-var notRouters = map[string]bool{"http": true, "httptest": true, "client": true, "c": true, "os": true, "cache": true, "resty": true}
+var notRouters = syntax.Set("http", "httptest", "client", "c", "os", "cache", "resty", "request", "req")
 
 // routeCall is a call on what may be a router, with a text first.
 type routeCall struct {
@@ -29,6 +30,7 @@ var routeWords = map[string]func(*reader, routeCall){
 	"Route": (*reader).routeBlock, "Mount": (*reader).mount, "Group": (*reader).routeGroup,
 	"Handle": (*reader).handle, "HandleFunc": (*reader).handle,
 	"Method": (*reader).handle, "MethodFunc": (*reader).handle, "Add": (*reader).handle,
+	"Path": (*reader).chainedPath, "PathPrefix": (*reader).chainedPath,
 }
 
 // routes finds the routes declared by calls on a router.
@@ -91,9 +93,18 @@ func (r *reader) handle(c routeCall) {
 	if m, rest, ok := strings.Cut(path, " "); ok && m == strings.ToUpper(m) {
 		method, path = m, strings.TrimSpace(rest)
 	}
-	if len(c.args) > 1 && strings.Contains(path, "/") && isMethod(method) {
-		r.route(c, method, path)
+	if len(c.args) < 2 || !strings.Contains(path, "/") || !isMethod(method) {
+		return
 	}
+	if method != "ANY" {
+		r.route(c, method, path)
+		return
+	}
+	chain := chainOf(r.s, c.at)
+	if c.on == "" {
+		c.on = chain.on
+	}
+	r.routeBy(chain, c, path)
 }
 
 // verb reads a method of a router that is named for one of HTTP, in capitals or
@@ -101,8 +112,12 @@ func (r *reader) handle(c routeCall) {
 func (r *reader) verb(c routeCall) {
 	lower := strings.ToLower(c.word)
 	method, ok := syntax.Methods[lower]
-	if !ok || c.word == lower || !strings.HasPrefix(c.path, "/") || len(c.args) < 2 || notRouters[c.on] {
+	on := c.on[strings.LastIndexByte(c.on, '.')+1:]
+	if !ok || c.word == lower || !strings.HasPrefix(c.path, "/") || len(c.args) < 2 || notRouters[on] {
 		return
+	}
+	if last := c.last(); handler(r.s, last) == "" && !r.s.InPlace(last) {
+		return // something that is sent
 	}
 	if c.word == strings.ToUpper(c.word) || titled[c.word] {
 		r.route(c, method, c.path)
@@ -114,7 +129,8 @@ var titled = syntax.Set("Get", "Put", "Post", "Patch", "Delete", "Head", "Option
 func (r *reader) route(c routeCall, method, path string) {
 	last := c.last()
 	syntax.AddRoute(r.f, *c.spans, c.at, model.RouteFact{
-		Method: method, Pattern: path, Line: r.s.Line(c.at), On: c.on, Handler: handler(r.s, last), InPlace: r.s.InPlace(last),
+		Method: method, Pattern: path, Line: r.s.Line(c.at), On: c.on,
+		Handler: handler(r.s, last), Inner: inner(r.s, last), InPlace: r.s.InPlace(last),
 	})
 }
 
@@ -130,6 +146,11 @@ func isMethod(m string) bool {
 // assigned is the variable that the call at i is given to.
 func assigned(s *syntax.Stream, i int) string {
 	_, first := s.Dotted(i)
+	return givenTo(s, first)
+}
+
+// givenTo is the variable that what begins at a token is given to.
+func givenTo(s *syntax.Stream, first int) string {
 	if s.Match(first-3, syntax.Name, ":", "=") {
 		return s.Text(first - 3)
 	}
@@ -147,6 +168,23 @@ func handler(s *syntax.Stream, a [2]int) string {
 	return target(s, a)
 }
 
+// inner is the first name that the call is handed which makes what answers:
+// loggedIn(list, keeper). "" where no call does, or with anything but names.
+func inner(s *syntax.Stream, a [2]int) string {
+	open := a[0]
+	for open < a[1] && (s.IsIdent(open) || s.Is(open, ".")) {
+		open++
+	}
+	if open == a[0] || !s.Is(open, "(") || s.Close(open) != a[1]-1 {
+		return ""
+	}
+	args := s.Args(open)
+	if slices.ContainsFunc(args, func(a [2]int) bool { return s.Name(a) == "" }) || len(args) == 0 {
+		return ""
+	}
+	return s.Name(args[0])
+}
+
 // target is the name called or wrapped: lots.Router(), http.HandlerFunc(list).
 func target(s *syntax.Stream, a [2]int) string {
 	if n := s.Name(a); n != "" {
@@ -158,7 +196,7 @@ func target(s *syntax.Stream, a [2]int) string {
 		}
 		if s.Is(k, "(") && s.Close(k) == a[1]-1 && k > a[0] {
 			if in := s.Args(k); len(in) == 1 {
-				if n := s.Name(in[0]); n != "" && strings.HasPrefix(s.Text(a[0]), "http") {
+				if n := s.Name(in[0]); n != "" && s.Is(k-1, "HandlerFunc") {
 					return n
 				}
 			}
