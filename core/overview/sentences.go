@@ -247,7 +247,7 @@ func unreadSentences(s *model.Survey, j *judgement.Result, sh *Sheet, add adder)
 	if sh.Unsolved > 0 {
 		var ev []model.Evidence
 		for _, u := range s.Unresolved {
-			if model.Within(sh.Place, u.From) && len(ev) < 12 {
+			if model.Within(sh.Place, u.From) && j.Reading.Judged[u.From] && len(ev) < 12 {
 				ev = append(ev, model.Evidence{Path: u.From, Line: u.Line, Note: u.Text + ": " + u.Reason})
 			}
 		}

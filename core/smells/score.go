@@ -74,7 +74,7 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 	}
 	imports, from := 0, ""
 	count := func() {
-		if imports > 0 {
+		if imports > 0 && c.Reading.Judged[from] { // what a bundle takes in says nothing of those who keep it
 			up(from, func(x *sums) { x.resolved += imports })
 		}
 	}
@@ -90,7 +90,9 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 	}
 	count()
 	for _, u := range c.Survey.Unresolved {
-		up(u.From, func(x *sums) { x.unresolve++ })
+		if c.Reading.Judged[u.From] {
+			up(u.From, func(x *sums) { x.unresolve++ })
+		}
 	}
 	for _, r := range catalogue {
 		strongest := map[string]float64{}
@@ -222,8 +224,8 @@ func (s *Scores) Arithmetic(p string) []model.Strain {
 	return out
 }
 
-// Unresolved is how many imports that should lead into the codebase do, and
-// how many do not, below a folder.
+// Unresolved is how many imports of judged files that should lead into the
+// codebase do, and how many do not, below a folder.
 func (s *Scores) Unresolved(p string) (resolved, unresolved int) {
 	if x := s.sums[p]; x != nil {
 		return x.resolved, x.unresolve

@@ -178,6 +178,9 @@ func TestWhatIsNotKnownHasNoScore(t *testing.T) {
 	require.NotNil(t, j.Legibility.Total)
 	j = judgement.Judge(testkit.Survey(t, "-- a.ts --\nimport './x'\nimport './y'\nimport './b'\n-- b.ts --\n"), model.Brief{}, nil)
 	require.Nil(t, j.Legibility.Boundaries, "two of three imports lead nowhere")
+	bundle := "-- lib/all.js --\nrequire('./x')\nrequire('./y')\nrequire('./z')\n//# sourceMappingURL=all.js.map\n"
+	j = judgement.Judge(testkit.Survey(t, bundle+"-- a.ts --\nimport './b'\n-- b.ts --\nexport const b = 1\n"), model.Brief{}, nil)
+	require.NotNil(t, j.Legibility.Boundaries, "what a bundle takes in says nothing of those who keep it")
 }
 
 func TestFewLinesAmongOthersCodeAreNotScored(t *testing.T) {
