@@ -20,6 +20,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/relations"
 	"jantel/core/routes"
+	"jantel/core/survey"
 	"jantel/core/weave"
 	"jantel/core/wiring"
 )
@@ -85,10 +86,19 @@ type jsonPattern struct {
 	Against []string `json:"against"`
 }
 
+// jsonVersions are the states of what made a survey: two with the same versions
+// differ by what they are made of alone.
+type jsonVersions struct {
+	Jantel *string `json:"jantel"`
+	Reader string  `json:"reader"`
+	Rules  string  `json:"rules"`
+}
+
 // document is the survey as JSON. What is not computed yet is null: unknown,
 // not empty.
 type document struct {
 	Schema      string              `json:"schema"`
+	Versions    jsonVersions        `json:"versions"`
 	Codebase    string              `json:"codebase"`
 	Revision    *string             `json:"revision"`
 	SurveyedAt  string              `json:"surveyed_at"`
@@ -128,7 +138,8 @@ type document struct {
 
 // Extras are what the survey as JSON holds only when it is asked for.
 type Extras struct {
-	Calls bool // links between definitions
+	Calls   bool   // links between definitions
+	Version string // of the program that writes; "" where it is not told
 }
 
 func startsOf(j *judgement.Result) map[string]bool {
@@ -318,7 +329,8 @@ func list[T any](v []T) []T {
 // JSON writes the survey in the format jantel-survey/1.
 func JSON(w io.Writer, s *model.Survey, j *judgement.Result, more Extras) error {
 	d := document{
-		Schema: model.Schema, Codebase: s.Codebase, Revision: maybe(s.Origin.Revision),
+		Schema: model.Schema, Versions: jsonVersions{maybe(more.Version), survey.Version(), judgement.Version()},
+		Codebase: s.Codebase, Revision: maybe(s.Origin.Revision),
 		SurveyedAt: s.SurveyedAt.Format("2006-01-02T15:04:05Z07:00"), Stage: j.Brief.Stage, Origin: s.Origin,
 		Files: []jsonFile{}, Folders: []jsonFolder{}, Modules: []jsonModule{}, Definitions: definitionsOf(s),
 		Breaches: breachList(j), Features: []jsonFeature{}, Cut: cutOf(j.Cut), Levels: list(j.Levels),

@@ -63,10 +63,15 @@ func TestTheSurveyAsJSONHasEveryKeyOfTheFormat(t *testing.T) {
 	require.NoError(t, report.JSON(&b, s, j, report.Extras{}))
 	var d map[string]any
 	require.NoError(t, json.Unmarshal(b.Bytes(), &d))
-	for _, k := range strings.Fields("schema codebase revision surveyed_at stage totals files folders modules definitions links external unresolved routes messages entities features cut levels cycles patterns breaches smells legibility history timings") {
+	for _, k := range strings.Fields("schema versions codebase revision surveyed_at stage totals files entries facades folders modules definitions links external unresolved " +
+		"routes messages entities features cut journeys wiring tested_by levels cycles patterns breaches smells legibility raise history timings") {
 		require.Contains(t, d, k)
 	}
 	require.Equal(t, "jantel-survey/1", d["schema"])
+	versions := d["versions"].(map[string]any)
+	require.Nil(t, versions["jantel"], "who calls did not tell it")
+	require.Regexp(t, `^\d+\.\d+$`, versions["reader"])
+	require.Regexp(t, `^\d+\.[0-9a-f]+$`, versions["rules"])
 	for _, k := range []string{"revision", "breaches", "history"} {
 		require.Nil(t, d[k], "%s is not known and must be null", k)
 	}

@@ -84,7 +84,7 @@ func (s *Server) export(w http.ResponseWriter, r *http.Request) {
 			}
 			kind, err = "image/svg+xml", report.SVG(&out, d, c.Name+": dependencies of "+report.PlaceName(place), report.Source(o.facts))
 		default:
-			kind, err = "application/json", report.JSON(&out, o.facts, o.Result, report.Extras{})
+			kind, err = "application/json", report.JSON(&out, o.facts, o.Result, report.Extras{Version: s.cfg.Version})
 		}
 	default:
 		hand, known := handOuts[file]

@@ -334,7 +334,7 @@ func write(cmd *cobra.Command, f surveyFlags, s *model.Survey, j *judgement.Resu
 func writeTo(w io.Writer, f surveyFlags, s *model.Survey, j *judgement.Result, found []review.Finding) error {
 	switch f.format {
 	case "json":
-		return report.JSON(w, s, j, report.Extras{Calls: slices.Contains(f.with, "calls")})
+		return report.JSON(w, s, j, report.Extras{Calls: slices.Contains(f.with, "calls"), Version: version})
 	case "html":
 		return report.HTML(w, s, j, found)
 	case "markdown":

@@ -11,6 +11,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strconv"
 	"time"
 
 	"jantel/core/charter"
@@ -29,6 +30,9 @@ import (
 // judgesVersion is raised when the lexicon, a signal or a judge changes, so
 // that judgements kept elsewhere are made anew; the rules tell their own.
 const judgesVersion = 7
+
+// Version tells one state of the judges and their rules from another.
+func Version() string { return strconv.Itoa(judgesVersion) + "." + smells.Version }
 
 // Result is a judgement with the arithmetic of every folder's score.
 type Result struct {

@@ -5,6 +5,8 @@ import (
 	"path"
 	"strings"
 	"sync"
+
+	"jantel/core/syntax"
 )
 
 //go:generate go run ../../scripts/languages
@@ -40,3 +42,6 @@ func commonName(p string) string {
 	}
 	return ""
 }
+
+// Version tells one state of what reads from another.
+func Version() string { return syntax.Version() }

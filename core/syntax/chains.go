@@ -25,6 +25,7 @@ type Chains struct {
 	log   []undo
 	In    int32 // the definition that is being walked, -1 at the top, ByLine where its lines tell
 	depth int
+	size  int // of the file
 }
 
 // ByLine leaves it to the lines which definition a chain stands in: the
@@ -50,7 +51,8 @@ type undo struct{ name, was int32 }
 // Chains starts the chains of the stream's file; they are kept with its facts.
 func (s *Stream) Chains() *Chains {
 	if s.chains == nil {
-		s.chains = chainRooms.Get().(*Chains)
+		s.chains = roomFor(len(s.Src)).Get().(*Chains)
+		s.chains.size = len(s.Src)
 		s.chains.names[""] = 0
 		s.chains.body.Words, s.chains.local = append(s.chains.body.Words, ""), append(s.chains.local, 0)
 		s.chains.In = -1
@@ -59,13 +61,29 @@ func (s *Stream) Chains() *Chains {
 }
 
 // chainRooms keeps the room of files that were read for those still to be read:
-// the tables of a file grow many times over, and a survey reads thousands.
-var chainRooms = sync.Pool{New: func() any {
-	return &Chains{nodes: map[chainKey]int32{}, calls: map[callKey]bool{}, names: map[string]int32{}}
-}}
+// the tables of a file grow many times over, and a survey reads thousands. To clear
+// a table costs what it has held at most, so that small files do not get the room
+// of large ones.
+var chainRooms [4]sync.Pool
 
-// mostKept bounds the room that is kept: to clear a table costs what it has held
-// at most, and nearly all files need little.
+// roomFor is the room of files of so many bytes.
+func roomFor(size int) *sync.Pool {
+	n := 0
+	for size >>= 13; size > 0 && n < len(chainRooms)-1; size >>= 2 { // 8, 32 and 128 KB
+		n++
+	}
+	return &chainRooms[n]
+}
+
+func init() {
+	for i := range chainRooms {
+		chainRooms[i].New = func() any {
+			return &Chains{nodes: map[chainKey]int32{}, calls: map[callKey]bool{}, names: map[string]int32{}}
+		}
+	}
+}
+
+// mostKept bounds the room that is kept.
 const mostKept = 1 << 14
 
 // release gives up the room of chains that were written down.
@@ -80,7 +98,7 @@ func (c *Chains) release() {
 	clear(c.body.Shapes)
 	c.body = model.Body{Nodes: c.body.Nodes[:0], Words: c.body.Words[:0], Calls: c.body.Calls[:0], Shapes: c.body.Shapes[:0]}
 	c.local, c.log, c.depth = c.local[:0], c.log[:0], 0
-	chainRooms.Put(c)
+	roomFor(c.size).Put(c)
 }
 
 func (c *Chains) name(b []byte) int32 {

@@ -59,6 +59,7 @@ type insider struct {
 	depth    int     // how many of them do
 	around   []around
 	next     int // the next definition to begin
+	changes  int // the first line at which definitions begin or end again
 	in       int // the innermost open function, -1 for none
 	flags    map[[2]string]int
 	chosen   map[string]int // by definition and subject: its place among the choices
@@ -92,6 +93,10 @@ func hasBody(k model.DefinitionKind) bool {
 // before it.
 func (w *insider) enter(i int) {
 	line := int(w.s.Tokens[i].Line)
+	if line < w.changes { // nearly all tokens stand where the one before them stands
+		return
+	}
+	defer w.until()
 	if n := len(w.around); n > 0 && w.f.Definitions[w.around[n-1].def].EndLine < line {
 		w.leave(line)
 	}
@@ -111,6 +116,17 @@ func (w *insider) enter(i int) {
 			w.around = append(w.around, a)
 		}
 		w.next++
+	}
+}
+
+// until finds the line at which the next definition begins or the innermost has ended.
+func (w *insider) until() {
+	w.changes = 1 << 30
+	if w.next < len(w.f.Definitions) {
+		w.changes = w.f.Definitions[w.next].Line
+	}
+	if n := len(w.around); n > 0 {
+		w.changes = min(w.changes, w.f.Definitions[w.around[n-1].def].EndLine+1)
 	}
 }
 
@@ -448,13 +464,17 @@ func (w *insider) named(i int, text []byte, a *around) {
 	if assertsAt(s, i) {
 		a.inside.Asserts = true
 	}
-	switch {
-	case s.Any(i+1, "instanceof", "is"):
-		w.compared(i, i, true)
-	case s.Is(i+1, "=="):
-		w.compared(i, i+2, false)
-	case s.Match(i+1, "=", "="):
-		w.compared(i, i+3, false)
+	switch s.First(i + 1) {
+	case 'i':
+		if s.Any(i+1, "instanceof", "is") {
+			w.compared(i, i, true)
+		}
+	case '=':
+		if s.Is(i+1, "==") {
+			w.compared(i, i+2, false)
+		} else if s.Match(i+1, "=", "=") {
+			w.compared(i, i+3, false)
+		}
 	}
 }
 

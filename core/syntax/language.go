@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"path"
 	"sort"
+	"strconv"
 	"strings"
 
 	"jantel/core/model"
@@ -11,7 +12,17 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 40
+const SharedVersion = 41
+
+// Version tells one state of all readers from another: what they share, and the
+// sum of what each is at.
+func Version() string {
+	sum := 0
+	for _, l := range languages {
+		sum += l.Version
+	}
+	return strconv.Itoa(SharedVersion) + "." + strconv.Itoa(sum)
+}
 
 // Language is what Jantel knows of one language.
 type Language struct {

@@ -29,6 +29,9 @@ func (w *insider) local(i int, text []byte) {
 	if len(w.locals) >= maxLocals || s.Is(i-1, ".") || s.Is(i+1, "(") || text[0] == '@' {
 		return
 	}
+	if c := s.First(i + 1); c != '=' && c != ':' && c != ';' && !declaresAt(s, i-1) {
+		return // most are only used
+	}
 	sets := s.Is(i+1, "=") && !s.Any(i+2, "=", ">", "~")
 	switch {
 	case declaresAt(s, i), declaresAt(s, i-1) && s.IsIdent(i+1) && normal(s, i+1) == 1:

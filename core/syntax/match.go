@@ -25,8 +25,13 @@ func (s *Stream) Match(i int, pattern ...string) bool {
 
 // Any reports whether token i reads like one of the patterns.
 func (s *Stream) Any(i int, patterns ...string) bool {
+	b := s.Bytes(i) // looked at once, whatever it may be
 	for _, want := range patterns {
-		if s.reads(i, want) {
+		if want != "" && want[0] == 0 {
+			if s.reads(i, want) {
+				return true
+			}
+		} else if string(b) == want {
 			return true
 		}
 	}

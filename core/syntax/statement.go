@@ -97,20 +97,31 @@ func states(s string) bool {
 	if strings.HasSuffix(s, ":") || strings.HasSuffix(s, "?") {
 		return false
 	}
-	words := len(worded.FindAllString(address.ReplaceAllString(s, ""), 4))
+	words := len(worded.FindAllString(unaddressed(s), 4))
 	if words < 2 || words == 2 && !strings.HasSuffix(s, ".") {
 		return false
 	}
 	return !legal.MatchString(s) && !elsewhere.MatchString(s) &&
-		(!version.MatchString(s) && !credits.MatchString(s) || says.MatchString(s))
+		(!ofVersion(s) && !credits.MatchString(s) || says.MatchString(s))
 }
+
+// unaddressed is a text without addresses.
+func unaddressed(s string) string {
+	if !strings.Contains(s, "://") && !strings.Contains(s, "@") {
+		return s
+	}
+	return address.ReplaceAllString(s, "")
+}
+
+// ofVersion reports whether a text speaks of a version, which has a figure.
+func ofVersion(s string) bool { return strings.ContainsAny(s, "0123456789") && version.MatchString(s) }
 
 // Describes reports whether a text that stands where a description is asked for
 // is one: several words that speak of no law, version or other place.
 func Describes(text string) bool {
-	return len(worded.FindAllString(address.ReplaceAllString(text, ""), 4)) > 2 && !legal.MatchString(text) &&
+	return len(worded.FindAllString(unaddressed(text), 4)) > 2 && !legal.MatchString(text) &&
 		!credits.MatchString(text) && !elsewhere.MatchString(text) &&
-		!version.MatchString(text) && !strings.HasSuffix(text, "?")
+		!ofVersion(text) && !strings.HasSuffix(text, "?")
 }
 
 // Title reports whether a line stands alone like a heading: no full stop, and

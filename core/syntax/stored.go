@@ -167,7 +167,7 @@ func (t *traiter) createdModel(d definition) (entity, from string) {
 
 // sets keeps what a context of a mapper holds sets of: DbSet<Lot>.
 func (t *traiter) sets(i int) {
-	if t.s.Match(i, "DbSet", "<", Name, ">") && len(t.f.Entities) < maxTraits {
+	if t.s.Src[t.s.Tokens[i].Start] == 'D' && t.s.Match(i, "DbSet", "<", Name, ">") && len(t.f.Entities) < maxTraits {
 		t.f.Entities = append(t.f.Entities, model.EntityFact{Name: t.s.Text(i + 2), Line: t.s.Line(i), From: "model"})
 	}
 }

@@ -45,7 +45,7 @@ type traiter struct {
 func (t *traiter) word(i int) {
 	s := t.s
 	open := i + 1
-	if s.Is(i, "role") && s.Any(i-1, ".", ">", "?.") {
+	if s.Src[s.Tokens[i].Start] == 'r' && s.Is(i, "role") && s.Any(i-1, ".", ">", "?.") {
 		t.roleAsked(i)
 	}
 	if s.Ends && s.Is(i-1, ".") && !s.Is(open, "(") {

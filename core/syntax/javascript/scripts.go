@@ -258,6 +258,7 @@ func (r *reader) constructors() {
 		return
 	}
 	r.makes = map[string]bool{}
+	var all []model.Definition
 	defs := r.f.Definitions
 	for i := range defs {
 		d := &defs[i]
@@ -270,9 +271,10 @@ func (r *reader) constructors() {
 		for j := i + 1; j < len(defs) && defs[j].Parent == d.Qualified(); j++ {
 			d.EndLine = max(d.EndLine, defs[j].EndLine)
 		}
-		r.f.Definitions = append(r.f.Definitions, made)
+		all = append(all, made)
 		r.makes[made.Parent] = true
 	}
+	r.f.Definitions = append(defs, all...) // only now: those that are gone through may move
 }
 
 // wrapper walks the functions that stand for the top of the file: what they are

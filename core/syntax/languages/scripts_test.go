@@ -38,3 +38,19 @@ func TestScriptsWithoutModulesDefineWhatTheyPutSomewhere(t *testing.T) {
 	}
 	require.Empty(t, facts("a.ts", "Vault.open = function () {}\n").Definitions, "what is written with types has modules")
 }
+
+func TestAllTypesOfAFileAreTypesHoweverManyThereAre(t *testing.T) {
+	for _, n := range []int{3, 30, 300} {
+		var text strings.Builder
+		for i := range n {
+			fmt.Fprintf(&text, "function Box%d() {}\nBox%d.prototype.open = function () {};\n", i, i)
+		}
+		types := 0
+		for _, d := range facts("a.js", text.String()).Definitions {
+			if d.Kind == "class" {
+				types++
+			}
+		}
+		require.Equal(t, n, types)
+	}
+}
