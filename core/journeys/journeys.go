@@ -608,7 +608,7 @@ func (f *follower) worthOf(s *step) int {
 }
 
 // asking are names of what gives yes or no.
-var asking = regexp.MustCompile(`(?:^|\.)(?:[iI]s|[hH]as|[cC]an|[mM]ay|[sS]hould|[dD]oes)[A-Z_]\w*$`)
+var asking = regexp.MustCompile(`(?:^|\.)(?:[iI]s|[hH]as|[cC]an|[mM]ay|[sS]hould|[dD]oes)[A-Z_]\w*$|Exists$`)
 
 func (s *step) holds(line int) bool { return line >= s.from && line < s.to }
 

@@ -142,23 +142,29 @@ func onlyDefines(f *model.Facts) bool {
 	return types > 0 && last+1 >= f.Lines
 }
 
-var sqlStarts = []string{"SELECT ", "INSERT INTO", "INSERT OR", "UPDATE ", "DELETE FROM", "CREATE TABLE", "WITH "}
+var sqlStarts = []string{"SELECT ", "INSERT INTO ", "INSERT OR ", "UPDATE ", "DELETE FROM ", "CREATE TABLE ", "WITH "}
 
-// LooksSQL reports whether a string literal is an SQL statement.
+var sqlWords = Set("SELECT", "INSERT", "UPDATE", "DELETE", "CREATE", "WITH")
+
+// LooksSQL reports whether a string literal is an SQL statement, however it is
+// broken into lines.
 func LooksSQL(text string) bool {
 	text = strings.TrimLeft(text, " \t\r\n\"'`")
 	if len(text) < 10 || !startsSQL(text[0]) {
 		return false
 	}
-	head := strings.ToUpper(text[:min(len(text), 14)])
+	end := strings.IndexAny(text[:min(len(text), 8)], " \t\r\n")
+	if end < 4 || !sqlWords[strings.ToUpper(text[:end])] {
+		return false
+	}
+	up := strings.Join(strings.Fields(strings.ToUpper(text[:min(len(text), 400)])), " ") + " "
 	for _, p := range sqlStarts {
-		if strings.HasPrefix(head, p) {
-			up := strings.ToUpper(text[:min(len(text), 400)])
+		if strings.HasPrefix(up, p) {
 			if p == "UPDATE " { // people update things from somewhere as well
-				return strings.Contains(up, " SET ") || strings.Contains(up, "\nSET ")
+				return strings.Contains(up, " SET ")
 			}
 			return strings.Contains(up, " FROM ") || strings.Contains(up, " SET ") || strings.Contains(up, " INTO ") ||
-				strings.Contains(up, "TABLE ") || strings.Contains(up, "DELETE FROM") || strings.Contains(up, "\nFROM")
+				strings.Contains(up, " TABLE ")
 		}
 	}
 	return false

@@ -159,6 +159,12 @@ func TestSQLIsToldFromProse(t *testing.T) {
 		"Select a lot":                             false,
 		"Update the list of lots from all stores":  false,
 		"UPDATE lots\nSET dry = 1":                 true,
+		"\n\tUPDATE\n\t\tlots\n\tSET\n\t\tdry=1\n": true,
+		"SELECT\n\tid\nFROM\n\tlots":               true,
+		"INSERT INTO\n\tlots\nVALUES (1)":          true,
+		"DELETE\n\tFROM lots":                      true,
+		"Selection\nof lots from all":              false,
+		"Updates\nset by hand":                     false,
 		"with care":                                false,
 		"":                                         false,
 	} {

@@ -92,7 +92,7 @@ func (r *reader) module(d declaration, last int) (next int) {
 	switch fn := s.Is(d.at, "function") || s.Match(d.at, "async", "function"); {
 	case s.Is(d.at, "class"):
 		r.class(d.at, d.first, d.parent, true)
-	case fn && calledAtOnce(s, d.at):
+	case fn && calledAtOnce(s, d.at): // what it gives stands for the module, and has no name
 	case fn:
 		if s.Is(d.at, "async") {
 			d.at++

@@ -48,6 +48,25 @@ class LotsController < ApplicationController
   end
 end
 `, "Lot create 6; read 23; update 11,12; delete 15"},
+		"statements broken into lines": {`-- lots.go --
+package lots
+
+func keep(db *sql.DB) {
+	db.Exec("INSERT INTO lots (id) VALUES (1)")
+	query := ` + "`" + `
+		UPDATE
+			lots
+		SET
+			dry=1
+	` + "`" + `
+	db.Exec(query)
+	db.Query(` + "`" + `
+		SELECT
+			id
+		FROM
+			lots` + "`" + `)
+}
+`, "lots create 4; read 16; update 7"},
 		"Mongoose": {`-- lot.js --
 const { Schema, model } = require('mongoose')
 const Lot = model('Lot', new Schema({ name: String }))
