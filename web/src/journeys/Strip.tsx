@@ -100,13 +100,16 @@ function StopBox({ stop }: { stop: Stop }) {
         <PlaceLink path={stop.path} line={stop.at || stop.line} max={46} />
       </p>
       {toldOf(stop).map((t) => (
-        <p key={`${t.text} ${t.line}`} className={t.unsure ? 'toldof unsure' : 'toldof'}>
-          {t.text}
-          {t.line > 0 && (
-            <>
-              , <PlaceLink path={stop.path} line={t.line} as={`line ${t.line}`} />
-            </>
-          )}
+        <p key={t.text} className={t.unsure ? 'toldof unsure' : 'toldof'}>
+          <span>
+            {t.text}
+            {t.lines.map((line, n) => (
+              <span key={line}>
+                {n > 0 ? ', ' : t.lines.length > 1 ? ': lines ' : ': line '}
+                <PlaceLink path={stop.path} line={line} as={String(line)} />
+              </span>
+            ))}
+          </span>
         </p>
       ))}
       {stop.lines.length > 0 && (

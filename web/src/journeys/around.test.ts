@@ -25,6 +25,7 @@ test('faults are told in words, those that are swallowed as something to look at
       { what: 'raise', name: 'Missing', line: 4 },
       { what: 'turn', name: 'Unweighed', line: 8 },
       { what: 'swallow', name: '', line: 12 },
+      { what: 'raise', name: 'Missing', line: 17 },
     ],
   })
   expect(told.map((t) => t.text)).toEqual([
@@ -33,6 +34,7 @@ test('faults are told in words, those that are swallowed as something to look at
     'turns what failed into Unweighed',
     'swallows what fails',
   ])
+  expect(told.map((t) => t.lines)).toEqual([[], [4, 17], [8], [12]])
   expect(told.map((t) => t.unsure)).toEqual([false, false, false, true])
   expect(toldOf({ bounds: '', faults: [] })).toEqual([])
 })

@@ -30,12 +30,22 @@ export function inOrder(way: Pick<Way, 'around' | 'guards'>): { before: Turn[]; 
 
 const verbs: Record<string, string> = { raise: 'raises', turn: 'turns what failed into', swallow: 'swallows' }
 
-/** What becomes of faults at a stop, and that all of it holds or nothing, in a few words each with their line. */
-export function toldOf(stop: Pick<Stop, 'bounds' | 'faults'>): { text: string; line: number; unsure: boolean }[] {
-  const told = stop.faults.map((f) => ({
-    text: `${verbs[f.what] ?? f.what} ${f.name || (f.what === 'swallow' ? 'what fails' : 'a fault')}`,
-    line: f.line,
-    unsure: f.what === 'swallow',
-  }))
-  return stop.bounds ? [{ text: `all of it holds or nothing: ${stop.bounds}`, line: 0, unsure: false }, ...told] : told
+/** A few words on a stop, with the lines that they are true of. */
+export interface Told {
+  text: string
+  lines: number[]
+  unsure: boolean
+}
+
+/** What becomes of faults at a stop, and that all of it holds or nothing: the same at several lines is told once. */
+export function toldOf(stop: Pick<Stop, 'bounds' | 'faults'>): Told[] {
+  const told = new Map<string, Told>()
+  for (const f of stop.faults) {
+    const text = `${verbs[f.what] ?? f.what} ${f.name || (f.what === 'swallow' ? 'what fails' : 'a fault')}`
+    const before = told.get(text)
+    if (before) before.lines.push(f.line)
+    else told.set(text, { text, lines: [f.line], unsure: f.what === 'swallow' })
+  }
+  const bounds = { text: `all of it holds or nothing: ${stop.bounds}`, lines: [], unsure: false }
+  return [...(stop.bounds ? [bounds] : []), ...told.values()]
 }

@@ -58,7 +58,7 @@ describe('a way handed out as Markdown', () => {
       'Most routes beside it come through a check of what comes in; this one does not.',
       '1. `changeRequest`, handler, `counter/src/handlers/requests.ts:24`',
       'all of it holds or nothing: Transactional',
-      'swallows what fails, line 30',
+      'swallows what fails: line 30',
       '      22  a',
       '2. `updateRequest`, data access, may be: over an interface, `counter/src/data/requests.ts:18`',
       'It changes `requests`.',

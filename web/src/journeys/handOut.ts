@@ -31,7 +31,8 @@ export function wayAsMarkdown(way: Way): string {
     const sure = s.tie === 'likely' ? ', may be: over an interface' : ''
     const role = s.role ? `, ${s.role}` : ''
     out.push(`${i + 1}. ${fenced(s.name || 'the top of the file')}${role}${sure}, ${fenced(`${s.path}:${s.at || s.line}`)}`)
-    for (const t of toldOf(s)) out.push(`   ${t.text}${t.line ? `, line ${t.line}` : ''}`)
+    for (const t of toldOf(s))
+      out.push(`   ${t.text}${t.lines.length ? `: ${t.lines.length > 1 ? 'lines' : 'line'} ${t.lines.join(', ')}` : ''}`)
     if (s.lines.length > 0) out.push(fenced(numbered(s.first, s.lines), 3).replace(/^/gm, '   '))
   })
   const does = way.operations.map((o) => `${done[o.what] ?? o.what} ${fenced(o.entity)}`)
