@@ -6,7 +6,9 @@
 // order of the lines they stand on, sure ones and those that are likely. Each
 // definition is come through once. Of all that are reached the main way is told:
 // the one to the definition that writes, else reads a store, else to the first
-// that has access to data; where none does, to the first that holds rules.
+// that has access to data; where none does, to the first that holds rules. What
+// only asks who may come in, or whether something is so, and what many routes come
+// through stand behind all others.
 package journeys
 
 import (
