@@ -105,7 +105,7 @@ func (t *traiter) declared(i int) {
 // gives reports whether a member of an entity hands out one of them, or some.
 func (t *traiter) gives(i int) bool {
 	w := t.s.Text(i)
-	return asks[w] || operations[w] != "" || isCapital(t.s.Bytes(i)) || strings.ContainsAny(w, "Bb") && mayDerive([]byte(w)) ||
+	return asks[w] || operations[w] != "" || isCapital(t.s.Bytes(i)) || mayDerive(t.s.Bytes(i)) ||
 		strings.HasPrefix(w, "find") || strings.HasPrefix(w, "build")
 }
 

@@ -25,13 +25,13 @@ func (s *Stream) Match(i int, pattern ...string) bool {
 
 // Any reports whether token i reads like one of the patterns.
 func (s *Stream) Any(i int, patterns ...string) bool {
-	b := s.Bytes(i) // looked at once, whatever it may be
+	b := s.Bytes(i)
 	for _, want := range patterns {
 		if want != "" && want[0] == 0 {
 			if s.reads(i, want) {
 				return true
 			}
-		} else if string(b) == want {
+		} else if s.left--; string(b) == want { // each comparison counts as a look
 			return true
 		}
 	}

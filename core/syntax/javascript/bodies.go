@@ -187,84 +187,6 @@ func (w *walker) hand(name string, node int32) {
 	}
 }
 
-// handedOut reads "exports.name = …" and "module.exports = …".
-func (w *walker) handedOut(i int) (next int) {
-	s := w.s
-	if v := namesExports(s, i); v > 0 && !s.Is(i, "(") {
-		return w.stands(v)
-	}
-	k := i
-	if s.Match(k, "module", ".", "exports") {
-		k += 2
-	}
-	if !s.Match(k, "exports", ".", syntax.Name, "=") || s.Is(k+4, "=") {
-		return 0
-	}
-	return w.value(s.Text(k+2), k+4)
-}
-
-// stands reads what stands for a whole module: an object hands out all it names.
-func (w *walker) stands(at int) (next int) {
-	s := w.s
-	if fn := at + 1; (s.Is(at, "function") || s.Match(at, "async", "function")) && !calledAtOnce(s, at) {
-		for s.Any(fn, "function", "*") {
-			fn++
-		}
-		if s.IsIdent(fn) {
-			w.hand("default", w.c.Name(s.Bytes(fn)))
-			return w.callable(w.owner, s.Text(fn), w.r.skipTypeArgs(fn+1), false)
-		}
-	}
-	if s.Match(at, "class", syntax.Name) && !s.Is(at+1, "extends") {
-		w.hand("default", w.c.Name(s.Bytes(at+1)))
-		_, next := w.classAt(at)
-		return next
-	}
-	if s.Is(at, "{") {
-		return w.module(at)
-	}
-	return w.value("default", at)
-}
-
-// module reads an object that stands for the whole module: what has a name in it
-// goes by that name alone, as if it had been put on exports.
-func (w *walker) module(open int) (next int) {
-	s := w.s
-	whole := join(w.owner, "default")
-	w.hand("default", w.c.Self(whole))
-	names := make(map[string]bool, len(s.Args(open)))
-	stood := w.stood
-	w.stood, w.alsoStood = names, names
-	defer func() { w.stood = stood }()
-	for _, m := range s.Args(open) {
-		if at := w.memberName(m[0]); s.IsIdent(at) {
-			names[s.Text(at)] = true
-		}
-	}
-	for _, m := range s.Args(open) {
-		at := w.memberName(m[0])
-		if !s.IsIdent(at) {
-			w.property(m[0], m[1], "")
-			continue
-		}
-		key, k := s.Text(at), w.r.skipTypeArgs(at+1)
-		switch {
-		case s.Is(k, "("):
-			w.callable(w.owner, key, k, false)
-		case s.Is(k, ":") && w.function(k+1):
-			w.functionValue(w.owner, key, k+1)
-		case s.Is(k, ":"):
-			node, _ := w.expr(k + 1)
-			w.hand(key, node)
-		default:
-			w.hand(key, w.name(at))
-			w.property(m[0], m[1], "")
-		}
-		w.c.Shape(model.Shape{Owner: whole, Name: key, Kind: model.ShapeValue, Node: w.c.Name(s.Bytes(at))})
-	}
-	return s.Close(open) + 1
-}
-
 // value keeps what a name at the top stands for, and walks it.
 func (w *walker) value(name string, i int) (next int) {
 	s := w.s
@@ -277,27 +199,6 @@ func (w *walker) value(name string, i int) (next int) {
 	node, next := w.expr(i)
 	w.gives = gives
 	w.hand(name, node)
-	return next
-}
-
-// alsoOut walks what the name at the token at stands for, and the module besides.
-func (w *walker) alsoOut(at, i int) (next int) {
-	s := w.s
-	v := namesExports(s, i)
-	switch {
-	case s.Is(v, "{"):
-		w.also = s.Text(at)
-		next = w.stands(v)
-	case w.function(v):
-		w.hand("default", w.name(at))
-		next = w.functionValue(w.owner, s.Text(at), v)
-	default:
-		w.hand("default", w.name(at))
-		next = w.value(s.Text(at), v)
-	}
-	if s.Is(i, "(") {
-		next = s.Close(i) + 1
-	}
 	return next
 }
 
@@ -350,7 +251,7 @@ func (w *walker) binding(i, end int) (next int) {
 			w.pattern(at, node)
 		}
 		return i
-	case top && namesExports(s, i+1) > 0: // const rack = module.exports = …
+	case top && alsoExports(s, i+1) > 0: // const rack = module.exports = …
 		return w.alsoOut(at, i+1)
 	case top && !typed && s.Is(i+1, "{"):
 		return w.value(s.Text(at), i+1)

@@ -164,22 +164,6 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 	return w.name(i), i + 1, false
 }
 
-// ownExport is the name in "exports.name" and "module.exports.name" at i, or behind
-// the name that the module was put into, which the file knows by itself; 0 where
-// none of them stands there.
-func (w *walker) ownExport(i int) int {
-	s := w.s
-	switch {
-	case s.Match(i, "module", ".", "exports", ".", syntax.Name):
-		return i + 4
-	case s.Match(i, "exports", ".", syntax.Name):
-		return i + 2
-	case w.also != "" && s.Is(i, w.also) && s.Match(i+1, ".", syntax.Name) && w.alsoStood[string(s.Bytes(i+2))]:
-		return i + 2
-	}
-	return 0
-}
-
 // next steps over what stands between two expressions, and reads the second.
 func (w *walker) next(i int) (int32, int) {
 	if w.s.Any(i, ",", ";", ":", "?") {

@@ -30,104 +30,6 @@ func (r *reader) defaultValue(d declaration) int {
 	return last + 1
 }
 
-// assignment reads "exports.name = …" and "module.exports = …".
-func (r *reader) assignment(i, end int, parent string) int {
-	s := r.s
-	j := i
-	for s.Match(j, syntax.Name, ".", syntax.Name) {
-		j += 2
-	}
-	if v := namesExports(s, i); v > 0 && !s.Is(i, "(") {
-		r.names["default"] = true
-		return r.module(declaration{first: i, at: v, end: end, parent: parent, exported: true, isDefault: true}, r.statementEnd(v, end))
-	}
-	exports := s.Is(i, "exports") || s.Is(i, "module") && s.Is(i+2, "exports")
-	if j == i || !exports || !s.Is(j+1, "=") || s.Is(j+2, "=") {
-		if next := r.placed(i, j, end, parent); next > 0 && !exports {
-			return next
-		}
-		return r.statementEnd(i, end) + 1
-	}
-	last := r.statementEnd(j+2, end)
-	name := s.Text(j)
-	if s.Any(j+2, "function", "async", "(") {
-		d := r.define(name, parent, r.functionKind(name, j+2, last), i, last, true)
-		d.Params = r.params(r.paramsOf(j+2, last))
-	}
-	r.names[name] = true
-	return last + 1
-}
-
-// namesExports is where the value stands in "module.exports = …" at i, which may be
-// in parentheses; 0 where no such thing is there.
-func namesExports(s *syntax.Stream, i int) (value int) {
-	if s.Is(i, "(") {
-		i++
-	}
-	for from := i; ; {
-		switch {
-		case s.Match(i, "module", ".", "exports", "="):
-			i += 4
-		case s.Match(i, "exports", "="):
-			i += 2
-		case i > from:
-			return i
-		default:
-			return 0
-		}
-	}
-}
-
-// calledAtOnce reports whether the function at i is called where it is written.
-func calledAtOnce(s *syntax.Stream, i int) bool {
-	for s.Any(i, "async", "function", "*") || s.IsIdent(i) {
-		i++
-	}
-	return s.Is(i, "(") && s.Is(s.Close(i)+1, "{") && s.Is(s.Close(s.Close(i)+1)+1, "(")
-}
-
-// module reads what a file stands for as a whole, up to the token last.
-func (r *reader) module(d declaration, last int) (next int) {
-	s := r.s
-	switch fn := s.Is(d.at, "function") || s.Match(d.at, "async", "function"); {
-	case s.Is(d.at, "class"):
-		r.class(d.at, d.first, d.parent, true)
-	case fn && calledAtOnce(s, d.at): // what it gives stands for the module, and has no name
-	case fn:
-		if s.Is(d.at, "async") {
-			d.at++
-		}
-		r.functionStatement(d)
-	case r.isFunction(d.at, last):
-		def := r.define("default", d.parent, r.functionKind("", d.at, last), d.first, last, true)
-		def.Params = r.params(r.paramsOf(d.at, last))
-	case s.Is(d.at, "{"):
-		r.exportsObject(d.at, d.parent)
-	case s.IsIdent(d.at) && last <= d.at+1:
-		r.public[s.Text(d.at)] = true
-	}
-	return last + 1
-}
-
-// exportsObject reads "module.exports = { a, b, c() { … } }": what stands in it
-// goes by its own name, as if it had been put on exports alone.
-func (r *reader) exportsObject(open int, parent string) {
-	s := r.s
-	for k := open + 1; k < s.Close(open); k = s.Close(k) + 1 {
-		if s.IsIdent(k) && s.Any(k-1, "{", ",") {
-			r.public[s.Text(k)] = true
-			r.names[s.Text(k)] = true
-		}
-	}
-	from := len(r.f.Definitions)
-	r.members(open, parent, true)
-	for i := from; i < len(r.f.Definitions); i++ {
-		d := &r.f.Definitions[i]
-		d.Kind = model.DefFunction
-		r.names[d.Name] = true
-	}
-}
-
 func join(parent, name string) string {
 	if parent == "" {
 		return name
@@ -191,7 +93,7 @@ func (r *reader) variable(b binding) {
 	for eq <= b.last && !s.Is(eq, "=") {
 		eq = s.Close(eq) + 1
 	}
-	whole := namesExports(s, eq+1)
+	whole := alsoExports(s, eq+1)
 	if whole > 0 { // const rack = module.exports = …
 		r.names["default"], r.public[s.Text(b.at)] = true, true
 		eq = whole - 1
