@@ -247,11 +247,13 @@ func filesEvidence(fs []*model.File, note string) (ev []model.Evidence) {
 	return ev
 }
 
-// foldersEnding finds folders whose names have more than one word, the last of
-// which is one of the words.
+// foldersEnding finds folders whose names end in one of the words, and are more than it.
 func (c *context) foldersEnding(words ...string) (out []*model.Folder) {
 	for _, d := range c.folders {
-		if w := naming.Words(d.Name); len(w) > 1 && d.JudgedLines > 0 && slices.Contains(words, w[len(w)-1]) {
+		if d.JudgedLines > 0 && slices.ContainsFunc(words, func(w string) bool {
+			n := strings.ToLower(d.Name)
+			return len(n) > len(w) && strings.HasSuffix(n, w)
+		}) {
 			out = append(out, d)
 		}
 	}

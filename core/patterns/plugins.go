@@ -115,7 +115,7 @@ func (c *context) families() *plugs {
 			maps.Copy(out.parts, parts)
 			continue
 		}
-		base := commonBase(files)
+		base, among := commonBase(files)
 		if base == "" || len(files) < 3 || !c.defines(base) || c.loadedByFramework(files) {
 			continue
 		}
@@ -129,7 +129,9 @@ func (c *context) families() *plugs {
 				}
 			}
 		}
-		if 3*known > len(alike) {
+		// A base that stands among its heirs makes a family of any of them; it takes many, and
+		// none of them named, to be one that is plugged in.
+		if 3*known > len(alike) || among && (known > 0 || len(alike) < leastBeside) {
 			continue
 		}
 		out.in = append(out.in, d)
@@ -209,10 +211,13 @@ func (c *context) loadedByFramework(files []*model.File) bool {
 	return 2*n > len(files)
 }
 
+// leastBeside is how many heirs beside their base are plugged in.
+const leastBeside = 6
+
 // commonBase is what at least three files of a folder, and most of them, build
-// upon; "" where that is nothing or stands among them.
-func commonBase(files []*model.File) string {
-	count, best := map[string]int{}, ""
+// upon, "" where that is nothing, and whether it stands among them.
+func commonBase(files []*model.File) (best string, among bool) {
+	count := map[string]int{}
 	for _, f := range files {
 		for b := range basesOf(f) {
 			count[b]++
@@ -223,12 +228,9 @@ func commonBase(files []*model.File) string {
 			best = b
 		}
 	}
-	if slices.ContainsFunc(files, func(f *model.File) bool {
+	return best, slices.ContainsFunc(files, func(f *model.File) bool {
 		return slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool { return best != "" && d.Name == best })
-	}) {
-		return ""
-	}
-	return best
+	})
 }
 
 // basesOf are what the classes of a file build upon, by their simple names.

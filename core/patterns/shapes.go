@@ -9,6 +9,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/relations"
 )
 
 // ending reports whether the words of a name end with one of the endings, each
@@ -360,9 +361,17 @@ func tiedByMessages(c *context) outcome {
 	}
 	var ev []model.Evidence
 	parts := map[string]bool{}
+	observed := relations.Observed(c.survey, c.messages())
 	for _, n := range slices.Sorted(maps.Keys(by)) {
 		e := by[n]
 		apart := false
+		drawn := true // by what is drawn alone: a part of an interface tells who placed it
+		for s := range e.send {
+			drawn = drawn && c.roles[s].Role == model.RoleView
+		}
+		if observed[n] != nil || drawn {
+			continue // who receives it has who sends it at hand
+		}
 		for s := range e.send {
 			for r := range e.receive {
 				apart = apart || s != r

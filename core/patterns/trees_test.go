@@ -456,6 +456,8 @@ class %Store
 			{"emitters", each("-- src/$.js --\nexports.done = (x) => events.emit('$:dried', x)\n-- src/watch_$.js --\nevents.on('$:dried', (x) => x)\n", "lot", "box", "grower")},
 		},
 		looks: []shown{
+			{"events of a thing at hand", each("-- src/$.ts --\nexport class % { done() { this.emit('$.dried', 1) } }\n-- src/room_$.ts --\nimport { % } from './$'\nnew %().on('$.dried', (x) => x)\n", "lot", "box", "grower")},
+			{"what parts of an interface tell who placed them", each("-- desk/$.py --\nimport gi\nfrom gi.repository import Gtk\nclass %(Gtk.Box):\n    def done(self):\n        self.emit('$-dried', 1)\n-- desk/room_$.py --\ndef hear(part):\n    part.connect('$-dried', show)\n", "lot", "box", "grower")},
 			{"messages that nobody receives", each("-- src/$.ts --\nexport const done = (x) => bus.publish('$.dried', x)\n", "lot", "box", "grower")},
 			{"a single message in a layered service", each(layerFiles, "lots", "boxes", "growers") + "-- src/services/late.ts --\nexport const done = () => bus.publish('lot.dried', 1)\n-- src/handlers/late.ts --\nbus.subscribe('lot.dried', () => 1)\n"},
 		},
@@ -482,11 +484,17 @@ class %Store
 			{"files that hand themselves over, whatever their folder is called", "-- kern/command.c --\nint press_register_command(const char *name, int (*run)(void)) { return 1; }\n-- kern/main.c --\nint main(void) { return 0; }\n" +
 				each("-- commands/$.c --\n#include \"press.h\"\nstatic int run_$(void) { return 1; }\nvoid init_$(void) { press_register_command(\"$\", run_$); }\n", "fold", "cut", "glue", "print", "scan") + "-- press.h --\nint press_register_command(const char *name, int (*run)(void));\n"},
 			{"a folder whose name ends so", "-- press/__init__.py --\n-- press/host.py --\ndef load(names):\n    return names\n-- press/builtin_plugins/__init__.py --\n" + each("-- press/builtin_plugins/$.py --\nfrom press import host\ndef $():\n    return host.load('$')\n", "sheet", "strip", "roll")},
+			{"many heirs beside their base, none of them named", "-- press/run.py --\nfrom press.servers import all_of\nall_of()\n-- press/servers/__init__.py --\ndef all_of():\n    return load()\n-- press/servers/generic.py --\nclass Generic:\n    pass\n" +
+				each("-- press/servers/$.py --\nfrom press.servers.generic import Generic\nclass %(Generic):\n    pass\n", "ink", "paper", "cutter", "fold", "glue", "print")},
+			{"a folder whose name ends so, written in one", "-- press/host.h --\nint press_host(int n);\n-- press/host.c --\nint press_host(int n) { return n; }\nint main(void) { return 0; }\n" +
+				each("-- pressplugins/$/$.c --\n#include \"../../press/host.h\"\nint $_run(void) { return press_host(1); }\n", "ink", "paper", "cutter", "fold")},
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
 		},
 		looks: []shown{
 			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
 			{"a family whose members all are named outside of it", "-- press/ink.py --\nclass Ink:\n    pass\n" + each("-- press/inks/$.py --\nfrom press.ink import Ink\nclass %(Ink):\n    pass\n-- press/use_$.py --\nfrom press.inks.$ import %\nx = %()\n", "black", "red", "blue")},
+			{"a few heirs beside their base", "-- press/run.py --\nprint(1)\n-- press/inks/generic.py --\nclass Generic:\n    pass\n" +
+				each("-- press/inks/$.py --\nfrom press.inks.generic import Generic\nclass %(Generic):\n    pass\n", "black", "red", "blue")},
 			{"programs side by side", "-- kern/main.c --\nint main(void) { return 0; }\n" +
 				each("-- tools/$.c --\nint usage(void) { return 1; }\nint main(void) { return usage(); }\n", "ink", "paper", "fold", "cut")},
 			{"functions that each file has for itself", "-- kern/main.c --\nint main(void) { return 0; }\n" +

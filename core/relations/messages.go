@@ -122,9 +122,52 @@ func constantValue(f *model.File, name string, values map[string]map[string]bool
 	return ""
 }
 
-// messageLinks ties each sender to each receiver of a message.
-func messageLinks(all []model.Message) []model.Link {
+// Observed are the messages that are events of a thing at hand rather than of a bus:
+// each file that receives one needs a file that sends it, whose event it is. The pairs
+// that need each other are given with them, sender first.
+func Observed(s *model.Survey, all []model.Message) map[string]map[[2]string]bool {
+	send, receive := map[string]map[string]bool{}, map[string]map[string]bool{}
+	files := map[string]bool{}
+	for _, m := range all {
+		in := receive
+		if m.Direction == model.Send {
+			in = send
+		}
+		if in[m.Name] == nil {
+			in[m.Name] = map[string]bool{}
+		}
+		in[m.Name][m.Path], files[m.Path] = true, true
+	}
+	needs := map[[2]string]bool{}
+	for i := range s.Links {
+		if l := &s.Links[i]; l.Kind != model.LinkMessage && l.Kind != model.LinkHTTP && files[l.From] && files[l.To] {
+			needs[[2]string{l.To, l.From}] = true
+		}
+	}
+	out := map[string]map[[2]string]bool{}
+	for name, receivers := range receive {
+		pairs, all := map[[2]string]bool{}, true
+		for r := range receivers {
+			one := send[name][r] // it may hear itself
+			for x := range send[name] {
+				if p := [2]string{x, r}; x != r && needs[p] {
+					pairs[p], one = true, true
+				}
+			}
+			all = all && one
+		}
+		if all && len(pairs) > 0 {
+			out[name] = pairs
+		}
+	}
+	return out
+}
+
+// messageLinks ties each sender to each receiver of a message; of an event of a thing
+// at hand, those that have it at hand.
+func messageLinks(s *model.Survey, all []model.Message) []model.Link {
 	var out []model.Link
+	observed := Observed(s, all)
 	for from := 0; from < len(all); {
 		to := from
 		for to < len(all) && all[to].Name == all[from].Name {
@@ -132,7 +175,8 @@ func messageLinks(all []model.Message) []model.Link {
 		}
 		for _, a := range all[from:to] {
 			for _, b := range all[from:to] {
-				if a.Direction == model.Send && b.Direction == model.Receive && a.Path != b.Path && len(out) < maxMessageLinks {
+				if a.Direction == model.Send && b.Direction == model.Receive && a.Path != b.Path && len(out) < maxMessageLinks &&
+					(observed[a.Name] == nil || observed[a.Name][[2]string{a.Path, b.Path}]) {
 					out = append(out, model.Link{From: a.Path, To: b.Path, Kind: model.LinkMessage, Line: a.Line, Text: a.Name, Sure: true})
 				}
 			}

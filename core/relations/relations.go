@@ -26,7 +26,7 @@ func Add(s *model.Survey, t *syntax.Tree) (notes []model.Note) {
 	part("templates", func() []model.Link { return templateLinks(t) })
 	part("components of templates", func() []model.Link { return componentLinks(t) })
 	part("routes and requests", func() []model.Link { return routeLinks(s) })
-	part("messages", func() []model.Link { return messageLinks(Messages(s)) })
+	part("messages", func() []model.Link { return messageLinks(s, Messages(s)) })
 	merge(s, found)
 	return notes
 }

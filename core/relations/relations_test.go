@@ -3,6 +3,7 @@ package relations_test
 import (
 	"fmt"
 	"sort"
+	"strings"
 	"testing"
 
 	"jantel/core/model"
@@ -143,6 +144,20 @@ func TestANameThatManySendAndManyReceiveTiesNone(t *testing.T) {
 	// A message that says plainly that it is one is tied however many there are.
 	plain := send(4, "p_bus.publish('lot.dried', 1)") + send(20, "q_bus.subscribe('lot.dried', f)")
 	require.Len(t, byName(testkit.Survey(t, plain), model.LinkMessage), 80)
+}
+
+func TestAnEventOfAThingAtHandIsHeardByThoseWhoHaveIt(t *testing.T) {
+	scales := "-- desk/scales.py --\nclass Scales:\n    def weigh(self):\n        self.emit('lot-weighed', 1)\n" +
+		"-- desk/press.py --\nclass Press:\n    def run(self):\n        self.emit('lot-weighed', 2)\n"
+	hears := "class {0}:\n    def __init__(self):\n        self.part.connect('lot-weighed', self.on)\n"
+	room := func(name, part string) string {
+		return "-- desk/" + strings.ToLower(name) + ".py --\n" + part + strings.ReplaceAll(hears, "{0}", name)
+	}
+	s := testkit.Survey(t, scales+room("Room", "from desk.scales import Scales\n")+room("Hall", "from desk.press import Press\n"))
+	require.Equal(t, []string{"desk/press.py:3 -> desk/hall.py lot-weighed", "desk/scales.py:3 -> desk/room.py lot-weighed"}, byName(s, model.LinkMessage))
+	// Where one of them has no sender at hand it comes by name, from any of them.
+	s = testkit.Survey(t, scales+room("Room", "from desk.scales import Scales\n")+room("Hall", ""))
+	require.Len(t, byName(s, model.LinkMessage), 4)
 }
 
 func TestTemplatesThatCodeAsksFor(t *testing.T) {

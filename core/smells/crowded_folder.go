@@ -16,6 +16,32 @@ var crowdedFolderRule = &Rule{
 	Parameters: []Parameter{{"files", "judged files directly in the folder, tests and assets aside", 40, 30, 25}},
 }
 
+// oneSort reports whether nearly all files of a folder build upon the same type: they
+// are of one sort, found by their names, and no group of them is to be parted from the others.
+func oneSort(files []*model.File) bool {
+	upon := map[string]int{}
+	for _, f := range files {
+		seen := map[string]bool{}
+		for i := range f.Facts.Definitions {
+			for _, b := range f.Facts.Definitions[i].Bases {
+				if !seen[b] {
+					seen[b] = true
+					upon[b]++
+				}
+			}
+		}
+	}
+	for _, n := range upon {
+		if float64(n) >= oneSortShare*float64(len(files)) {
+			return true
+		}
+	}
+	return false
+}
+
+// oneSortShare is the share of a folder's files that makes them all of one sort.
+const oneSortShare = 0.85
+
 func crowdedFolder(c *Context, r *Rule) (out []hit) {
 	limit := c.Value(r, "files")
 	for _, d := range c.Folders {
@@ -23,7 +49,7 @@ func crowdedFolder(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		files := c.units(d.Path)
-		if n := float64(len(files)); n > limit {
+		if n := float64(len(files)); n > limit && !oneSort(files) {
 			groups := firstWords(files)
 			msg := fmt.Sprintf("%d files lie side by side", len(files))
 			var ev []model.Evidence

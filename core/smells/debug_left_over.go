@@ -1,7 +1,11 @@
 package smells
 
 import (
+	"slices"
+
 	"jantel/core/model"
+	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
 var debugLeftOverRule = &Rule{
@@ -12,9 +16,19 @@ var debugLeftOverRule = &Rule{
 	Remedy:   "Take it out, or log it properly.",
 }
 
+// writesLogs reports whether a file is, by its name, the one through which others write
+// to a console: what it writes is what it is for.
+func writesLogs(p string) bool {
+	return slices.ContainsFunc(naming.Words(naming.Stem(p)), func(w string) bool { return consoles[w] })
+}
+
+var consoles = syntax.Set(
+	"console", "log", "logger", "logging", "debug", "debugger", "print", "printer", "trace", "tracer", "stdout", "repl",
+)
+
 func debugLeftOver(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
-		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig {
+		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig || writesLogs(f.Path) {
 			return
 		}
 		if n, l := f.Facts.Sign(model.SignDebug); n > 0 {

@@ -56,7 +56,11 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 		if len(cy.Break) == 1 {
 			links = "dependency"
 		}
-		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: 0.35 + 0.07*float64(n-2),
+		strength := 0.35 + 0.07*float64(n-2)
+		if onePath(c, cy.Members) {
+			strength *= packageShare
+		}
+		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: strength,
 			message: fmt.Sprintf(
 				"%s files need each other in a ring (%s); %s %s %s opens it", capital(number(n)),
 				shortList(cy.Members), how, number(len(cy.Break)), links,
@@ -64,6 +68,22 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 			evidence: ev, touches: cy.Members})
 	}
 	return out
+}
+
+// packageShare is how much of its strength a ring keeps that lies within one package:
+// its classes may know each other, and only how many they are makes it one.
+const packageShare = 0.5
+
+// onePath reports whether files lie in one folder that their language calls a package,
+// within which names need not be taken in.
+func onePath(c *Context, files []string) bool {
+	for _, p := range files {
+		f := c.Survey.File(p)
+		if f == nil || !syntax.ProfileOf(f.Language).PathPackages || model.FolderOf(p) != model.FolderOf(files[0]) {
+			return false
+		}
+	}
+	return true
 }
 
 // onePackage reports whether files are parts of one package by lying in one folder:

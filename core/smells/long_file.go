@@ -27,9 +27,17 @@ func page(f *model.File) bool {
 	return (ext == ".html" || ext == ".htm") && !syntax.ProfileOf(f.Language).Template && len(f.Facts.Definitions) == 0
 }
 
+// drawnForms are the forms that a designer of screens writes: nobody reads them, and they
+// are as long as the screen is full.
+var drawnForms = syntax.Set(".ui", ".glade", ".xrc", ".xib", ".storyboard", ".fxml", ".form", ".lfm", ".dfm", ".tscn", ".tres")
+
 func longFile(c *Context, r *Rule) (out []hit) {
 	for f := range c.Own(".") {
-		if role := c.Role(f.Path); role == model.RoleTest || page(f) || !reading.IsCode(f) && role != model.RoleStyle && role != model.RoleView {
+		role := c.Role(f.Path)
+		if role == model.RoleTest || page(f) || drawnForms[strings.ToLower(path.Ext(f.Path))] {
+			continue
+		}
+		if !reading.IsCode(f) && role != model.RoleStyle && role != model.RoleView {
 			continue
 		}
 		limit := c.Value(r, "code lines")

@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -30,7 +31,7 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 		stems := map[string][]string{}
 		for _, f := range files {
 			s := naming.Stem(f.Path)
-			if base, _, ok := naming.Number(s); ok {
+			if base, _, ok := naming.Number(s); ok && !versioned(f.Path) {
 				stems[base+path.Ext(f.Path)] = append(stems[base+path.Ext(f.Path)], f.Path)
 			}
 		}
@@ -42,7 +43,7 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			s := naming.Stem(f.Path)
 			base, digits, ok := naming.Number(s)
 			key := base + path.Ext(f.Path)
-			if !ok || len(stems[key]) < 2 && plain[key] == "" {
+			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) {
 				continue
 			}
 			var ev []model.Evidence
@@ -62,6 +63,23 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 		}
 	}
 	return out
+}
+
+// versioned reports whether the figure in the name of a file is part of a version.
+func versioned(p string) bool { return versionDot.MatchString(strings.TrimSuffix(path.Base(p), path.Ext(p))) }
+
+var versionDot = regexp.MustCompile(`\d\.\d`)
+
+// dimensions reports whether types are told apart by how many dimensions they have: there
+// are some for two, three or four, and none for one.
+func dimensions(all []*model.Definition) bool {
+	for _, d := range all {
+		_, n, _ := naming.Number(d.Name)
+		if n != "2" && n != "3" && n != "4" || d.Kind != model.DefClass && d.Kind != model.DefType {
+			return false
+		}
+	}
+	return true
 }
 
 // addresses reports whether two things are told apart by the version of the protocol
@@ -113,7 +131,7 @@ func numberedDefinitions(f *model.File) (out []hit) {
 		}
 		all := byBase[group(d, base)]
 		plain := names[group(d, base)]
-		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] || addresses(all) {
+		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] || addresses(all) || plain == nil && dimensions(all) {
 			continue
 		}
 		var ev []model.Evidence

@@ -17,6 +17,9 @@ var promiseNotKeptRule = &Rule{
 	Remedy:   "Name it for what it does, or let it do what it is named for.",
 }
 
+// phrases begin with a verb that gives and mean something else.
+var phrases = syntax.Set("get ready", "get started", "get going", "get up", "get away", "get out", "get rid", "find out")
+
 func promiseNotKept(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
 		if c.HandsOn(f.Path) {
@@ -25,6 +28,9 @@ func promiseNotKept(c *Context, _ *Rule) (out []hit) {
 		for _, in := range f.Facts.Insides {
 			d := f.Facts.Definitions[in.Definition]
 			word := syntax.FirstWord(d.Name)
+			if w := naming.Words(d.Name); len(w) == 2 && phrases[w[0]+" "+w[1]] {
+				continue
+			}
 			if in.Empty || len(word) == len(d.Name) || builds(d) {
 				continue
 			}

@@ -43,8 +43,9 @@ func repeatedLiteral(c *Context, r *Rule) (out []hit) {
 	by := map[string]*ends{}
 	var names []string
 	for _, m := range relations.Messages(c.Survey) {
-		// A name of one word may be one of the platform's own, such as a key's.
-		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || constants[m.Name] || !strings.ContainsAny(m.Name, "._:/-") ||
+		// A name of one word may be one of the platform's own, such as a key's; one with hyphens
+		// alone is an event of the one object that declares it as often as one of a bus.
+		if !c.Judged[m.Path] || c.Roles[m.Path].Role == model.RoleTest || constants[m.Name] || !strings.ContainsAny(m.Name, "._:/") ||
 			!written[[2]string{m.Path, m.Name}] {
 			continue
 		}

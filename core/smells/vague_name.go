@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -29,7 +30,7 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 			// A file in a folder of the same meaning is the folder's fault.
 			if lex.VagueFiles[strings.Join(words, " ")] {
 				out = append(out, hit{
-					path: f.Path, strength: 0.5,
+					path: f.Path, strength: vaguely(f.Lines()),
 					message:  fmt.Sprintf("*%s* says nothing of what the file does", path.Base(f.Path)),
 					evidence: exports(f), touches: []string{f.Path},
 				})
@@ -52,8 +53,9 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 				case model.DefClass, model.DefInterface, model.DefType:
 					w := naming.Words(naming.Own(def.Name))
 					vague = lex.VagueTypes[strings.Join(w, " ")]
+					// With a word that says of what, a manager is the one of that; with none, of anything.
 					if n := len(w); !vague && n > 1 && lex.VagueSuffixes[w[n-1]] && def.Kind == model.DefClass {
-						vague, strength = true, 0.15
+						vague = !slices.ContainsFunc(w, func(w string) bool { return !lex.VagueFiles[w] && !lex.VagueSuffixes[w] && !emptyWords[w] })
 					}
 				}
 				if vague {
@@ -69,6 +71,15 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 	}
 	return out
 }
+
+// emptyWords are words that add nothing to a vague one.
+var emptyWords = syntax.Set(
+	"base", "abstract", "default", "main", "my", "app", "application", "object", "class", "simple", "global", "core", "item",
+)
+
+// vaguely is how much a file that could hold anything does hold: the more it is, the
+// more a reader has to open it for.
+func vaguely(lines int) float64 { return min(0.8, 0.15+float64(lines)/800) }
 
 // Verbs and things that say nothing of each other.
 var (

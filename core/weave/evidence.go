@@ -79,8 +79,19 @@ func baseRole(base, simple string) (ends string, role model.Role, ok bool) {
 			return x.ends, x.role, true
 		}
 	}
+	if from, _, ok := strings.Cut(base, "."); ok && toolkits[from] && !undrawn.MatchString(simple) {
+		return simple, model.RoleView, true
+	}
 	return "", "", false
 }
+
+// undrawn are the types of such a library that nobody sees.
+var undrawn = regexp.MustCompile(`Store|Model|Application|^App$`)
+
+// toolkits are what libraries of interfaces are called where their types are built upon:
+// all but what keeps rows and starts is drawn.
+var toolkits = map[string]bool{"Gtk": true, "gtk": true, "Adw": true, "Handy": true, "wx": true, "QtWidgets": true, "tk": true, "ttk": true,
+	"tkinter": true, "Tkinter": true, "QtGui": true, "urwid": true}
 
 // markRoles are what annotations say of a type.
 var markRoles = map[string]model.Role{
@@ -281,6 +292,10 @@ func puts(f *model.Facts, of string) bool {
 	return !asked || slices.ContainsFunc(words, func(w []byte) bool { return bytes.Contains(f.Body, w) })
 }
 
+// bindings are packages that hold one for each library: which is meant, the name says
+// that is taken from them.
+var bindings = map[string]bool{"gi.repository": true}
+
 // takes asks what a file takes in from elsewhere. A header does so for the types
 // that it passes on.
 func (b *ballot) takes(f *model.Facts, header bool) {
@@ -289,9 +304,14 @@ func (b *ballot) takes(f *model.Facts, header bool) {
 		if header && strings.HasSuffix(im.Text, ".h") {
 			continue
 		}
-		if r := roleOfPackage(im.Text); r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") && puts(f, im.Text) {
+		r, text := roleOfPackage(im.Text), im.Text
+		for i := 0; r == "" && i < len(im.Names) && bindings[im.Text]; i++ {
+			text = im.Text + "." + im.Names[i]
+			r = roleOfPackage(text)
+		}
+		if r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") && puts(f, im.Text) {
 			told[r] = true
-			b.seen(r, 0.7, "it takes in %s, line %d", im.Text, im.Line)
+			b.seen(r, 0.7, "it takes in %s, line %d", text, im.Line)
 		}
 	}
 }

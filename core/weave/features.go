@@ -133,10 +133,43 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 			}
 		}
 	}
+	a.sorts()
 	a.things()
 	a.known = a.names()
 	return a
 }
+
+// sorts takes from the names of folders the word that many siblings begin or end with:
+// filter_mesh, filter_noise and filter_paint are filters, each for something else.
+func (a *Aim) sorts() {
+	beside := map[string][]string{}
+	for d, words := range a.dirs {
+		if len(words) > 1 {
+			beside[model.FolderOf(d)] = append(beside[model.FolderOf(d)], d)
+		}
+	}
+	for _, siblings := range beside {
+		first, last := map[string]int{}, map[string]int{}
+		for _, d := range siblings {
+			first[a.dirs[d][0]]++
+			last[a.dirs[d][len(a.dirs[d])-1]]++
+		}
+		for _, d := range siblings {
+			words := a.dirs[d]
+			if first[words[0]] >= leastOfASort {
+				words = words[1:]
+			}
+			if n := len(words); n > 1 && last[words[n-1]] >= leastOfASort {
+				words = words[:n-1]
+			}
+			a.dirs[d] = words
+		}
+	}
+}
+
+// leastOfASort is how many siblings a word has to begin, to be the word for what they
+// all are.
+const leastOfASort = 4
 
 // things adds words that mostly say how code is arranged, where they say what it
 // is about: where something is called so and nothing else that answers, holds or

@@ -127,14 +127,9 @@ func simple(name string) string { return name[strings.LastIndexAny(name, ".:\\")
 // roleOfBase is what a type is that builds upon a base of a name, as far as that
 // alone says it: that it is raised says nothing of what else its file is about.
 func roleOfBase(base string) model.Role {
-	last := simple(base)
-	for _, x := range baseRoles {
-		if strings.HasSuffix(last, x.ends) || base == x.ends {
-			if x.ends == "Exception" || x.ends == "Error" {
-				return ""
-			}
-			return x.role
-		}
+	ends, role, _ := baseRole(base, simple(base))
+	if ends == "Exception" || ends == "Error" {
+		return ""
 	}
-	return ""
+	return role
 }

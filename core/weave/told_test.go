@@ -36,6 +36,12 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 			"-- lots.py --\nclass LotResolver:\n    def lots(self): return 1\n-- resolvers/shelf.py --\ndef shelf(): return 1\n",
 			map[string]model.Role{"lots.py": model.RoleLogic, "resolvers/shelf.py": model.RoleLogic},
 		},
+		"what builds upon a library of interfaces is drawn, but for what keeps its rows": {
+			"-- a/room.py --\nfrom gi.repository import Gtk\nclass Room(Gtk.Box):\n    def fill(self): return 1\n" +
+				"-- a/moor.py --\nfrom gi.repository import Gio\nclass Moor(Gtk.Application):\n    def fill(self): return 2\n" +
+				"-- a/rows.py --\nfrom gi.repository import GObject\nclass Rows(Gtk.ListStore):\n    def fill(self): return 2\n",
+			map[string]model.Role{"a/room.py": model.RoleView, "a/moor.py": model.RoleLogic, "a/rows.py": model.RoleState},
+		},
 		"what nearly all programs in C take in tells nothing": {
 			"-- vault/box.c --\n#include <unistd.h>\n#include <sys/types.h>\nint weigh(int a) { return a; }\n" +
 				"-- vault/wire.c --\n#include <sys/mman.h>\nint map(int a) { return a; }\n-- vault/keep.h --\n#include <sys/mman.h>\nint keep(int);\n" +

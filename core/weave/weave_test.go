@@ -269,6 +269,15 @@ func TestASortOfPartThatEachThingHasIsNoFeature(t *testing.T) {
 		"folders of kinds are no things")
 }
 
+func TestTheWordThatManySiblingsBeginWithIsASortOfThem(t *testing.T) {
+	four := []string{"lot", "box", "shelf", "grower"}
+	got := featuresOf(t, spread("plugins/filter_{t}/{k}.py", "class {T}{K}:\n    pass", four, []string{"rule", "window"}))
+	require.NotContains(t, got, "filter")
+	require.Contains(t, got, "shelf")
+	require.Contains(t, featuresOf(t, spread("plugins/filter_{t}/{k}.py", "class {T}{K}:\n    pass", four[:2], []string{"rule", "window"})+
+		spread("core/{t}/{k}.py", "class {T}{K}:\n    pass", []string{"sowing", "drying"}, []string{"rule", "window"})), "filter", "two are no sort")
+}
+
 func TestAFamilyWithItsHeadBesideItIsAFeature(t *testing.T) {
 	rest := spread("{k}/{t}.rb", "class {T}\nend", things, []string{"lots", "boxes"})
 	family := "-- lib/module/base.rb --\nclass ModuleBase\nend\n-- lib/module/git.rb --\nclass GitModule\nend\n-- cli/module_list.rb --\nclass ModuleList\nend\n"
