@@ -66,7 +66,9 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 }
 
 // versioned reports whether the figure in the name of a file is part of a version.
-func versioned(p string) bool { return versionDot.MatchString(strings.TrimSuffix(path.Base(p), path.Ext(p))) }
+func versioned(p string) bool {
+	return versionDot.MatchString(strings.TrimSuffix(path.Base(p), path.Ext(p)))
+}
 
 var versionDot = regexp.MustCompile(`\d\.\d`)
 
