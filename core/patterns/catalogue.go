@@ -105,12 +105,12 @@ var catalogue = []pattern{
 		{40, true, 20, barely},
 	}},
 	{"by kind", []signal{
-		{70, true, 0, kindShare},
+		{70, true, 0, orTheCut(-1, kindShare)},
 		{30, false, 0, pureFolders},
 		{20, true, 30, cutBy(-1)},
 	}},
 	{"by feature", []signal{
-		{60, true, 0, featureShare},
+		{60, true, 0, orTheCut(1, featureShare)},
 		{40, false, 0, selfContained},
 		{20, true, 30, cutBy(1)},
 	}},
@@ -432,6 +432,31 @@ func cutBy(way float64) func(*context) outcome {
 			share = 1
 		}
 		return outcomeOf(share, fmt.Sprintf("Files of one %s (cut %.2f).", what, *c.cut.Value), nil)
+	}
+}
+
+// What the cut says alone of how folders are laid out, told from both sides and from one.
+const (
+	cutFromBoth = 0.55
+	cutFromOne  = 0.4
+)
+
+// orTheCut takes what the cut says where a test of the folders themselves says less: of
+// which kinds files are is not always known, and which lie together is.
+func orTheCut(way float64, of func(*context) outcome) func(*context) outcome {
+	return func(c *context) outcome {
+		out := of(c)
+		if c.cut.Value == nil || *c.cut.Value*way <= 0.2 || len(c.cut.Evidence) == 0 {
+			return out
+		}
+		share := cutFromOne
+		if len(c.cut.Evidence) > 1 {
+			share = cutFromBoth
+		}
+		if out.silent || out.share >= share {
+			return out
+		}
+		return outcomeOf(share, "By which files lie in one folder: "+c.cut.Evidence[0].Note+".", nil)
 	}
 }
 

@@ -52,7 +52,10 @@ func offers(c *context) outcome {
 		return packaged(c, f)
 	}
 	ev := offered(c)
-	if len(ev) > 0 {
+	switch {
+	case len(ev) > 0 && c.application():
+		return outcomeOf(0.3, "Others may import it, but it answers requests and draws pages, as an application does.", ev)
+	case len(ev) > 0:
 		return outcomeOf(1, "It offers its code to others.", ev)
 	}
 	if f := c.header(); f != nil {
@@ -68,17 +71,45 @@ func offers(c *context) outcome {
 			[]model.Evidence{{Path: f.Path, Line: 1, Note: "what others take in"}},
 		)
 	}
+	if c.used() {
+		return outcomeOf(0.65, "No program starts in it and nothing in it is asked from outside: others use it.", nil)
+	}
 	return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
+}
+
+// used reports whether what there is can only be used by others: no program, page or
+// route is in it, and its files hand things out.
+func (c *context) used() bool {
+	asked := len(c.byRole[model.RoleRouting]) + len(c.byRole[model.RoleHandler])
+	if c.root != "." || len(c.programs()) > 0 || asked > 0 || len(c.source) < 5 {
+		return false
+	}
+	hands := 0
+	for _, f := range c.source {
+		p := syntax.ProfileOf(f.Language)
+		if p.Scripts || f.Facts == nil || f.Facts.Starts > 0 {
+			return false
+		}
+		if len(f.Facts.Definitions) > 0 && (p.Inherits || len(f.Facts.Names) > 0) {
+			hands++
+		}
+	}
+	return 4*hands >= 3*len(c.source)
 }
 
 // packaged tells of what is one package without a project file: it may still be
 // an application's.
 func packaged(c *context, f *model.File) outcome {
 	ev := []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}}
-	if len(c.byRole[model.RoleRouting])+len(c.byRole[model.RoleHandler]) > 0 && len(c.drawn) > 2 {
+	if c.application() {
 		return outcomeOf(0.3, "Nearly all of it is one package, but it answers requests and draws pages, as an application does.", ev)
 	}
 	return outcomeOf(0.65, "Nearly all of it is one package, though no project file tells what it is for.", ev)
+}
+
+// application reports whether what is asked from outside is answered here, and drawn.
+func (c *context) application() bool {
+	return len(c.byRole[model.RoleRouting])+len(c.byRole[model.RoleHandler]) > 0 && len(c.drawn) > 2
 }
 
 // header is one that others may take in, of code in which nothing starts.
@@ -112,6 +143,8 @@ func offered(c *context) (ev []model.Evidence) {
 		case p.Tool == "npm" && len(p.Exports) == 0 && c.startsAll(d, p.Entries):
 		case p.Tool == "npm" && (len(p.Entries) > 0 || len(p.Exports) > 0):
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "names what others may import"})
+		case p.Tool == "npm" && d == "." && len(c.programs()) == 0 && laidOut(c).share == 0 && !isRun(p):
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a package that starts nothing"})
 		case p.Tool == "go" && p.Name != "":
 			if g := c.packageIn(d); g != nil {
 				ev = append(ev, model.Evidence{Path: g.Path, Line: 1, Note: "the folder of the module is a package"})
@@ -125,6 +158,13 @@ func offered(c *context) (ev []model.Evidence) {
 		}
 	}
 	return ev
+}
+
+// runs are the scripts of a package that is run rather than taken in.
+var runs = syntax.Set("start", "serve", "dev", "preview", "develop")
+
+func isRun(p *model.Project) bool {
+	return slices.ContainsFunc(p.Scripts, func(x model.Command) bool { return runs[x.Name] })
 }
 
 // startsAll reports whether a program starts in each of the files that a project
@@ -216,16 +256,19 @@ func (c *context) programs() []*model.File {
 		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 &&
 			(!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
 		if starts && !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
-			return slices.Contains(
-				[]string{"example", "examples", "sample", "samples", "demo", "demos", "testdata"},
-				strings.ToLower(strings.Trim(d, "_")),
-			)
+			d = strings.ToLower(strings.Trim(d, "_"))
+			return shows[d] || strings.HasSuffix(d, "test") || strings.HasSuffix(d, "tests") || strings.HasSuffix(d, "testing")
 		}) {
 			c.starting = append(c.starting, f)
 		}
 	}
 	return c.starting
 }
+
+// shows are folders of programs that show, try or measure the rest.
+var shows = syntax.Set(
+	"example", "examples", "sample", "samples", "demo", "demos", "testdata", "hack", "bench", "benchmark", "benchmarks", "fuzz",
+)
 
 func (c *context) pythonPackages() map[string]bool {
 	out := map[string]bool{}

@@ -130,8 +130,8 @@ func (c *context) families() *plugs {
 			}
 		}
 		// A base that stands among its heirs makes a family of any of them; it takes many, and
-		// none of them named, to be one that is plugged in.
-		if 3*known > len(alike) || among && (known > 0 || len(alike) < leastBeside) {
+		// hardly one of them named, to be one that is plugged in.
+		if 3*known > len(alike) || among && (20*known > len(alike) || len(alike) < leastBeside) {
 			continue
 		}
 		out.in = append(out.in, d)

@@ -39,6 +39,9 @@ func oneSort(files []*model.File) bool {
 	return false
 }
 
+// ofOneSort is up to how many times the limit files of one sort are found by their names.
+const ofOneSort = 3
+
 // oneSortShare is the share of a folder's files that makes them all of one sort.
 const oneSortShare = 0.85
 
@@ -49,7 +52,7 @@ func crowdedFolder(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		files := c.units(d.Path)
-		if n := float64(len(files)); n > limit && !oneSort(files) {
+		if n := float64(len(files)); n > limit && !(n <= ofOneSort*limit && oneSort(files)) {
 			groups := firstWords(files)
 			msg := fmt.Sprintf("%d files lie side by side", len(files))
 			var ev []model.Evidence

@@ -2,6 +2,7 @@ package smells
 
 import (
 	"slices"
+	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -16,14 +17,22 @@ var debugLeftOverRule = &Rule{
 	Remedy:   "Take it out, or log it properly.",
 }
 
+// commandFolders hold what is run from a command line: it speaks by writing there.
+var commandFolders = syntax.Set("cli", "cmd", "command", "commands", "bin", "console")
+
 // writesLogs reports whether a file is, by its name, the one through which others write
 // to a console: what it writes is what it is for.
 func writesLogs(p string) bool {
+	for d := range strings.SplitSeq(model.FolderOf(p), "/") {
+		if commandFolders[d] {
+			return true
+		}
+	}
 	return slices.ContainsFunc(naming.Words(naming.Stem(p)), func(w string) bool { return consoles[w] })
 }
 
 var consoles = syntax.Set(
-	"console", "log", "logger", "logging", "debug", "debugger", "print", "printer", "trace", "tracer", "stdout", "repl",
+	"console", "log", "logger", "logging", "debug", "debugger", "print", "printer", "trace", "tracer", "stdout", "repl", "cli",
 )
 
 func debugLeftOver(c *Context, _ *Rule) (out []hit) {

@@ -35,7 +35,8 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	own, other := map[string]int{}, map[string]map[string]int{}
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
-		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) {
+		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) ||
+			l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
 		}
 		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {

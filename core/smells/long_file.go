@@ -31,6 +31,16 @@ func page(f *model.File) bool {
 // are as long as the screen is full.
 var drawnForms = syntax.Set(".ui", ".glade", ".xrc", ".xib", ".storyboard", ".fxml", ".form", ".lfm", ".dfm", ".tscn", ".tres")
 
+// lists reports whether a file is hardly more than a list of what others define: as long as
+// they are many.
+func lists(f *model.Facts) bool {
+	names := 0
+	for i := range f.Imports {
+		names += 1 + len(f.Imports[i].Names)
+	}
+	return len(f.Definitions) == 0 && 2*names >= f.Code
+}
+
 func longFile(c *Context, r *Rule) (out []hit) {
 	for f := range c.Own(".") {
 		role := c.Role(f.Path)
@@ -42,7 +52,7 @@ func longFile(c *Context, r *Rule) (out []hit) {
 		}
 		limit := c.Value(r, "code lines")
 		n := float64(f.Facts.Code)
-		if n <= limit {
+		if n <= limit || lists(f.Facts) {
 			continue
 		}
 		defs := make([]model.Definition, 0, len(f.Facts.Definitions))

@@ -20,6 +20,7 @@ var numberedNameRule = &Rule{
 }
 
 func numberedName(c *Context, _ *Rule) (out []hit) {
+	sources := c.sourceStems()
 	for _, d := range c.Folders {
 		files := c.units(d.Path)
 		for _, f := range files {
@@ -43,7 +44,7 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			s := naming.Stem(f.Path)
 			base, digits, ok := naming.Number(s)
 			key := base + path.Ext(f.Path)
-			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) {
+			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || declares(f.Path) && sources[s] {
 				continue
 			}
 			var ev []model.Evidence
@@ -65,12 +66,26 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 	return out
 }
 
-// versioned reports whether the figure in the name of a file is part of a version.
+// sourceStems are the names of all sources that have headers: what is wrong with the name
+// of both is said once.
+func (c *Context) sourceStems() map[string]bool {
+	out := map[string]bool{}
+	for _, f := range c.Survey.Files {
+		switch path.Ext(f.Path) {
+		case ".c", ".cc", ".cpp", ".cxx":
+			out[naming.Stem(f.Path)] = true
+		}
+	}
+	return out
+}
+
+// versioned reports whether the figure in the name of a file is part of a version, or of
+// what a standard is called.
 func versioned(p string) bool {
 	return versionDot.MatchString(strings.TrimSuffix(path.Base(p), path.Ext(p)))
 }
 
-var versionDot = regexp.MustCompile(`\d\.\d`)
+var versionDot = regexp.MustCompile(`\d[._-]\d`)
 
 // dimensions reports whether types are told apart by how many dimensions they have: there
 // are some for two, three or four, and none for one.
@@ -128,7 +143,7 @@ func numberedDefinitions(f *model.File) (out []hit) {
 			continue
 		}
 		base, digits, ok := naming.Number(d.Name)
-		if !ok || widths[digits] {
+		if w := naming.Words(base); !ok || widths[digits] || len(w) > 0 && len(w[len(w)-1]) == 1 { // x1, T2, decode_l3
 			continue
 		}
 		all := byBase[group(d, base)]

@@ -19,12 +19,12 @@ var placeholderNameRule = &Rule{
 
 var placeholders = map[string]bool{
 	"foo": true, "bar": true, "baz": true, "qux": true, "asdf": true, "xyz": true, "untitled": true, "dummy": true,
-	"temp": true, "tmp": true, "todo": true, "blah": true, "thing": true, "stuff": true,
+	"temp": true, "tmp": true, "blah": true, "thing": true, "stuff": true,
 }
 
 // placeholderWords are those of them that mean something on what they are called: the bar of a
 // chart, the temp of a room, the things of a list.
-var placeholderWords = map[string]bool{"bar": true, "temp": true, "tmp": true, "todo": true, "thing": true, "stuff": true, "xyz": true}
+var placeholderWords = map[string]bool{"bar": true, "temp": true, "tmp": true, "thing": true, "stuff": true, "xyz": true}
 
 func placeholderName(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {

@@ -25,13 +25,17 @@ func promiseNotKept(c *Context, _ *Rule) (out []hit) {
 		if c.HandsOn(f.Path) {
 			return
 		}
+		types := map[string]bool{} // what others belong to is a type, however it is written
+		for i := range f.Facts.Definitions {
+			types[f.Facts.Definitions[i].Parent] = true
+		}
 		for _, in := range f.Facts.Insides {
 			d := f.Facts.Definitions[in.Definition]
 			word := syntax.FirstWord(d.Name)
 			if w := naming.Words(d.Name); len(w) == 2 && phrases[w[0]+" "+w[1]] {
 				continue
 			}
-			if in.Empty || len(word) == len(d.Name) || builds(d) {
+			if in.Empty || len(word) == len(d.Name) || builds(d) || types[d.Qualified()] {
 				continue
 			}
 			h := hit{path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(), touches: []string{f.Path}}

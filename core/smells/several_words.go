@@ -54,7 +54,7 @@ func severalWords(c *Context, r *Rule) (out []hit) {
 				continue
 			}
 			g, ok := verbGroup[w[0]]
-			if !ok {
+			if !ok || w[0] == "new" { // which is how what builds a type is called
 				continue
 			}
 			k := key{role, g, strings.Join(w[1:], " ")}

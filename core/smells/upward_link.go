@@ -16,6 +16,13 @@ var upwardLinkRule = &Rule{
 	Remedy:   "Hand in what is needed, or move it down to where both may use it.",
 }
 
+// sharedGround is the share of the source files, in hundred, from which what they need is
+// ground that all stand on; of few files none is.
+const (
+	sharedGround = 20
+	fewFiles     = 30
+)
+
 // order is the trade's order of the roles that a request passes.
 var order = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
 
@@ -26,6 +33,15 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 		return nil
 	}
 	seen, answering := map[[2]string]bool{}, c.answering()
+	users, all := map[string]map[string]bool{}, 0
+	for f := range c.Source(".") {
+		users[f.Path], all = map[string]bool{}, all+1
+	}
+	for i := range c.Edges() {
+		if l := &c.Edges()[i]; users[l.To] != nil {
+			users[l.To][l.From] = true
+		}
+	}
 	for _, l := range c.Survey.Links {
 		a, b := order[c.seen(l.From)], order[c.seen(l.To)]
 		k := [2]string{l.From, l.To}
@@ -33,6 +49,9 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 			l.Kind == model.LinkMessage || l.Kind == model.LinkRoute || !c.Judged[l.From] || !c.Judged[l.To] ||
 			c.moduleOf(l.From) != c.moduleOf(l.To) || !answering[c.moduleOf(l.From)] {
 			continue
+		}
+		if all > fewFiles && len(users[l.To]) > sharedGround*all/100 {
+			continue // what a good part of all files needs stands below them, whatever it is
 		}
 		seen[k] = true
 		out = append(

@@ -28,7 +28,8 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 			stem := naming.Stem(f.Path)
 			words := naming.Words(stem)
 			// A file in a folder of the same meaning is the folder's fault.
-			if lex.VagueFiles[strings.Join(words, " ")] {
+			said := lex.VagueFiles[strings.Join(words, " ")]
+			if said {
 				out = append(out, hit{
 					path: f.Path, strength: vaguely(f.Lines()),
 					message:  fmt.Sprintf("*%s* says nothing of what the file does", path.Base(f.Path)),
@@ -42,6 +43,9 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 				def := &f.Facts.Definitions[i]
 				if def.Parent != "" && def.Kind != model.DefMethod || !def.Exported {
 					continue
+				}
+				if said && slices.Equal(naming.Words(def.Name), words) {
+					continue // its file has said so
 				}
 				vague := false
 				strength := 0.3

@@ -17,12 +17,21 @@ var wiringWithLogicRule = &Rule{
 	Parameters: []Parameter{{"lines", "lines of one function", 120, 80, 60}},
 }
 
+// manyPrograms is how many entries of a folder make it one of programs side by side.
+const manyPrograms = 5
+
 // wiringWithLogic reports places that start a program and hold much code of
 // their own.
 func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "lines"))
+	programs := map[string]int{} // in a folder: of many, each is a whole program of its own
 	for f := range c.Own(".") {
-		if c.Role(f.Path) != model.RoleEntry {
+		if c.Role(f.Path) == model.RoleEntry {
+			programs[model.FolderOf(f.Path)]++
+		}
+	}
+	for f := range c.Own(".") {
+		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {

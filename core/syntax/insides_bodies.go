@@ -124,7 +124,8 @@ func (w *insider) written(k int) bool {
 }
 
 // takers are names of parameters that what is found is handed to.
-var takers = Set("callback", "cb", "func", "callable", "closure", "done", "next", "result", "results", "out", "output", "into", "acc", "dest", "buffer", "buf", "bytes",
+var takers = Set("callback", "cb", "func", "callable", "closure", "done", "next",
+	"result", "results", "out", "output", "into", "acc", "dest", "buffer", "buf", "bytes",
 	"list", "ref", "handler", "listener", "consumer", "fn", "visitor", "res", "response", "resolve", "reply", "then")
 
 // handsOver reports whether a value may leave through a parameter.

@@ -14,6 +14,9 @@ func testCases(f *model.Facts, s *Stream) {
 	for i := range f.Definitions {
 		if d := &f.Definitions[i]; hasBody(d.Kind) && (marksTest(d) || !marked && namedTest(d)) {
 			from := lineToken(s, d.Line)
+			if !marksTest(d) && (standIn(d.Parent) || givesBack(s, from, d.Name)) {
+				continue // named for what it is tested with
+			}
 			c := model.TestCase{Name: d.Name, Line: d.Line, EndLine: d.EndLine, Asserts: expects(d)}
 			keepCase(f, s, c, from, lineToken(s, d.EndLine+1))
 		}
@@ -66,6 +69,24 @@ func namedTest(d *model.Definition) bool {
 		return false
 	}
 	return n[:4] == "Test" || n[:4] == "test" && d.Kind == model.DefMethod
+}
+
+// standIn reports whether a type stands in for another in tests: its methods are what is
+// tested with.
+func standIn(parent string) bool {
+	return slices.Contains([]string{"fake", "mock", "stub", "dummy"}, strings.ToLower(FirstWord(parent)))
+}
+
+// givesBack reports whether the definition that begins at a token writes a result behind
+// its parameters: nobody takes one from a case.
+func givesBack(s *Stream, from int, name string) bool {
+	for i := from; i < min(from+12, len(s.Tokens)); i++ {
+		if s.Is(i, name) && s.Is(i+1, "(") {
+			end := s.Close(i+1) + 1
+			return s.Any(end, "(", "*", "[") || s.Kind(end) == Ident && !s.Any(end, "throws", "const", "override", "noexcept", "final", "where")
+		}
+	}
+	return false
 }
 
 // marksTest reports whether a definition is one by its marks.

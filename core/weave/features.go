@@ -3,6 +3,7 @@ package weave
 import (
 	"fmt"
 	"path"
+	"regexp"
 	"slices"
 	"sort"
 	"strings"
@@ -337,9 +338,15 @@ func (lex *Lexicon) clean(words []string) []string {
 	return out
 }
 
+// libOf is what stands behind "lib" where that is cut off, and not part of a word.
+var libOf = regexp.MustCompile(`^(?:[b-df-hj-np-qstv-xz]|a[^r]|[eiou][^r])`)
+
 // folderWords is the words of a folder's name that can be what it is about;
 // none where the folder is one of a role.
 func (lex *Lexicon) folderWords(name string) []string {
+	if rest, ok := strings.CutPrefix(name, "lib"); ok && len(rest) > 2 && libOf.MatchString(rest) {
+		name = rest // libdrying is a library for drying
+	}
 	words := naming.Words(name)
 	if _, ok := lex.Folders[strings.Join(words, " ")]; ok || lex.CatchAll[strings.Join(words, " ")] {
 		return nil

@@ -125,3 +125,16 @@ func TestAFigureBelongsToAName(t *testing.T) {
 	require.Contains(t, names, "ext2")
 	require.Contains(t, names, "moor")
 }
+
+func TestALibraryIsAboutWhatItsNameSaysBehindLib(t *testing.T) {
+	tree := ""
+	for _, d := range []string{"libdrying", "libshelf", "library", "libretto"} {
+		for _, f := range []string{"read", "write"} {
+			tree += fmt.Sprintf("-- src/%s/%s.c --\nint %s_%s(void) { return 1; }\n", d, f, d, f)
+		}
+	}
+	names := featureNames(t, tree)
+	require.Contains(t, names, "drying")
+	require.Contains(t, names, "shelf")
+	require.Contains(t, names, "libretto")
+}
