@@ -9,6 +9,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"jantel/core/model"
 	"jantel/core/parts"
@@ -67,15 +68,33 @@ func handStrip(ctx context.Context, s *Server, o *judged, q url.Values, w io.Wri
 		if st.Bounds != "" {
 			stop.Notes = append(stop.Notes, "all of it or nothing: "+st.Bounds)
 		}
-		for _, f := range st.Faults {
-			stop.Notes = append(stop.Notes, fmt.Sprintf("%s %s, line %d", faultVerbs[f.What], cmp.Or(f.Name, "a fault"), f.Line))
-		}
+		stop.Notes = append(stop.Notes, faultNotes(st.Faults)...)
 		x.Stops = append(x.Stops, stop)
 	}
 	for _, e := range way.Ends {
 		x.Ends = append(x.Ends, "It "+e+".")
 	}
 	return report.StripSVG(w, &x)
+}
+
+// faultNotes say what becomes of faults at a stop: the same at several lines once.
+func faultNotes(faults []FaultHere) (notes []string) {
+	lines := map[string][]string{}
+	for _, f := range faults {
+		text := faultVerbs[f.What] + " " + cmp.Or(f.Name, "a fault")
+		if lines[text] == nil {
+			notes = append(notes, text)
+		}
+		lines[text] = append(lines[text], strconv.Itoa(f.Line))
+	}
+	for i, text := range notes {
+		word := ", line "
+		if len(lines[text]) > 1 {
+			word = ", lines "
+		}
+		notes[i] = text + word + strings.Join(lines[text], ", ")
+	}
+	return notes
 }
 
 var faultVerbs = map[string]string{"raise": "raises", "turn": "turns it into", "swallow": "swallows"}
