@@ -87,7 +87,7 @@ func (c *context) used() bool {
 	hands := 0
 	for _, f := range c.source {
 		p := syntax.ProfileOf(f.Language)
-		if p.Scripts || f.Facts == nil || f.Facts.Starts > 0 {
+		if p.Scripts || f.Facts == nil || f.Facts.Starts > 0 || p.Pages && len(f.Facts.Definitions) == 0 {
 			return false
 		}
 		if len(f.Facts.Definitions) > 0 && (p.Inherits || len(f.Facts.Names) > 0) {

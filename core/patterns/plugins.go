@@ -101,7 +101,13 @@ func (c *context) families() *plugs {
 		}
 	}
 	out := &plugs{parts: map[string]bool{}}
+	rooms := c.inRooms(named)
 	for _, d := range c.folders {
+		if parts := rooms[d.Path]; len(parts) > 0 {
+			out.in = append(out.in, d)
+			maps.Copy(out.parts, parts)
+			continue
+		}
 		files := in[d.Path]
 		if own := c.registering(d, files); len(own) > 0 {
 			out.in = append(out.in, d)
@@ -209,6 +215,64 @@ func (c *context) loadedByFramework(files []*model.File) bool {
 		}
 	}
 	return 2*n > len(files)
+}
+
+// rooms are the folders in a folder, by what they hold that builds upon something.
+type rooms struct {
+	all  map[string]bool
+	upon map[string]map[string]bool // by a base, the folders
+}
+
+// inRooms are the folders, each of whose folders holds a part that builds upon the same, by
+// the parts they hold: hardly one of them is named outside.
+func (c *context) inRooms(named map[string]bool) map[string]map[string]bool {
+	by := map[string]*rooms{}
+	known := map[string]bool{}
+	for _, f := range c.source {
+		d := model.FolderOf(f.Path)
+		if d == "." || model.FolderOf(d) == "." {
+			continue
+		}
+		in := model.FolderOf(d)
+		if by[in] == nil {
+			by[in] = &rooms{map[string]bool{}, map[string]map[string]bool{}}
+		}
+		by[in].all[d] = true
+		known[d] = known[d] || named[f.Path]
+		for b := range basesOf(f) {
+			if by[in].upon[b] == nil {
+				by[in].upon[b] = map[string]bool{}
+			}
+			by[in].upon[b][d] = true
+		}
+	}
+	out := map[string]map[string]bool{}
+	for in, r := range by {
+		if parts := c.alike(r); 5*count(parts, known) <= len(parts) {
+			out[in] = parts
+		}
+	}
+	return out
+}
+
+// alike are the folders that most build upon the same type of the codebase.
+func (c *context) alike(r *rooms) (most map[string]bool) {
+	for _, b := range slices.Sorted(maps.Keys(r.upon)) {
+		if of := r.upon[b]; len(of) >= leastBeside && 3*len(of) >= 2*len(r.all) && len(of) > len(most) && c.defines(b) {
+			most = of
+		}
+	}
+	return most
+}
+
+// count is how many of some are among others.
+func count(some, others map[string]bool) (n int) {
+	for x := range some {
+		if others[x] {
+			n++
+		}
+	}
+	return n
 }
 
 // leastBeside is how many heirs beside their base are plugged in.

@@ -486,6 +486,8 @@ class %Store
 			{"a folder whose name ends so", "-- press/__init__.py --\n-- press/host.py --\ndef load(names):\n    return names\n-- press/builtin_plugins/__init__.py --\n" + each("-- press/builtin_plugins/$.py --\nfrom press import host\ndef $():\n    return host.load('$')\n", "sheet", "strip", "roll")},
 			{"many heirs beside their base, none of them named", "-- press/run.py --\nfrom press.servers import all_of\nall_of()\n-- press/servers/__init__.py --\ndef all_of():\n    return load()\n-- press/servers/generic.py --\nclass Generic:\n    pass\n" +
 				each("-- press/servers/$.py --\nfrom press.servers.generic import Generic\nclass %(Generic):\n    pass\n", "ink", "paper", "cutter", "fold", "glue", "print")},
+			{"a folder each, built upon the same and named by nobody", "-- press/run.py --\nfrom press.base import Module\n-- press/base.py --\nclass Module:\n    pass\n" +
+				each("-- press/modules/$/__init__.py --\nfrom .$ import %\n-- press/modules/$/$.py --\nfrom press.base import Module\nclass %(Module):\n    pass\n", "ink", "paper", "cutter", "fold", "glue", "print")},
 			{"a folder whose name ends so, written in one", "-- press/host.h --\nint press_host(int n);\n-- press/host.c --\nint press_host(int n) { return n; }\nint main(void) { return 0; }\n" +
 				each("-- pressplugins/$/$.c --\n#include \"../../press/host.h\"\nint $_run(void) { return press_host(1); }\n", "ink", "paper", "cutter", "fold")},
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},

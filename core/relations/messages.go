@@ -138,29 +138,43 @@ func Observed(s *model.Survey, all []model.Message) map[string]map[[2]string]boo
 		}
 		in[m.Name][m.Path], files[m.Path] = true, true
 	}
-	needs := map[[2]string]bool{}
-	for i := range s.Links {
-		if l := &s.Links[i]; l.Kind != model.LinkMessage && l.Kind != model.LinkHTTP && files[l.From] && files[l.To] {
-			needs[[2]string{l.To, l.From}] = true
-		}
-	}
+	has := atHand(s, files)
 	out := map[string]map[[2]string]bool{}
 	for name, receivers := range receive {
-		pairs, all := map[[2]string]bool{}, true
-		for r := range receivers {
-			one := send[name][r] // it may hear itself
-			for x := range send[name] {
-				if p := [2]string{x, r}; x != r && needs[p] {
-					pairs[p], one = true, true
-				}
-			}
-			all = all && one
-		}
-		if all && len(pairs) > 0 {
+		if pairs := pairsOf(send[name], receivers, has); len(pairs) > 0 {
 			out[name] = pairs
 		}
 	}
 	return out
+}
+
+// atHand are the pairs of files, the second of which needs the first.
+func atHand(s *model.Survey, files map[string]bool) map[[2]string]bool {
+	has := map[[2]string]bool{}
+	for i := range s.Links {
+		if l := &s.Links[i]; l.Kind != model.LinkMessage && l.Kind != model.LinkHTTP && files[l.From] && files[l.To] {
+			has[[2]string{l.To, l.From}] = true
+		}
+	}
+	return has
+}
+
+// pairsOf are the senders at hand of each receiver; nil where one has none, and does not
+// send itself.
+func pairsOf(senders, receivers map[string]bool, has map[[2]string]bool) map[[2]string]bool {
+	pairs := map[[2]string]bool{}
+	for r := range receivers {
+		one := senders[r]
+		for x := range senders {
+			if p := [2]string{x, r}; x != r && has[p] {
+				pairs[p], one = true, true
+			}
+		}
+		if !one {
+			return nil
+		}
+	}
+	return pairs
 }
 
 // messageLinks ties each sender to each receiver of a message; of an event of a thing

@@ -15,6 +15,10 @@ var folderOfOneRule = &Rule{
 	Remedy:   "Move the file up, or bring to it what belongs with it.",
 }
 
+// mostBeside is how many folders, itself among them, may lie beside one another without
+// being a row in which each thing of a sort has one.
+const mostBeside = 2
+
 // folderOfOne reports folders that hold one file and nothing else.
 func folderOfOne(c *Context, _ *Rule) (out []hit) {
 	for _, d := range c.Folders {
@@ -32,8 +36,8 @@ func folderOfOne(c *Context, _ *Rule) (out []hit) {
 				alone++
 			}
 		}
-		if alone > 2 {
-			continue
+		if alone > 2 || len(c.sub[d.Parent]) > mostBeside {
+			continue // one folder of a row of them has its place, however little it holds yet
 		}
 		out = append(out, hit{
 			path: d.Path, strength: 0.25, message: fmt.Sprintf("The folder *%s* holds one file alone", d.Name),

@@ -148,6 +148,9 @@ func numberedDefinitions(f *model.File) (out []hit) {
 		}
 		all := byBase[group(d, base)]
 		plain := names[group(d, base)]
+		if digits == "6" && plain != nil && len(all) == 1 {
+			continue // for the newer addresses, beside the one for those of old
+		}
 		if plain == nil && len(all) < 2 || len(all) > oneByOne && d != all[0] || addresses(all) || plain == nil && dimensions(all) {
 			continue
 		}

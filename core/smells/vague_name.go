@@ -27,8 +27,9 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 		for _, f := range c.units(d.Path) {
 			stem := naming.Stem(f.Path)
 			words := naming.Words(stem)
-			// A file in a folder of the same meaning is the folder's fault.
-			said := lex.VagueFiles[strings.Join(words, " ")]
+			all := strings.Join(words, " ")
+			// In a folder of commands it is what the command is called.
+			said := lex.VagueFiles[all] && !(commandFolders[path.Base(d.Path)] && !lex.VagueSuffixes[all])
 			if said {
 				out = append(out, hit{
 					path: f.Path, strength: vaguely(f.Lines()),
@@ -40,31 +41,10 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			for i := range f.Facts.Definitions {
-				def := &f.Facts.Definitions[i]
-				if def.Parent != "" && def.Kind != model.DefMethod || !def.Exported {
-					continue
-				}
-				if said && slices.Equal(naming.Words(def.Name), words) {
-					continue // its file has said so
-				}
-				vague := false
-				strength := 0.3
-				switch def.Kind {
-				case model.DefFunction, model.DefMethod:
-					w := naming.Words(naming.Own(def.Name))
-					// "handle" alone is what many interfaces ask of a type.
-					vague = aboutAnything(w) || lex.VagueFunctions[strings.Join(w, " ")] && (def.Kind == model.DefFunction || len(w) > 1)
-				case model.DefClass, model.DefInterface, model.DefType:
-					w := naming.Words(naming.Own(def.Name))
-					vague = lex.VagueTypes[strings.Join(w, " ")]
-					// With a word that says of what, a manager is the one of that; with none, of anything.
-					if n := len(w); !vague && n > 1 && lex.VagueSuffixes[w[n-1]] && def.Kind == model.DefClass {
-						vague = !slices.ContainsFunc(w, func(w string) bool { return !lex.VagueFiles[w] && !lex.VagueSuffixes[w] && !emptyWords[w] })
-					}
-				}
-				if vague {
+				// Where a definition is called like its file, the file has said so.
+				if def := &f.Facts.Definitions[i]; vagueDefinition(lex, def) && !(said && slices.Equal(naming.Words(def.Name), words)) {
 					out = append(out, hit{
-						path: f.Path, name: def.Qualified(), line: def.Line, end: def.EndLine, strength: strength,
+						path: f.Path, name: def.Qualified(), line: def.Line, end: def.EndLine, strength: 0.3,
 						message:  fmt.Sprintf("The %s *%s* could be about anything", def.Kind, def.Name),
 						evidence: []model.Evidence{{Path: f.Path, Line: def.Line, Note: string(def.Kind) + " " + def.Name}},
 						touches:  []string{f.Path},
@@ -74,6 +54,32 @@ func vagueName(c *Context, _ *Rule) (out []hit) {
 		}
 	}
 	return out
+}
+
+// vagueDefinition reports whether what something is called fits anything.
+func vagueDefinition(lex *weave.Lexicon, def *model.Definition) bool {
+	if def.Parent != "" && def.Kind != model.DefMethod || !def.Exported {
+		return false
+	}
+	w := naming.Words(naming.Own(def.Name))
+	all := strings.Join(w, " ")
+	switch def.Kind {
+	case model.DefFunction, model.DefMethod:
+		// "handle" alone is what many interfaces ask of a type.
+		return aboutAnything(w) || lex.VagueFunctions[all] && (def.Kind == model.DefFunction || len(w) > 1)
+	case model.DefClass, model.DefInterface, model.DefType:
+		return lex.VagueTypes[all] || def.Kind == model.DefClass && managesAnything(lex, w)
+	}
+	return false
+}
+
+// managesAnything reports whether a name ends in what helps or manages, and says with no
+// word of what: with one, it is the one of that.
+func managesAnything(lex *weave.Lexicon, words []string) bool {
+	n := len(words)
+	return n > 1 && lex.VagueSuffixes[words[n-1]] && !slices.ContainsFunc(words, func(w string) bool {
+		return !lex.VagueFiles[w] && !lex.VagueSuffixes[w] && !emptyWords[w]
+	})
 }
 
 // emptyWords are words that add nothing to a vague one.

@@ -2,6 +2,7 @@ package weave
 
 import (
 	"bytes"
+	"cmp"
 	"math"
 	"path"
 	"regexp"
@@ -548,19 +549,48 @@ func AssumeRoles(r *reading.Reading) map[string]model.RoleOf {
 	for p, role := range r.Roles {
 		out[p] = role
 	}
+	elsewhere, needed := sourcesOf(r), map[string]bool{}
+	for i := range r.Survey.Links {
+		needed[r.Survey.Links[i].To] = true
+	}
 	for f := range r.Code(".") {
 		if r.Role(f.Path) != "" {
 			continue
 		}
 		// A header of promises alone defines nothing, and is for what its source is.
-		role, why := asItsTwin(r, f)
-		if role == "" && len(f.Facts.Definitions) > 0 {
+		role, why := asItsTwin(r, f, elsewhere)
+		switch {
+		case role != "":
+		case len(f.Facts.Definitions) > 0:
 			role, why = assumed(r, f)
+		case syntax.ProfileOf(f.Language).Pages && f.Facts.Code >= leastPage && !needed[f.Path]:
+			role, why = model.RoleHandler, "assumed: it runs where it lies, and nothing takes it in"
 		}
 		if role == "" {
 			continue
 		}
 		out[f.Path] = model.RoleOf{Role: role, Confidence: 0.2, Reasons: []string{why}, Source: model.RoleAssumed}
+	}
+	return out
+}
+
+// leastPage is how many lines of code a page has that does something by itself.
+const leastPage = 3
+
+// sourcesOf are the files that headers in other folders belong to, by what they are called;
+// "" where several are called so.
+func sourcesOf(r *reading.Reading) map[string]string {
+	out := map[string]string{}
+	for f := range r.Code(".") {
+		if !slices.Contains(sources, path.Ext(f.Path)) {
+			continue
+		}
+		stem := strings.TrimSuffix(path.Base(f.Path), path.Ext(f.Path))
+		if _, more := out[stem]; more {
+			out[stem] = ""
+			continue
+		}
+		out[stem] = f.Path
 	}
 	return out
 }
@@ -576,7 +606,7 @@ var (
 
 // asItsTwin is the role of the source that a header belongs to, and of the header
 // for a source; none where there is no such file or it has no role to give.
-func asItsTwin(r *reading.Reading, f *model.File) (model.Role, string) {
+func asItsTwin(r *reading.Reading, f *model.File, elsewhere map[string]string) (model.Role, string) {
 	stem := strings.TrimSuffix(f.Path, path.Ext(f.Path))
 	// A header follows its source, and a source that says nothing its header.
 	for _, ext := range beside[path.Ext(f.Path)] {
@@ -584,6 +614,11 @@ func asItsTwin(r *reading.Reading, f *model.File) (model.Role, string) {
 		// That a header declares types is what headers are for; it starts nothing.
 		if role != "" && role != model.RoleEntry && (role != model.RoleModel || slices.Contains(headers, path.Ext(f.Path))) {
 			return role, "assumed: it belongs to " + path.Base(stem+ext)
+		}
+	}
+	if of := elsewhere[path.Base(stem)]; of != "" && slices.Contains(headers, path.Ext(f.Path)) {
+		if role := r.Role(of); role != model.RoleEntry {
+			return cmp.Or(role, model.RoleLogic), "assumed: it belongs to " + of
 		}
 	}
 	return "", ""
