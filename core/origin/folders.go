@@ -162,7 +162,7 @@ func foldersOf(s *model.Survey) map[string]*folder {
 			if code && !texts {
 				x.source++
 			}
-			if held != nil && code && made == nil { // what a tool took over says nothing of its folder
+			if held != nil && code && !texts && made == nil { // what a tool took over says nothing of its folder
 
 				if x.holders == nil {
 					x.holders, x.starts = map[string]int{}, map[string]int{}
@@ -359,7 +359,7 @@ func (t *teller) member(d string) bool {
 // licence and a manifest of its own, a name for such code around it, needed from
 // outside and needing nothing there.
 func (t *teller) apart(d string, x *folder) string {
-	if fewOut*x.out > x.files {
+	if fewOut*x.out > x.files || writings[strings.ToLower(path.Base(d))] {
 		return ""
 	}
 	points, said := t.marks(d, x)
@@ -368,6 +368,10 @@ func (t *teller) apart(d string, x *folder) string {
 	}
 	return fmt.Sprintf("%s stands on its own: %s; it needs hardly anything outside", d, strings.Join(said, ", "))
 }
+
+// writings are folders of what is written about a codebase: they often have a licence of
+// their own, and are its own all the same.
+var writings = syntax.Set("doc", "docs", "documentation", "website", "site", "manual")
 
 // fewOut is to how many files of a folder there may be one link out of it: names
 // alone may lead astray.
@@ -421,7 +425,10 @@ func (x *folder) betterPart(root *folder) bool {
 	if root.startedBy() != "" && len(x.starts) == 0 {
 		part, of = 3, 4
 	}
-	return of*x.files > part*root.files || of*x.source > part*root.source && root.source > 0
+	if root.source > 0 && x.source > 0 {
+		return of*x.source > part*root.source // pictures and texts are many wherever they lie
+	}
+	return of*x.files > part*root.files
 }
 
 // packs reports whether a folder tells how the codebase is packed for a system:

@@ -135,7 +135,8 @@ var (
 		`[a-z]\w*(?:-[a-z]\w*){0,3})[.\-]v?\d+\.\d+(?:\.\d+)?` +
 		`(?:[.\-](?:min|custom|pack|slim|full))*\.(?:js|css)$|` +
 		`^(?:jquery|backbone|underscore|lodash|angular|ember|knockout|modernizr|require|handlebars|mustache|` +
-		`moment|dojo|raphael|zepto|html5shiv|respond)(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
+		`moment|dojo|raphael|zepto|html5shiv|respond|jstree|select2|fullcalendar|codemirror|leaflet|tinymce|ckeditor|plupload|` +
+		`dropzone|mathjax|sizzle|swfobject|cropper|scriptaculous|jszip|pako)(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
 )
 
 // named are the names under which bundlers and releases write.

@@ -197,6 +197,17 @@ func TestWhoWroteAFile(t *testing.T) {
 				many("app/Feeds/part$N.php", "<?php\n/**\n * @package Feeds\n */\nfunction part$N() {}\n", 6),
 			map[string]model.FileOrigin{"app/lot1.php": "own", "app/Feeds/part1.php": "vendored", "app/Feeds/part6.php": "vendored"},
 		},
+		"what a compiler of pictures into code wrote": {
+			"-- desk/pictures.py --\n# -*- coding: utf-8 -*-\n\n# Resource object code\n#\n# Created by: The Resource Compiler for PyQt5 (Qt v5.15.3)\n#\n# WARNING! All changes made in this file will be lost!\n\ndata = b'moor'\n" +
+				"-- desk/desk.py --\n# The changes to the shelves will be lost unless they are kept.\ndef desk():\n    return 1\n",
+			map[string]model.FileOrigin{"desk/pictures.py": "generated", "desk/desk.py": "own"},
+		},
+		"a library with many pictures and a licence of its own": {
+			many("lib/lot$N.php", "<?php\n/* Copyright (C) 2020 Hollin Moor */\nfunction lot$N() {}\n", 20) +
+				many("templates/lib/extra/sheets/core/part$N.js", "/** @license Copyright (c) 2003-2021, Peat Press. All rights reserved. */\nfunction part$N() { return 1 }\n", 12) +
+				many("templates/lib/extra/sheets/pictures/p$N.svg", "<svg/>", 60) + "-- templates/lib/extra/sheets/LICENSE.md --\nPeat\n-- templates/lib/extra/sheets/CHANGES.md --\nPeat 4\n",
+			map[string]model.FileOrigin{"templates/lib/extra/sheets/core/part3.js": "vendored", "lib/lot1.php": "own"},
+		},
 		"folders whose files each name their own part of the codebase": {
 			many("mod/lots/lot$N.php", "<?php\n/** @package mod_lots */\nfunction lot$N() {}\n", 6) +
 				many("mod/boxes/box$N.php", "<?php\n/** @package mod_boxes */\nfunction box$N() {}\n", 6) +

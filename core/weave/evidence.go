@@ -266,7 +266,7 @@ func (b *ballot) builds(lex *Lexicon, f *model.Facts) {
 			simple := base[strings.LastIndexAny(base, ".:\\")+1:]
 			ends, role, ok := baseRole(base, simple)
 			switch {
-			case !ok:
+			case !ok || lex.defined[ends]:
 			case role == model.RoleHandler && !lex.answered && !answering[ends] && ends != "Command": // what nobody asks from outside
 			case !faults && (ends == "Exception" || ends == "Error"): // one that is raised beside what the file is about
 			case role == model.RoleTest && 2*(d.EndLine-d.Line) < lastLine(f): // it is tested where it stands

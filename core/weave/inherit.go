@@ -16,6 +16,7 @@ const generations = 4
 // own words say: the base of a framework may stand two types above.
 type lineage struct {
 	s   *model.Survey
+	lex *Lexicon
 	ups map[string][]string // by a file, those that hold what its types build upon
 }
 
@@ -23,7 +24,7 @@ type lineage struct {
 // nothing in them says what they are: with what those types are. Only files that
 // are asked for a role at all get one.
 func (lex *Lexicon) Inherit(s *model.Survey, roles map[string]model.RoleOf, asked func(p string) bool) {
-	of := lineage{s, map[string][]string{}}
+	of := lineage{s, lex, map[string][]string{}}
 	for i := range s.Links {
 		if l := &s.Links[i]; l.Kind == model.LinkInheritance && l.Sure {
 			of.ups[l.From] = append(of.ups[l.From], l.To)
@@ -94,7 +95,7 @@ func (of lineage) asHeir(b *ballot, f *model.File) bool {
 func (of lineage) role(from, name string, left int) (role model.Role, by string) {
 	for _, p := range of.ups[from] {
 		for _, base := range of.basesIn(p, name) {
-			if role = roleOfBase(base); role != "" {
+			if role = of.lex.roleOfBase(base); role != "" {
 				return role, simple(base)
 			}
 			if left > 1 {
@@ -126,9 +127,9 @@ func simple(name string) string { return name[strings.LastIndexAny(name, ".:\\")
 
 // roleOfBase is what a type is that builds upon a base of a name, as far as that
 // alone says it: that it is raised says nothing of what else its file is about.
-func roleOfBase(base string) model.Role {
+func (lex *Lexicon) roleOfBase(base string) model.Role {
 	ends, role, _ := baseRole(base, simple(base))
-	if ends == "Exception" || ends == "Error" {
+	if ends == "Exception" || ends == "Error" || lex.defined[ends] {
 		return ""
 	}
 	return role

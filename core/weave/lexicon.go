@@ -12,6 +12,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 
 	"github.com/goccy/go-yaml"
 )
@@ -33,6 +34,9 @@ type Lexicon struct {
 	Needs map[string]string
 	// answered tells that something is asked from outside and answered.
 	answered bool
+	// defined are types of the codebase that are called by a word which means something
+	// else elsewhere.
+	defined map[string]bool
 	// passing are folders of one codebase that only lead on to the packages in
 	// them, as org and acme do in org/acme/vault: their words say nothing.
 	passing map[string]bool
@@ -99,12 +103,26 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 	}
 	out := *lex
 	out.answered = !missing[requests]
+	out.defined = map[string]bool{}
+	for _, f := range s.Files {
+		for i := 0; f.Facts != nil && i < len(f.Facts.Definitions); i++ {
+			if d := &f.Facts.Definitions[i]; manyMeanings[d.Name] && types[d.Kind] {
+				out.defined[d.Name] = true
+			}
+		}
+	}
 	for _, words := range []*map[string]model.Role{&out.Names, &out.Folders} {
 		*words = maps.Clone(*words)
 		maps.DeleteFunc(*words, func(w string, _ model.Role) bool { return missing[lex.Needs[w]] })
 	}
 	return &out
 }
+
+var types = map[model.DefinitionKind]bool{model.DefClass: true, model.DefInterface: true, model.DefType: true}
+
+// manyMeanings are bases that mean one thing in the libraries known for them, and any other
+// where a codebase has its own.
+var manyMeanings = syntax.Set("Component", "Resource", "Form", "Store", "Job", "Action", "Reader", "Writer", "Icon", "Control")
 
 // requests stands among the names for what is asked from outside and answered.
 const requests = "requests"

@@ -42,6 +42,13 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 				"-- a/rows.py --\nfrom gi.repository import GObject\nclass Rows(Gtk.ListStore):\n    def fill(self): return 2\n",
 			map[string]model.Role{"a/room.py": model.RoleView, "a/moor.py": model.RoleLogic, "a/rows.py": model.RoleState},
 		},
+		"a word that means several things means what the codebase says where it has its own": {
+			"-- vault/component.py --\nclass Component:\n    def start(self): return 1\n" +
+				"-- vault/keeper.py --\nfrom vault.component import Component\nclass Keeper(Component):\n    def start(self): return 2\n" +
+				"-- vault/lid.py --\nfrom vault.keeper import Keeper\nclass Lid(Keeper):\n    def start(self): return 3\n" +
+				"-- vault/dial.py --\nfrom vault.component import Component\nclass Dial(UserControl):\n    def draw(self): return 2\n",
+			map[string]model.Role{"vault/keeper.py": model.RoleLogic, "vault/lid.py": model.RoleLogic, "vault/dial.py": model.RoleView},
+		},
 		"what nearly all programs in C take in tells nothing": {
 			"-- vault/box.c --\n#include <unistd.h>\n#include <sys/types.h>\nint weigh(int a) { return a; }\n" +
 				"-- vault/wire.c --\n#include <sys/mman.h>\nint map(int a) { return a; }\n-- vault/keep.h --\n#include <sys/mman.h>\nint keep(int);\n" +
