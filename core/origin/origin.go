@@ -128,7 +128,7 @@ func (t *teller) header(f *model.File) (model.FileOrigin, string) {
 }
 
 var (
-	minified = regexp.MustCompile(`(?i)[.\-_]min\.(?:js|css|mjs)$|[.\-](?:bundle|pack|packed|compressed|umd|prod|` +
+	minified = regexp.MustCompile(`(?i)[.\-_]min\.(?:js|css|mjs|less|scss)$|[.\-](?:bundle|pack|packed|compressed|umd|prod|` +
 		`production\.min)\.(?:js|css)$`)
 	hashed  = regexp.MustCompile(`^[0-9a-f]{6,20}-\w+\.(?:js|css)$|[.\-][0-9a-f]{8,20}(?:\.chunk)?\.(?:js|css|mjs)$`)
 	release = regexp.MustCompile(`(?i)^(?:jquery|bootstrap|prototype|mootools|d3|three|ckeditor|tinymce|` +
@@ -136,7 +136,8 @@ var (
 		`(?:[.\-](?:min|custom|pack|slim|full))*\.(?:js|css)$|` +
 		`^(?:jquery|backbone|underscore|lodash|angular|ember|knockout|modernizr|require|handlebars|mustache|` +
 		`moment|dojo|raphael|zepto|html5shiv|respond|jstree|select2|fullcalendar|codemirror|leaflet|tinymce|ckeditor|plupload|` +
-		`dropzone|mathjax|sizzle|swfobject|cropper|scriptaculous|jszip|pako)(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
+		`dropzone|mathjax|sizzle|swfobject|cropper|scriptaculous|jszip|pako)` +
+		`(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
 )
 
 // named are the names under which bundlers and releases write.

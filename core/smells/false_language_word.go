@@ -61,7 +61,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			w := naming.Words(naming.Own(d.Name))
-			if len(w) < 2 || d.Name == strings.ToUpper(d.Name) {
+			if len(w) < 2 || d.Name == strings.ToUpper(d.Name) || w[1][0] <= '9' { // base64 is a format
 				continue
 			}
 			say := func(text string) {

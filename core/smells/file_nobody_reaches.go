@@ -40,11 +40,54 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 			role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {
 			continue
 		}
+		if c.oneOfMany(f) {
+			continue
+		}
 		out = append(out, hit{
 			path: f.Path, strength: 0.35, touches: []string{f.Path},
 			message: fmt.Sprintf("No file was found that needs *%s*", path.Base(f.Path)),
 		})
 	}
+	return out
+}
+
+// leastOfMany is how many files of a folder have to be of one make, for one of them to be
+// found by where it lies.
+const leastOfMany = 4
+
+// oneOfMany reports whether what a file defines builds upon the same, or is marked with the
+// same, as in other files of its folder: such are looked for there and loaded one by one.
+func (c *Context) oneOfMany(f *model.File) bool {
+	own := makeOf(f)
+	same := map[string]int{}
+	for _, g := range c.SourceIn(model.FolderOf(f.Path)) {
+		for x := range makeOf(g) {
+			if own[x] {
+				if same[x]++; same[x] >= leastOfMany {
+					return true
+				}
+			}
+		}
+	}
+	return false
+}
+
+// makeOf is what the types of a file build upon and are marked with.
+func makeOf(f *model.File) map[string]bool {
+	out := map[string]bool{}
+	for i := range f.Facts.Definitions {
+		d := &f.Facts.Definitions[i]
+		if d.Kind != model.DefClass {
+			continue
+		}
+		for _, b := range d.Bases {
+			out[b] = true
+		}
+		for _, m := range d.Marks {
+			out["@"+m] = true
+		}
+	}
+	delete(out, "object")
 	return out
 }
 

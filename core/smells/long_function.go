@@ -20,11 +20,18 @@ func callable(d model.Definition) bool {
 	return d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent
 }
 
+// wrapsAll reports whether a function is what a module hands out as a whole: nearly all of
+// the file stands in it, and how long it is the file says, up to some times the limit.
+func wrapsAll(f *model.File, d *model.Definition, limit int) bool {
+	n := d.EndLine - d.Line + 1
+	return d.Name == "default" && n <= 3*limit && 10*n >= 8*f.Lines()
+}
+
 func longFunction(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "lines"))
 	c.source(func(f *model.File) {
 		for _, d := range f.Facts.Definitions {
-			if n := d.EndLine - d.Line + 1; callable(d) && n > limit {
+			if n := d.EndLine - d.Line + 1; callable(d) && n > limit && !wrapsAll(f, &d, limit) {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(),
 					strength: over(float64(n), float64(limit)), touches: []string{f.Path},

@@ -30,8 +30,12 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 			programs[model.FolderOf(f.Path)]++
 		}
 	}
+	needed := map[string]bool{} // what others need can be run as well, and puts nothing together
+	for i := range c.Edges() {
+		needed[c.Edges()[i].To] = true
+	}
 	for f := range c.Own(".") {
-		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms {
+		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms || needed[f.Path] {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {

@@ -419,6 +419,17 @@ def cut(x): return x
 -- models.py --
 class Lot: pass
 `, links: []string{"urls.py -> views/lots.py", "urls.py -> lib/text.py", "views/lots.py -> models.py"}, external: []string{"json", "other"}},
+		"Python: the codebase is a package itself, with a module of its name in it": {tree: `
+-- __init__.py --
+-- vault.py --
+from vault import lots
+from vault.text import cut
+-- text.py --
+from vault.lots import Lot
+def cut(x): return x
+-- lots.py --
+class Lot: pass
+`, links: []string{"text.py -> lots.py", "vault.py -> lots.py", "vault.py -> text.py"}},
 		"Python: a package's own name against a module beside it": {tree: `
 -- vault/__init__.py --
 from .lots import Lot

@@ -13,7 +13,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Python", Version: 9,
+		Name: "Python", Version: 10,
 		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"},
 			Words:   map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
 			HandsOn: true, Invoked: "__call__", Getters: syntax.Set("property", "cached_property", "functools.cached_property"),

@@ -133,12 +133,18 @@ func (r *resolver) findSelf() {
 }
 
 // selfIn is the name before a module that lies at the top, where nothing in the
-// codebase is called so; "" for any other import.
+// codebase is called so that could hold it; "" for any other import.
 func (r *resolver) selfIn(f *model.File, text string) string {
 	top, rest, _ := strings.Cut(text, ".")
 	next, _, _ := strings.Cut(rest, ".")
-	if top == "" || next == "" || r.module(next) == "" && !r.namespace(next) || len(r.candidates(path.Dir(f.Path), top)) > 0 {
+	if top == "" || next == "" || r.module(next) == "" && !r.namespace(next) {
 		return ""
+	}
+	for _, root := range r.candidates(path.Dir(f.Path), top) {
+		if root != "." || r.namespace(top) {
+			return ""
+		}
+		// A module of the package's own name beside the others: nothing lies below a module.
 	}
 	return top
 }
