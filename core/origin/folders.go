@@ -287,6 +287,9 @@ func (t *teller) copied(out map[string]string) {
 	list, replaced := "", map[string]int{}
 	for p := range t.has {
 		base := path.Base(p)
+		if d := model.FolderOf(p); base == "gettextP.h" && d != "." && t.has[path.Join(d, "loadmsgcat.c")] && out[d] == "" {
+			out[d] = fmt.Sprintf("the library for texts of GNU was copied into %s, with %s", d, base)
+		}
 		if base == "gnulib-comp.m4" && (list == "" || p < list) {
 			list = p
 		}

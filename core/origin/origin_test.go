@@ -202,6 +202,21 @@ func TestWhoWroteAFile(t *testing.T) {
 				"-- desk/desk.py --\n# The changes to the shelves will be lost unless they are kept.\ndef desk():\n    return 1\n",
 			map[string]model.FileOrigin{"desk/pictures.py": "generated", "desk/desk.py": "own"},
 		},
+		"what compilers of grammars wrote, and a grammar of ours": {
+			"-- press/card.cpp --\n/* $ANTLR 2.7.7 (20090306): \"card.g\" -> \"card.cpp\"$ */\nint card() { return 1; }\n-- press/address.c --\n\n#line 1 \"press/address.rl\"\nint address(void) { return 1; }\n" +
+				"-- press/sums.c --\n/* sums.f -- translated by f2c (version 20100827).\n   Link it so. */\nint sums_(void) { return 1; }\n" +
+				"-- press/own.c --\n/* Labels are translated by the desk. */\n#line 1 \"press/own.c\"\nint own(void) { return 1; }\n",
+			map[string]model.FileOrigin{"press/card.cpp": "generated", "press/address.c": "generated", "press/sums.c": "generated", "press/own.c": "own"},
+		},
+		"tables of constants, and names that are numbered one after the other": {
+			"-- press/sort.h --\nstatic const Row rows[120] = {\n" + strings.Repeat("  { KEEP_FIRST + 1, KEEP_NONE, 1, 1 },\n", 120) + "};\n" +
+				"-- press/kinds.h --\nenum kind {\n" + strings.Repeat("  KIND_OF_LOT, KIND_OF_BOX,\n", 150) + "};\n",
+			map[string]model.FileOrigin{"press/sort.h": "data", "press/kinds.h": "own"},
+		},
+		"the library for texts of GNU, copied in": {
+			"-- src/main.c --\nint main(void) { return 0; }\n-- lib/intl/gettextP.h --\nint a;\n-- lib/intl/loadmsgcat.c --\nint b(void) { return 1; }\n-- lib/intl/dcgettext.c --\nint c(void) { return 1; }\n",
+			map[string]model.FileOrigin{"lib/intl/dcgettext.c": "vendored", "src/main.c": "own"},
+		},
 		"a library with many pictures and a licence of its own": {
 			many("lib/lot$N.php", "<?php\n/* Copyright (C) 2020 Hollin Moor */\nfunction lot$N() {}\n", 20) +
 				many("templates/lib/extra/sheets/core/part$N.js", "/** @license Copyright (c) 2003-2021, Peat Press. All rights reserved. */\nfunction part$N() { return 1 }\n", 12) +

@@ -26,7 +26,11 @@ func folderOfOne(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		files := c.SourceIn(d.Path)
-		if len(files) != 1 || syntax.ProfileOf(files[0].Language).PathPackages || syntax.ProfileOf(files[0].Language).FolderPackages {
+		if len(files) != 1 {
+			continue
+		}
+		// What a language makes of folders, they are for.
+		if p := syntax.ProfileOf(files[0].Language); p.PathPackages || p.FolderPackages || p.NamespaceIsPath {
 			continue
 		}
 		// Where all siblings are so, it is how the place is arranged.
