@@ -363,9 +363,14 @@ var ofConstants = func() (is [256]bool) {
 	return is
 }()
 
+// sign reports whether a token is one of some signs.
+func (s *Stream) sign(i int, of string) bool {
+	return i >= 0 && i < len(s.Tokens) && s.Tokens[i].Kind == Punct && In(s.Src[s.Tokens[i].Start], of)
+}
+
 // constant reports whether a name in capitals stands as an element of a list.
 func (s *Stream) constant(i int) bool {
-	if i == 0 || i+1 >= len(s.Tokens) || !In(s.Bytes(i - 1)[0], "{,+|") || !In(s.Bytes(i + 1)[0], "},+|") {
+	if !s.sign(i-1, "{,+|") || !s.sign(i+1, "},+|") {
 		return false
 	}
 	b := s.Bytes(i)
