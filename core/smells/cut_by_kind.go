@@ -15,6 +15,21 @@ var cutByKindRule = &Rule{
 	Remedy:   "Make a folder of each feature and keep only what several share in folders of kinds.",
 }
 
+// leastKinds is of how many kinds the files of a feature have to be, as is seen, for folders
+// of kinds to spread it.
+const leastKinds = 2
+
+// kindsOf is how many roles are seen among files.
+func (c *Context) kindsOf(files []string) int {
+	seen := map[model.Role]bool{}
+	for _, p := range files {
+		if r := c.seen(p); r != "" && r != model.RoleTest {
+			seen[r] = true
+		}
+	}
+	return len(seen)
+}
+
 // cutByKind reports modules whose folders are technical kinds while their
 // features are spread over them.
 func cutByKind(c *Context, _ *Rule) (out []hit) {
@@ -38,7 +53,7 @@ func cutByKind(c *Context, _ *Rule) (out []hit) {
 					mine = append(mine, p)
 				}
 			}
-			if len(in) >= 3 {
+			if len(in) >= 3 && c.kindsOf(mine) >= leastKinds {
 				spread = append(spread, f.Name)
 				touches = append(touches, mine...)
 				if len(ev) < 12 {

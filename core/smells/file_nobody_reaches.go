@@ -40,7 +40,7 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 			role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {
 			continue
 		}
-		if c.oneOfMany(f) {
+		if c.oneOfMany(f, used) {
 			continue
 		}
 		out = append(out, hit{
@@ -57,16 +57,21 @@ const leastOfMany = 4
 
 // oneOfMany reports whether what a file defines builds upon the same, or is marked with the
 // same, as in other files of its folder: such are looked for there and loaded one by one.
-func (c *Context) oneOfMany(f *model.File) bool {
+func (c *Context) oneOfMany(f *model.File, used map[string]bool) bool {
 	own := makeOf(f)
-	same := map[string]int{}
+	same, reached := map[string]int{}, map[string]bool{}
 	for _, g := range c.SourceIn(model.FolderOf(f.Path)) {
 		for x := range makeOf(g) {
 			if own[x] {
-				if same[x]++; same[x] >= leastOfMany {
-					return true
-				}
+				same[x]++
+				reached[x] = reached[x] || used[g.Path]
 			}
+		}
+	}
+	for x, n := range same {
+		// Where none of a make is reached, a few are enough.
+		if n >= leastOfMany || n > 1 && !reached[x] {
+			return true
 		}
 	}
 	return false

@@ -44,7 +44,7 @@ func lists(f *model.Facts) bool {
 func longFile(c *Context, r *Rule) (out []hit) {
 	for f := range c.Own(".") {
 		role := c.Role(f.Path)
-		if role == model.RoleTest || page(f) || drawnForms[strings.ToLower(path.Ext(f.Path))] {
+		if role == model.RoleTest || page(f) || strings.HasSuffix(f.Language, "Assembly") || drawnForms[strings.ToLower(path.Ext(f.Path))] {
 			continue
 		}
 		if !reading.IsCode(f) && role != model.RoleStyle && role != model.RoleView {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"maps"
 	"math"
+	"regexp"
 	"slices"
 
 	"jantel/core/model"
@@ -99,7 +100,12 @@ type voice struct {
 // strong it is, and how many lines it is about, the more the less each adds. Of a
 // definition those are its own; of a habit those of all that have it.
 func (v *voice) rank(sm *model.Smell) float64 {
-	lines := 0
+	lines, aside := 0, len(sm.Touches) > 0
+	for _, p := range sm.Touches {
+		if aside = aside && setAside.MatchString(p); !aside {
+			break
+		}
+	}
 	for _, p := range sm.Touches {
 		if sm.Name != nil && sm.EndLine != nil && !sm.Habit {
 			lines = *sm.EndLine - line(sm) + 1
@@ -113,8 +119,19 @@ func (v *voice) rank(sm *model.Smell) float64 {
 	if r := Named(sm.Rule); r != nil {
 		w = r.Weight
 	}
+	if aside {
+		w *= asideWeight
+	}
 	return round4(w * sm.Strength * math.Sqrt(float64(lines+50)))
 }
+
+// What shows the rest, is tried on it or makes it is changed more seldom, and stands
+// behind it.
+const asideWeight = 0.4
+
+var setAside = regexp.MustCompile(
+	`(?i)(?:^|/)(?:examples?|demos?|samples?|snippets|tutorials?|contribs?|docs?|benchmarks?|bench|hack)/|(?:^|/)gen\w*\.go$`,
+)
 
 // habits makes a smell of each folder that a rule hits all over, and marks the
 // hits that it tells of.

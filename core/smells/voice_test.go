@@ -217,3 +217,11 @@ func TestALineIsToldOnceInTheEvidence(t *testing.T) {
 	}
 	require.True(t, seen, "the file speaks for its functions")
 }
+
+func TestWhatShowsTheRestStandsBehindIt(t *testing.T) {
+	told := of(judge(t, "-- src/kiln.ts --\n"+long("fire", 200)+"-- examples/kiln.ts --\n"+long("show", 200)), "long-function")
+	require.Len(t, told, 2)
+	require.Equal(t, "examples/kiln.ts", told[0].Path)
+	require.InDelta(t, told[0].Strength, told[1].Strength, 0.001, "as strong")
+	require.InDelta(t, 0.4, told[0].Rank/told[1].Rank, 0.01, "and less of a matter")
+}
