@@ -47,6 +47,9 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || declares(f.Path) && sources[s] {
 				continue
 			}
+			if len(stems[key]) > fewSiblings && f.Path != stems[key][0] {
+				continue // the first of many stands for all
+			}
 			var ev []model.Evidence
 			if plain[key] != "" {
 				ev = append(ev, model.Evidence{Path: plain[key], Note: "the same name without the number"})
@@ -56,15 +59,22 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 					ev = append(ev, model.Evidence{Path: p, Note: "the same name with another number"})
 				}
 			}
-			out = append(out, hit{
-				path: f.Path, strength: 0.6,
-				message:  fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits),
-				evidence: ev, touches: []string{f.Path},
-			})
+			h := hit{
+				path: f.Path, strength: 0.6, evidence: ev, touches: []string{f.Path},
+				message: fmt.Sprintf("*%s* is told from its siblings by the number %s alone", s, digits),
+			}
+			if n := len(stems[key]); n > fewSiblings {
+				h.touches = stems[key]
+				h.message = fmt.Sprintf("%s files called *%s* are told apart by a number alone", capital(number(n)), base)
+			}
+			out = append(out, h)
 		}
 	}
 	return out
 }
+
+// fewSiblings is up to how many numbered files of a name each is named by itself.
+const fewSiblings = 3
 
 // sourceStems are the names of all sources that have headers: what is wrong with the name
 // of both is said once.

@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -40,7 +41,9 @@ func placeholderName(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			w := naming.Words(naming.Own(d.Name))
-			if len(w) == 1 && placeholders[w[0]] && (d.Parent == "" || !placeholderWords[w[0]]) {
+			// In a file of bars it is one of them.
+			about := slices.ContainsFunc(words, func(x string) bool { return naming.Singular(x) == w[0] })
+			if len(w) == 1 && placeholders[w[0]] && (d.Parent == "" || !placeholderWords[w[0]]) && !about {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.4,
 					touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", d.Name),

@@ -2,6 +2,7 @@ package smells
 
 import (
 	"fmt"
+	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -15,6 +16,20 @@ var promiseNotKeptRule = &Rule{
 	Why:      "Who reads the call believes the name, and is wrong.",
 	Example:  "`isDry(lot)` that also sets the day of drying; `getShelf()` that gives nothing back.",
 	Remedy:   "Name it for what it does, or let it do what it is named for.",
+}
+
+// keepsAnswer reports whether all that is set is what the name asks for: it is worked out
+// once and kept.
+func keepsAnswer(name string, sets []model.Mention) bool {
+	w := naming.Words(name)
+	asked := strings.Join(w[1:], "")
+	for _, m := range sets {
+		kept := strings.Join(naming.Words(m.Name[strings.LastIndexAny(m.Name, ".>")+1:]), "")
+		if kept == "" || kept != asked && kept != w[0]+asked {
+			return false
+		}
+	}
+	return true
 }
 
 // phrases begin with a verb that gives and mean something else.
@@ -43,7 +58,7 @@ func promiseNotKept(c *Context, _ *Rule) (out []hit) {
 			case (naming.Asking[word] || naming.Giving[word]) && !in.Gives:
 				h.strength = 0.4
 				h.message = fmt.Sprintf("*%s* gives nothing back, though its name promises it", d.Name)
-			case naming.Asking[word] && len(in.Sets) > 0:
+			case naming.Asking[word] && len(in.Sets) > 0 && !keepsAnswer(d.Name, in.Sets):
 				h.strength = 0.5
 				h.message = fmt.Sprintf("*%s* asks by its name, and sets *%s*", d.Name, in.Sets[0].Name)
 				for _, m := range in.Sets {
