@@ -5,6 +5,7 @@ package overview
 import (
 	"cmp"
 	"path"
+	"regexp"
 	"slices"
 	"sort"
 	"strings"
@@ -304,7 +305,18 @@ var runWords = []struct{ purpose, words string }{
 	{"check", "lint format fmt vet typecheck types"},
 }
 
+// runner is what begins a command that runs one of the project's own: which, the rest says.
+var runner = regexp.MustCompile(`\b(npm|yarn|pnpm|bun|poetry|pipenv|uv|pdm|hatch) run\b`)
+
+// takesIn is a command by which others take in a package by its name: nothing is built.
+var takesIn = regexp.MustCompile(`\b(?:npm (?:install|i)|yarn add|pnpm add|bun add|pip3? install|gem install|composer require|cargo (?:add|install)|` +
+	`go (?:get|install)|apt(?:-get)? install)\s+(?:-[gDSUy]\S*\s+|--(?:save|global|user|upgrade)\S*\s+)*[\w@][^\s./-]*`)
+
 func purposeOf(name, text string) string {
+	if takesIn.MatchString(text) {
+		return "other"
+	}
+	text = runner.ReplaceAllString(text, "$1")
 	for _, field := range []string{name, text} {
 		for _, w := range strings.FieldsFunc(
 			strings.ToLower(field),

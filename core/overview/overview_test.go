@@ -91,6 +91,18 @@ func TestHowItIsBuiltRunAndTestedIsWhatItsFilesSay(t *testing.T) {
 	require.Contains(t, by["check"], "npm run lint")
 }
 
+func TestACommandOfTheReadmeIsForWhatItRuns(t *testing.T) {
+	s := sheet(t, "-- README.md --\n# Vault\n\n```sh\nnpm install vault\nnpm install\nnpm run test:browser\nnpm run start\npip install -r needs.txt\ngo get example.org/vault\n```\n-- main.js --\nvault()\n", ".", model.Brief{})
+	got := map[string]string{}
+	for _, r := range s.Runs {
+		got[r.Text] = r.Purpose
+	}
+	require.Equal(t, map[string]string{
+		"npm install vault": "other", "npm install": "build", "npm run test:browser": "test", "npm run start": "run",
+		"pip install -r needs.txt": "build", "go get example.org/vault": "other",
+	}, got)
+}
+
 func TestAFolderHasASheetOfItsOwn(t *testing.T) {
 	s := sheet(t, vault, "src", model.Brief{})
 	require.Equal(t, "src", s.Title)
