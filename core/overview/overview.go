@@ -309,7 +309,8 @@ var runWords = []struct{ purpose, words string }{
 var runner = regexp.MustCompile(`\b(npm|yarn|pnpm|bun|poetry|pipenv|uv|pdm|hatch) run\b`)
 
 // takesIn is a command by which others take in a package by its name: nothing is built.
-var takesIn = regexp.MustCompile(`\b(?:npm (?:install|i)|yarn add|pnpm add|bun add|pip3? install|gem install|composer require|cargo (?:add|install)|` +
+var takesIn = regexp.MustCompile(`\b(?:npm (?:install|i)|yarn add|pnpm add|bun add|pip3? install|gem install|composer require|` +
+	`cargo (?:add|install)|` +
 	`go (?:get|install)|apt(?:-get)? install)\s+(?:-[gDSUy]\S*\s+|--(?:save|global|user|upgrade)\S*\s+)*[\w@][^\s./-]*`)
 
 func purposeOf(name, text string) string {
