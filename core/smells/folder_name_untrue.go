@@ -31,8 +31,10 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 	for _, d := range c.Folders {
 		promised, ok := weave.Words().Folders[strings.Join(naming.Words(d.Name), " ")]
 		fs := c.SourceIn(d.Path)
-		if strings.EqualFold(d.Name, "core") {
-			continue // the first part of something, of whatever kind
+		// A core is the first part of something, of whatever kind; the steps of a store may well
+		// be taken by what works on it.
+		if strings.EqualFold(d.Name, "core") || stepsTaken.MatchString(d.Path+"/step") {
+			continue
 		}
 		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript ||
 			promised == model.RoleConfig || promised == model.RolePlatform {

@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -18,9 +19,21 @@ var namespaceAgainstPathRule = &Rule{
 	Remedy:   "Move the file, or declare the namespace of the folder.",
 }
 
+// fewAgainst is up to how many files may be against their folders without that being how
+// they are laid out.
+const fewAgainst = 10
+
 // namespaceAgainstPath reports files whose declared namespace does not end as
 // their folders do.
 func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
+	asked, against := map[string]int{}, map[string]int{} // files, by language
+	defer func() {
+		// Where most are so, folders follow another rule, and none of them breaks it.
+		out = slices.DeleteFunc(out, func(h hit) bool {
+			l := c.Survey.File(h.path).Language
+			return against[l] > fewAgainst && 2*against[l] > asked[l]
+		})
+	}()
 	for f := range c.Own(".") {
 		if f.Facts.Namespace == "" || c.IsTest(f.Path) {
 			continue
@@ -29,6 +42,7 @@ func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
 		if habit.Namespace == "" {
 			continue
 		}
+		asked[f.Language]++
 		parts := strings.Split(f.Facts.Namespace, habit.Namespace)
 		last := parts[len(parts)-1]
 		folder := path.Base(model.FolderOf(f.Path))
@@ -43,6 +57,7 @@ func namespaceAgainstPath(c *Context, _ *Rule) (out []hit) {
 		if !holds && !habit.NamespaceIsPath {
 			continue
 		}
+		against[f.Language]++
 		out = append(out, hit{
 			path: f.Path, line: 1, strength: 0.3, touches: []string{f.Path},
 			message:  fmt.Sprintf("Its namespace ends in *%s*, its folder is *%s*", last, folder),

@@ -44,6 +44,9 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			s := naming.Stem(f.Path)
 			base, digits, ok := naming.Number(s)
 			key := base + path.Ext(f.Path)
+			if w := naming.Words(base); len(w) > 0 && len(w[len(w)-1]) == 1 {
+				continue // g1, matrixG2: what the trade calls them
+			}
 			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || declares(f.Path) && sources[s] {
 				continue
 			}

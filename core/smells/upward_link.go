@@ -24,7 +24,7 @@ const (
 )
 
 // order is the trade's order of the roles that a request passes.
-var order = map[model.Role]int{model.RoleEntry: 1, model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
+var order = map[model.Role]int{model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
 
 // upwardLink reports dependencies against the trade's order of roles. With a
 // charter the charter alone says what is up.

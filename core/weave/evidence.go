@@ -23,12 +23,18 @@ import (
 // testPlaces are folders that hold tests, whatever lies in them.
 var testPlaces = set([]string{"test", "tests", "__tests__", "spec", "specs", "t", "testing", "e2e", "testsuite", "unittests"})
 
+// testFolder are names of folders of tests that say of which, or what for.
+var testFolder = regexp.MustCompile(
+	`^(?:\w+[-_.])?(?:unit|integration|functional|acceptance|regression|system|api|smoke|perf|performance|e2e)[-_.]?tests?$|` +
+		`^tests?[-_.](?:run|regress|suites?|cases|lib|utils?|helpers|scripts|programs|support|harness|integration|unit|functional)$|[-_.]tests$`,
+)
+
 // inTests reports whether a path lies among tests: below a folder named for
 // them. Java and its like have their tests beside "main".
 func (lex *Lexicon) inTests(p string) bool {
 	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
 		name := strings.ToLower(path.Base(d))
-		if !lex.passing[d] && (testPlaces[name] || name == "it" && path.Base(model.FolderOf(d)) == "src") {
+		if !lex.passing[d] && (testPlaces[name] || testFolder.MatchString(name) || name == "it" && path.Base(model.FolderOf(d)) == "src") {
 			return true
 		}
 	}

@@ -49,6 +49,14 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 				"-- vault/dial.py --\nfrom vault.component import Component\nclass Dial(UserControl):\n    def draw(self): return 2\n",
 			map[string]model.Role{"vault/keeper.py": model.RoleLogic, "vault/lid.py": model.RoleLogic, "vault/dial.py": model.RoleView},
 		},
+		"folders of tests that say which": {
+			"-- unit-tests/lots.cc --\nint weigh(int a) { return a; }\n-- test-run/lots.py --\ndef weigh(a): return a\n-- vault-tests/lots.py --\ndef weigh(a): return a\n" +
+				"-- soil-test/lots.py --\ndef weigh(a): return a\n-- contest/lots.py --\ndef weigh(a): return a\n",
+			map[string]model.Role{
+				"unit-tests/lots.cc": model.RoleTest, "test-run/lots.py": model.RoleTest, "vault-tests/lots.py": model.RoleTest,
+				"soil-test/lots.py": model.RoleLogic, "contest/lots.py": model.RoleLogic,
+			},
+		},
 		"what nearly all programs in C take in tells nothing": {
 			"-- vault/box.c --\n#include <unistd.h>\n#include <sys/types.h>\nint weigh(int a) { return a; }\n" +
 				"-- vault/wire.c --\n#include <sys/mman.h>\nint map(int a) { return a; }\n-- vault/keep.h --\n#include <sys/mman.h>\nint keep(int);\n" +
