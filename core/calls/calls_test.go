@@ -264,6 +264,69 @@ desk.show()
 		"scale.js weigh -> scale.js tare",
 		"scale.js clear -> scale.js weigh",
 	}},
+	{"JavaScript: what comments say of types, and what is put into fields", `
+-- lid.js --
+class Lid { open() {} }
+module.exports = Lid
+-- shelf.js --
+const Lid = require('./lid')
+class Shelf {
+  constructor(size) {
+    this.lid = new Lid()
+    this.size = size
+    let exports
+    exports = size
+  }
+  pick() { return this.lid.open() }
+}
+module.exports = Shelf
+-- shapes.js --
+/** @import Shelf from './shelf' */
+/**
+ * @typedef {object} Context what a walk has at hand
+ * @property {Shelf} shelf the shelf
+ */
+/** @typedef {Context} Walk */
+module.exports = {}
+-- use.js --
+/** @import Shelf, { Nothing } from './shelf' */
+/** @import { Context, Walk as Way } from './shapes' */
+/** @typedef {import('./lid')} Cover */
+class Use {
+  constructor() {
+    /** @type {Shelf | undefined} */
+    this.shelf = undefined
+  }
+  field() { this.shelf.pick() }
+  cast(it) { const { lid } = /** @type {Shelf} */ (it); lid.open() }
+  /**
+   * @param {Cover} cover what lies on it
+   * @param {Context} context
+   * @returns {Shelf}
+   */
+  taken(cover, { shelf }) { cover.open(); shelf.pick() }
+  given() { this.taken().pick() }
+  /** @param {Way} way */
+  named(way) { way.shelf.pick() }
+  /** @param {Unknown} it */
+  unknown(it) { it.pick() }
+}
+/** @type {Map<string, Cover>} */
+const covers = new Map()
+covers.get('a').open()
+module.exports = Use
+`, []string{
+		"shelf.js Shelf.constructor -> lid.js Lid (construct)",
+		"shelf.js Shelf.pick -> lid.js Lid.open",
+		"use.js Use.field -> shelf.js Shelf.pick",
+		"use.js Use.cast -> lid.js Lid.open",
+		"use.js Use.taken -> lid.js Lid.open",
+		"use.js Use.taken -> shelf.js Shelf.pick",
+		"use.js Use.given -> use.js Use.taken",
+		"use.js Use.given -> shelf.js Shelf.pick",
+		"use.js Use.named -> shelf.js Shelf.pick",
+		"use.js -> lid.js Lid.open",
+	}},
 	{"JavaScript: modules that are a function or a class, and what a module asks of itself", `
 -- access.js --
 const store = require('./store')

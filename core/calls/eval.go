@@ -226,6 +226,9 @@ func (e *eval) top(u *unit, name string) value {
 	if s, ok := u.shapes[shapeKey{"", name, model.ShapeValue, 0}]; ok {
 		return e.follow(s.file, s.shape.Node)
 	}
+	if _, ok := u.shapes[shapeKey{"", name, model.ShapeUnder, 0}]; ok {
+		return value{kind: vType, typ: &typ{key: typeKey{u, name}}} // a type that a comment defines
+	}
 	return nothing
 }
 
@@ -233,7 +236,9 @@ func (e *eval) top(u *unit, name string) value {
 func (e *eval) taken(f *file, module, name string) value {
 	units := f.modules[module]
 	if len(units) == 0 {
-		return outside
+		if units = f.beside(module); len(units) == 0 {
+			return outside
+		}
 	}
 	for _, u := range units {
 		if name == "*" {
@@ -249,6 +254,21 @@ func (e *eval) taken(f *file, module, name string) value {
 		}
 	}
 	return nothing
+}
+
+// beside is what a relative path leads to that is taken in by no statement: a type in a
+// comment may be the only one to name it.
+func (f *file) beside(module string) []*unit {
+	if !strings.HasPrefix(module, ".") {
+		return nil
+	}
+	at, ext := path.Join(model.FolderOf(f.path), module), path.Ext(f.path)
+	for _, p := range []string{at, at + ext, at + "/index" + ext} {
+		if g := f.world.fileAt(p); g != nil && g.unit != nil {
+			return []*unit{g.unit}
+		}
+	}
+	return nil
 }
 
 // stem is what a file is called as a module: a package by its folder.

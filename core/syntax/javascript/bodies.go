@@ -23,6 +23,10 @@ type walker struct {
 	// values are chains of types that stand for their values already, having no name of
 	// their own: members of others, Lot["box"], and types written out in their place.
 	values map[int32]bool
+	// salt parts the types that are written out in comments from those of the file.
+	salt string
+	// kept are the fields of classes of which is known what was put there first.
+	kept map[string]bool
 	// handed are what a function gets that is written as an argument, or put into a
 	// name of a type, as far as that is told.
 	handed []int32
@@ -40,8 +44,11 @@ const none = syntax.None
 
 // bodies walks the file.
 func (r *reader) bodies() {
-	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, values: map[int32]bool{}}
+	w := &walker{r: r, s: r.s, c: r.s.Chains(), gives: none, values: map[int32]bool{}, kept: map[string]bool{}}
 	w.c.In = syntax.ByLine
+	if r.docs != nil && len(r.docs.types) > 0 {
+		w.defined(r.docs.types)
+	}
 	w.statements(0, r.s.Len())
 }
 
@@ -235,6 +242,10 @@ func (w *walker) binding(i, end int) (next int) {
 		t, i = w.typ(i + 1)
 		node, typed = w.instance(t), true
 	}
+	if node == none {
+		node = w.r.docs.typeAbove(w, at)
+		typed = node != none
+	}
 	top := w.deep == 0 && s.IsIdent(at)
 	switch {
 	case s.Is(i, "of"), s.Is(i, "in"):
@@ -343,8 +354,12 @@ func (w *walker) signature(i int, arrow, constructs bool) (gives int32, next int
 		w.c.Close(at)
 	}()
 	result, typed := none, false
+	said := w.r.docs.above(s.Line(i))
+	if t := said.gives(w); t != none {
+		result, typed = t, true
+	}
 	if s.Is(i, "(") {
-		w.params(i, constructs)
+		w.params(i, constructs, said)
 		i = s.Close(i) + 1
 	} else if s.Match(i, syntax.Name, "=>") {
 		w.c.Bind(s.Bytes(i), w.given(0))
@@ -377,7 +392,7 @@ func (w *walker) signature(i int, arrow, constructs bool) (gives int32, next int
 
 // params binds the parameters from open on. Those of a constructor that have a
 // word before them are fields as well.
-func (w *walker) params(open int, constructs bool) {
+func (w *walker) params(open int, constructs bool, said *doc) {
 	s, end := w.s, w.s.Close(open)
 	callee, nth := w.callee, -1
 	w.callee = ""
@@ -410,6 +425,9 @@ func (w *walker) params(open int, constructs bool) {
 			var t int32
 			t, i = w.typ(i + 1)
 			node = w.instance(t)
+		}
+		if node == none {
+			node = said.takes(w, at, nth)
 		}
 		if s.Is(i, "=") {
 			n, next := w.expr(i + 1)

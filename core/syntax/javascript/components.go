@@ -11,11 +11,11 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Vue", Version: 3, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Name: "Vue", Version: 4, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
 		Extensions: []string{".vue"}, Read: readComponent,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "Svelte", Version: 3, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
+		Name: "Svelte", Version: 4, Profile: syntax.Profile{Code: true, Reached: true}, ResolvedWith: "TypeScript",
 		Extensions: []string{".svelte"}, Read: readComponent,
 	})
 }

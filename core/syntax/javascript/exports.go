@@ -39,15 +39,15 @@ func (r *reader) assignment(i, end int, parent string) int {
 }
 
 // namesExports is where the value stands in "module.exports = …" at i; 0 where no
-// such thing is there.
+// such thing is there. What is put into the name "exports" alone goes nowhere.
 func namesExports(s *syntax.Stream, i int) (value int) {
-	for from := i; ; {
+	for stands := false; ; {
 		switch {
 		case s.Match(i, "module", ".", "exports", "="):
-			i += 4
+			i, stands = i+4, true
 		case s.Match(i, "exports", "="):
 			i += 2
-		case i > from:
+		case stands:
 			return i
 		default:
 			return 0

@@ -33,6 +33,7 @@ func (w *walker) expr(i int) (node int32, next int) {
 		other, after := w.unary(next + long)
 		switch {
 		case long == 1 && s.Is(next, "="):
+			w.field(i, next, other)
 			node = other // what is put somewhere is what the whole gives
 		case !keeps:
 			node = none
@@ -42,6 +43,22 @@ func (w *walker) expr(i int) (node int32, next int) {
 		next = max(after, next+long)
 	}
 	return node, next
+}
+
+// field keeps what is put into a field of the class that is walked, "this.name = …", where
+// no type says what it holds.
+func (w *walker) field(i, eq int, node int32) {
+	s := w.s
+	if w.r.typed || w.class == "" || eq != i+3 || !s.Match(i, "this", ".", syntax.Name) {
+		return
+	}
+	if t := w.r.docs.typeAbove(w, i); t != none {
+		node = t
+	}
+	if node != none && !w.kept[w.class+"."+s.Text(i+2)] {
+		w.kept[w.class+"."+s.Text(i+2)] = true
+		w.c.Shape(model.Shape{Owner: w.class, Name: s.Text(i + 2), Kind: model.ShapeValue, Node: node})
+	}
 }
 
 // operator tells how many tokens an operator between two operands has, and
@@ -116,6 +133,9 @@ func (w *walker) operand(i int) (node int32, next int, told bool) {
 		for after < s.Close(i) {
 			n, after = w.next(after)
 		}
+		if t := w.r.docs.cast(w, i); t != none {
+			n = t
+		}
 		return n, s.Close(i) + 1, true
 	case s.Is(i, "["):
 		return w.list(i), s.Close(i) + 1, true
@@ -176,6 +196,9 @@ func (w *walker) next(i int) (int32, int) {
 // name begins a chain: at what is taken from a module, or at a name of the file.
 func (w *walker) name(i int) int32 {
 	if u, ok := w.r.locals[string(w.s.Bytes(i))]; ok {
+		return w.c.Step(none, model.ChainTaken, []byte(u.Module+" "+u.Name))
+	}
+	if u, ok := w.r.docs.named(string(w.s.Bytes(i))); ok && w.r.typed {
 		return w.c.Step(none, model.ChainTaken, []byte(u.Module+" "+u.Name))
 	}
 	if w.owner != "" {

@@ -31,20 +31,20 @@ var scripted = func() syntax.Profile {
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 16, Profile: profile,
+		Name: "TypeScript", Version: 17, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 16, Profile: profile,
+		Name: "TSX", Version: 17, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 19, Profile: scripted,
+		Name: "JavaScript", Version: 20, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 17, Profile: profile,
+		Name: "JSX", Version: 18, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -77,6 +77,7 @@ type reader struct {
 	// standsAt is the "return" by which the function of a module gives what stands
 	// for it, 0 where there is none.
 	standsAt int
+	docs     *docs           // what comments say of types, nil where none does
 	puts     map[int]put     // the same
 	makes    map[string]bool // functions that are types, by their qualified names
 }
@@ -115,6 +116,7 @@ func read(language string, src []byte) *model.Facts {
 	r.pages()
 	r.f.Env = environment.Read(r.s)
 	r.doc()
+	r.docs = r.typesInComments(src)
 	r.bodies()
 	return syntax.Finish(r.f, r.s, r.signs)
 }

@@ -93,7 +93,7 @@ func (w *walker) classMember(i, end int) (next int) {
 	if j := w.typeParams(k); s.Is(j, "(") {
 		return w.callable(w.class, name, j, false)
 	}
-	node := none
+	node := w.r.docs.typeAbove(w, i)
 	if s.Is(k, ":") {
 		t, after := w.typ(k + 1)
 		node, k = w.instance(t), after
@@ -364,7 +364,7 @@ func (w *walker) oneType(i int) (node int32, next int) {
 // written keeps the members of a type that is written out where it is needed, under a
 // name that nothing else can have.
 func (w *walker) written(open int) int32 {
-	name := "{" + strconv.Itoa(open) + "}"
+	name := "{" + w.salt + strconv.Itoa(open) + "}"
 	w.typeMembers(open, name)
 	node := w.c.Self(name)
 	w.values[node] = true
@@ -392,6 +392,13 @@ func (w *walker) typeEnd(i int) int {
 func (w *walker) typeName(i int) (node int32, next int) {
 	s, c := w.s, w.c
 	word := s.Text(i)
+	if word == "import" && s.Match(i+1, "(", syntax.Quoted, ")") { // import("./lots").Lot
+		n := c.Step(none, model.ChainTaken, []byte(s.Unquote(i+2)+" *"))
+		for i += 4; s.Is(i, ".") && s.IsIdent(i+1); i += 2 {
+			n = c.Member(n, s.Bytes(i+1))
+		}
+		return n, i
+	}
 	n, local := c.Find(s.Bytes(i))
 	if !local {
 		n = w.name(i)
