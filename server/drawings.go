@@ -251,8 +251,11 @@ func (s *Server) belongings(ctx context.Context, in *ViewIn) (*view[[]Belonging]
 		out := cached(o, "belongings "+place, func() []Belonging {
 			out := []Belonging{}
 			for _, b := range links.BelongingsOf(o.facts, func(p string) bool { return o.InScope[p] }, place) {
-				if o.Roles[b.Path].Role == model.RoleTest {
-					b.Elsewhere = false // it lies beside what it tests, whatever it needs for that
+				switch o.Roles[b.Path].Role {
+				case model.RoleTest, model.RoleEntry, model.RoleRouting:
+					// A test lies beside what it tests, whatever it needs for that; and what
+					// starts or routes leads elsewhere because that is its work.
+					b.Elsewhere = false
 				}
 				out = append(out, Belonging{b, o.Roles[b.Path].Role, o.FeatureOf[b.Path].Feature, o.facts.File(b.Path).Lines()})
 			}

@@ -45,6 +45,12 @@ const (
 	leastTies    = 3
 )
 
+// assembles reports whether a file puts together what lies below its folder: it
+// needs that far more often than it is needed there, and belongs above it.
+func assembles(b *Belonging, needs int) bool {
+	return model.Within(b.Own.Folder, b.Other.Folder) && needs > 2*(b.Other.Links-needs)
+}
+
 // BelongingsOf tells of each file directly in a folder, as far as it counts,
 // where it belongs. Parts that are not known (no dependency, no history) are
 // left out of the value.
@@ -57,7 +63,7 @@ func BelongingsOf(s *model.Survey, counts func(path string) bool, folder string)
 			out = append(out, Belonging{Path: f.Path})
 		}
 	}
-	tied, changed := map[string]map[string]int{}, map[string]map[string]int{}
+	tied, changed, needs := map[string]map[string]int{}, map[string]map[string]int{}, map[string]map[string]int{}
 	put := func(m map[string]map[string]int, file, other string, n int) {
 		if !own[file] || file == other {
 			return
@@ -72,6 +78,7 @@ func BelongingsOf(s *model.Survey, counts func(path string) bool, folder string)
 		if !l.Kind.Repeats() && counts(l.From) && counts(l.To) {
 			put(tied, l.From, l.To, 1)
 			put(tied, l.To, l.From, 1)
+			put(needs, l.From, l.To, 1)
 		}
 	}
 	if s.History != nil {
@@ -123,7 +130,7 @@ func BelongingsOf(s *model.Survey, counts func(path string) bool, folder string)
 		}
 		// Most of what it has must lead there: that one of many is ahead says little.
 		b.Elsewhere = b.Other != nil && b.Other.Value >= b.Own.Value+clearlyMore && max(b.Other.Links, b.Other.Changes) >= leastTies &&
-			2*b.Other.Links >= b.Links
+			2*b.Other.Links >= b.Links && !assembles(b, needs[b.Path][b.Other.Folder])
 	}
 	slices.SortStableFunc(out, func(a, c Belonging) int {
 		if a.Elsewhere != c.Elsewhere {

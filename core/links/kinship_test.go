@@ -50,6 +50,28 @@ x()
 	require.Empty(t, links.BelongingsOf(s, func(string) bool { return false }, "drying"))
 }
 
+func TestWhatPutsTogetherStaysAboveItsParts(t *testing.T) {
+	parts := `
+-- desk/shell.ts --
+import './pages/Vault'
+import './pages/Drying'
+import './pages/Growers'
+-- desk/words.ts --
+-- desk/pages/Vault.ts --
+import '../words'
+-- desk/pages/Drying.ts --
+import '../words'
+-- desk/pages/Growers.ts --
+import '../words'
+`
+	got := links.BelongingsOf(testkit.Survey(t, parts), all, "desk")
+	require.Len(t, got, 2)
+	require.Equal(t, "desk/words.ts", got[0].Path, "needed by pages alone, it may as well lie among them")
+	require.True(t, got[0].Elsewhere)
+	require.Equal(t, "desk/pages", got[1].Other.Folder)
+	require.False(t, got[1].Elsewhere, "the shell holds the pages")
+}
+
 func TestWhatChangesTogetherCountsAsWellAndNamesALittle(t *testing.T) {
 	s := testkit.Survey(t, `
 -- desk/growers.ts --
