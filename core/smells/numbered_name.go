@@ -20,11 +20,11 @@ var numberedNameRule = &Rule{
 }
 
 func numberedName(c *Context, _ *Rule) (out []hit) {
-	sources := c.sourceStems()
+	sources, terms := c.sourceStems(), c.numberedTerms()
 	for _, d := range c.Folders {
 		files := c.units(d.Path)
 		for _, f := range files {
-			out = append(out, numberedDefinitions(f)...)
+			out = append(out, numberedDefinitions(f, terms)...)
 		}
 		if !slices.ContainsFunc(files, func(f *model.File) bool { return strings.ContainsAny(path.Base(f.Path), "0123456789") }) {
 			continue
@@ -44,7 +44,7 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			s := naming.Stem(f.Path)
 			base, digits, ok := naming.Number(s)
 			key := base + path.Ext(f.Path)
-			if w := naming.Words(base); len(w) > 0 && len(w[len(w)-1]) == 1 {
+			if w := naming.Words(base); len(w) > 0 && (len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits]) {
 				continue // g1, matrixG2: what the trade calls them
 			}
 			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || declares(f.Path) && sources[s] {
@@ -71,6 +71,46 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 				h.message = fmt.Sprintf("%s files called *%s* are told apart by a number alone", capital(number(n)), base)
 			}
 			out = append(out, h)
+		}
+	}
+	return out
+}
+
+// manyFiles is in names of how many files a word with a number is a term.
+const manyFiles = 3
+
+// numberedTerms are words that go with their number wherever they stand, like a
+// protocol and its version: in names of several files, and none of them numbered 1,
+// with which things begin that are merely counted.
+func (c *Context) numberedTerms() map[string]bool {
+	files := map[string]map[string]bool{}
+	see := func(p, name string) {
+		if !strings.ContainsAny(name, "0123456789") {
+			return
+		}
+		w := naming.Words(name)
+		for i := 1; i < len(w); i++ {
+			if w[i][0] < '0' || w[i][0] > '9' || w[i-1][0] >= '0' && w[i-1][0] <= '9' {
+				continue
+			}
+			word := w[i-1] + w[i]
+			if files[word] == nil {
+				files[word] = map[string]bool{}
+			}
+			files[word][p] = true
+		}
+	}
+	c.source(func(f *model.File) {
+		stem := naming.Stem(f.Path)
+		see(stem, stem)
+		for i := range f.Facts.Definitions {
+			see(stem, f.Facts.Definitions[i].Name)
+		}
+	})
+	out := map[string]bool{}
+	for word, in := range files {
+		if base, _, ok := naming.Number(word); ok && len(in) >= manyFiles && files[base+"1"] == nil {
+			out[word] = true
 		}
 	}
 	return out
@@ -123,7 +163,7 @@ func addresses(all []*model.Definition) bool {
 	return min(a, b) == "4" && max(a, b) == "6"
 }
 
-func numberedDefinitions(f *model.File) (out []hit) {
+func numberedDefinitions(f *model.File, terms map[string]bool) (out []hit) {
 	if f.Facts == nil {
 		return nil
 	}
@@ -156,7 +196,7 @@ func numberedDefinitions(f *model.File) (out []hit) {
 			continue
 		}
 		base, digits, ok := naming.Number(d.Name)
-		if w := naming.Words(base); !ok || widths[digits] || len(w) > 0 && len(w[len(w)-1]) == 1 { // x1, T2, decode_l3
+		if w := naming.Words(base); !ok || widths[digits] || len(w) > 0 && (len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits]) { // x1, T2, decode_l3
 			continue
 		}
 		all := byBase[group(d, base)]

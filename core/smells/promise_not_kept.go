@@ -25,7 +25,7 @@ func keepsAnswer(name string, sets []model.Mention) bool {
 	asked := strings.Join(w[1:], "")
 	for _, m := range sets {
 		kept := strings.Join(naming.Words(m.Name[strings.LastIndexAny(m.Name, ".>")+1:]), "")
-		if kept == "" || kept != asked && kept != w[0]+asked {
+		if kept == "" || !strings.HasPrefix(kept, asked) && kept != w[0]+asked {
 			return false
 		}
 	}
