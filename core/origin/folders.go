@@ -106,6 +106,10 @@ type folder struct {
 	// holders counts files by who has their rights, as they say themselves; starts
 	// those of them that start a program.
 	holders, starts map[string]int
+	// apart is the folder of the headers of this one, or of the sources, where they lie
+	// in a folder of the same name elsewhere: both are one.
+	apart     string
+	apartWith *folder
 }
 
 var (
@@ -187,23 +191,49 @@ func foldersOf(s *model.Survey) map[string]*folder {
 			}
 		}
 	}
+	pairHeaders(all)
+	outside := func(d string, x *folder, p string) bool {
+		return !model.Within(d, p) && (x.apart == "" || !model.Within(x.apart, p))
+	}
 	for i := range s.Links {
 		l := &s.Links[i]
 		if l.Kind.Repeats() || l.Kind == model.LinkConfiguration {
 			continue
 		}
 		up(l.From, func(d string, x *folder) {
-			if !model.Within(d, l.To) {
+			if outside(d, x, l.To) {
 				x.out++
 			}
 		})
 		up(l.To, func(d string, x *folder) {
-			if !model.Within(d, l.From) {
+			if outside(d, x, l.From) {
 				x.in++
 			}
 		})
 	}
 	return all
+}
+
+// headerFolders hold the headers of what lies elsewhere, a folder for each part.
+var headerFolders = regexp.MustCompile(`(?i)^(?:includes?|inc|headers?)$`)
+
+// pairHeaders ties a folder of headers to the one other folder of its name.
+func pairHeaders(all map[string]*folder) {
+	named := map[string][]string{}
+	for d, x := range all {
+		if x.source > 0 {
+			named[path.Base(d)] = append(named[path.Base(d)], d)
+		}
+	}
+	for _, two := range named {
+		if len(two) != 2 || model.Within(two[0], two[1]) || model.Within(two[1], two[0]) {
+			continue
+		}
+		if headerFolders.MatchString(path.Base(model.FolderOf(two[0]))) != headerFolders.MatchString(path.Base(model.FolderOf(two[1]))) {
+			a, b := all[two[0]], all[two[1]]
+			a.apart, a.apartWith, b.apart, b.apartWith = two[1], b, two[0], a
+		}
+	}
 }
 
 // foreign are the outermost folders of others' code, each with what tells it.
@@ -448,7 +478,11 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
 		n := x.holders[w]
 		named += n
-		if 5*n >= 4*root.holders[w] { // what takes it in may name it as well
+		there := n
+		if x.apartWith != nil {
+			there += x.apartWith.holders[w]
+		}
+		if 5*there >= 4*root.holders[w] { // what takes it in may name it as well
 			own += n
 			if who == "" || n > x.holders[who] {
 				who = w

@@ -214,7 +214,8 @@ var madePlaces = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]
 // lack what is in them, or a library is a file and nothing else.
 var dropIns = regexp.MustCompile(`(?i)^(?:(?:gnu_|my|port_?)?getopt(?:_long|1|_int)?|inet_(?:ntop|pton|aton)|strl(?:cpy|cat)|strtok_r|` +
 	`uthash|utlist|utarray|utstring|utringbuffer|catch|stb_\w+|miniz|sqlite3|tinyxml2?|cjson|jsmn|lemon|lempar|linenoise|khash|` +
-	`(?:algo_)?xxhash|lapacke|valgrind|memcheck|callgrind|helgrind|doctest|man2html)\.(?:c|h|cc|cpp|hpp)$|^texi2html$`)
+	`(?:algo_)?xxhash|lapacke|valgrind|memcheck|callgrind|helgrind|doctest|man2html|` +
+	`dr_(?:mp3|wav|flac)|minimp3\w*)\.(?:c|h|cc|cpp|hpp)$|^(?:texi2html|cpplint\.py)$`)
 
 // dropIn is such a file, where it does not name who writes the codebase.
 func (t *teller) dropIn(f *model.File) (model.FileOrigin, string) {

@@ -126,6 +126,19 @@ func TestWhoWroteAFile(t *testing.T) {
 				"-- libraries/ours/ours.h --\n#include \"../../src/desk.h\"\nint ours(void);\n-- src/desk.h --\nint desk(void);\n",
 			map[string]model.FileOrigin{"libraries/husk/husk.h": "vendored", "libraries/sieve/sieve.h": "vendored", "libraries/chaff/chaff.h": "vendored", "libraries/ours/ours.h": "own"},
 		},
+		"a library with its headers in a folder of their own": {
+			many("src/a$N.c", "/* This file is part of hollin. */\nint a$N;\n", 12) +
+				"-- src/main.c --\n/* This file is part of hollin. */\n#include \"include/husk/h1.h\"\nint main(void) { return 0; }\n" +
+				many("src/husk/h$N.c", "/* This file is part of husk. */\n#include \"../include/husk/h$N.h\"\nint h$N(void) { return 1; }\n", 5) +
+				many("src/include/husk/h$N.h", "/* This file is part of husk. */\nint h$N(void);\n", 5),
+			map[string]model.FileOrigin{"src/a1.c": "own", "src/husk/h1.c": "vendored", "src/include/husk/h2.h": "vendored"},
+		},
+		"a part of ours with its headers in a folder of their own": {
+			many("src/a$N.c", "/* This file is part of hollin. */\nint a$N;\n", 12) +
+				many("src/husk/h$N.c", "/* This file is part of hollin. */\n#include \"../include/husk/h$N.h\"\nint h$N(void) { return 1; }\n", 5) +
+				many("src/include/husk/h$N.h", "/* This file is part of hollin. */\nint h$N(void);\n", 5),
+			map[string]model.FileOrigin{"src/husk/h1.c": "own", "src/include/husk/h2.h": "own"},
+		},
 		"a folder that stands on its own": {
 			"-- LICENSE --\nours\n-- src/main.c --\n#include \"../ext/husk/husk.h\"\nint main(void) { return husk(); }\n-- src/a.c --\nint a;\n-- src/b.c --\nint b;\n-- src/c.c --\nint c;\n" +
 				"-- ext/husk/COPYING --\ntheirs\n-- ext/husk/CHANGES --\n1.2\n-- ext/husk/husk.h --\nint husk(void);\n-- ext/husk/husk.c --\n#include \"husk.h\"\nint husk(void) { return 1; }\n",

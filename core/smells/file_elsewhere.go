@@ -35,7 +35,7 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	own, other := map[string]int{}, map[string]map[string]int{}
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
-		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) ||
+		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) || setAside.MatchString(l.From) ||
 			l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
 		}

@@ -37,7 +37,7 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 			continue
 		}
 		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript ||
-			promised == model.RoleConfig || promised == model.RolePlatform {
+			promised == model.RoleConfig || promised == model.RolePlatform || setAside.MatchString(d.Path+"/one") && promised == model.RoleDocs {
 			continue
 		}
 		counts := map[model.Role]int{}

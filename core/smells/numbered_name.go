@@ -44,8 +44,8 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			s := naming.Stem(f.Path)
 			base, digits, ok := naming.Number(s)
 			key := base + path.Ext(f.Path)
-			if w := naming.Words(base); len(w) > 0 && (len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits]) {
-				continue // g1, matrixG2: what the trade calls them
+			if setAside.MatchString(f.Path) || ofTheTrade(base, digits, terms) {
+				continue // of examples there are several
 			}
 			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || declares(f.Path) && sources[s] {
 				continue
@@ -114,6 +114,13 @@ func (c *Context) numberedTerms() map[string]bool {
 		}
 	}
 	return out
+}
+
+// ofTheTrade reports whether a name and its number are what the trade calls a thing:
+// g1, matrixG2, decode_l3, or a term.
+func ofTheTrade(base, digits string, terms map[string]bool) bool {
+	w := naming.Words(base)
+	return len(w) > 0 && (len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits])
 }
 
 // fewSiblings is up to how many numbered files of a name each is named by itself.
@@ -196,11 +203,14 @@ func numberedDefinitions(f *model.File, terms map[string]bool) (out []hit) {
 			continue
 		}
 		base, digits, ok := naming.Number(d.Name)
-		if w := naming.Words(base); !ok || widths[digits] || len(w) > 0 && (len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits]) { // x1, T2, decode_l3
+		if !ok || widths[digits] || ofTheTrade(base, digits, terms) {
 			continue
 		}
 		all := byBase[group(d, base)]
 		plain := names[group(d, base)]
+		if widthsOf(all) {
+			continue
+		}
 		if digits == "6" && plain != nil && len(all) == 1 {
 			continue // for the newer addresses, beside the one for those of old
 		}
@@ -227,6 +237,21 @@ func numberedDefinitions(f *model.File, terms map[string]bool) (out []hit) {
 	}
 	return out
 }
+
+// widthsOf reports whether things are told apart by how many bits they are for: by
+// three powers of two or more, and nothing else.
+func widthsOf(all []*model.Definition) bool {
+	for _, d := range all {
+		_, n, _ := naming.Number(d.Name)
+		if !bits[n] && !widths[n] {
+			return false
+		}
+	}
+	return len(all) > 2
+}
+
+// bits are the powers of two below those that are widths whatever they stand beside.
+var bits = map[string]bool{"1": true, "2": true, "4": true}
 
 // widths are numbers that say how wide a thing is.
 var widths = map[string]bool{"8": true, "16": true, "32": true, "64": true, "128": true, "256": true, "512": true}

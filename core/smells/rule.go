@@ -232,7 +232,8 @@ func settled(paths []string) bool {
 	return len(paths) > 0 && !slices.ContainsFunc(paths, func(p string) bool { return !stepsTaken.MatchString(p) })
 }
 
-var stepsTaken = regexp.MustCompile(`(?:^|/)(?:migrations?|migrate|alembic/versions|changesets)/(?:[^/]+/)?[^/]+$`)
+var stepsTaken = regexp.MustCompile(`(?:^|/)(?:(?:\w+_)?migrations?|migrate|` +
+	`(?:migrate|(?:\w+_)?migrations?)/[^/]+/versions|alembic/versions|changesets)/(?:[^/]+/)?[^/]+$`)
 
 func line(s *model.Smell) int {
 	if s.Line == nil {

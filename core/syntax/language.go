@@ -12,7 +12,7 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 45
+const SharedVersion = 46
 
 // Version tells one state of all readers from another: what they share, and the
 // sum of what each is at.
@@ -133,6 +133,9 @@ var taken = map[string]bool{".inc": true}
 // whenCode is the language where a text has some of its signs, else nil: a list of
 // figures is code in none.
 func (l *Language) whenCode(head []byte) *Language {
+	if bytes.HasPrefix(bytes.TrimLeft(head, "\ufeff \r\n"), []byte(".. ")) {
+		return nil // reStructuredText, whose comments and directives begin so
+	}
 	if bytes.ContainsAny(head[:min(len(head), 2000)], "#{;/") {
 		return l
 	}

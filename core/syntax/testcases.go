@@ -17,7 +17,7 @@ func testCases(f *model.Facts, s *Stream) {
 			if !marksTest(d) && (standIn(d.Parent) || givesBack(s, from, d.Name)) {
 				continue // named for what it is tested with
 			}
-			c := model.TestCase{Name: d.Name, Line: d.Line, EndLine: d.EndLine, Asserts: expects(d)}
+			c := model.TestCase{Name: d.Name, Line: d.Line, EndLine: d.EndLine, Asserts: expects(d) || tellsByAnswer(s, from, d.Name)}
 			keepCase(f, s, c, from, lineToken(s, d.EndLine+1))
 		}
 	}
@@ -89,6 +89,21 @@ func givesBack(s *Stream, from int, name string) bool {
 	return false
 }
 
+// tellsByAnswer reports whether the definition that begins at a token writes before its name
+// what it gives back: a case that does says by that whether all went well.
+func tellsByAnswer(s *Stream, from int, name string) bool {
+	for i := from; i < min(from+12, len(s.Tokens)); i++ {
+		if s.Is(i, name) && s.Is(i+1, "(") {
+			return i > from && s.Is(s.Close(i+1)+1, "{") && (s.Kind(i-1) == Ident || s.Is(i-1, "*")) && !noAnswer[s.Text(i-1)]
+		}
+	}
+	return false
+}
+
+// noAnswer are words before a name that are no type of what is given back.
+var noAnswer = Set("void", "func", "fun", "function", "fn", "def", "sub", "async", "static", "public", "private", "protected", "internal",
+	"final", "override", "virtual", "inline", "suspend", "get", "set", "unsafe", "const", "open", "new", "export", "default", "Task")
+
 // marksTest reports whether a definition is one by its marks.
 func marksTest(d *model.Definition) bool {
 	for _, m := range d.Marks {
@@ -153,8 +168,22 @@ func keepCase(f *model.Facts, s *Stream, c model.TestCase, from, to int) {
 // canFail reports whether a test can fail by what stands at a token: something
 // checks, breaks on purpose, or is handed the test itself.
 func canFail(s *Stream, k int) bool {
-	return assertsAt(s, k) || normal(s, k) == wordThrow || s.Match(k, "reject", "(") ||
+	return assertsAt(s, k) || s.Is(k+1, "(") && macro(s.Bytes(k)) || normal(s, k) == wordThrow || s.Match(k, "reject", "(") ||
 		s.Is(k+1, "(") && s.Any(k+2, "t", "tb") && s.Any(k+3, ",", ")")
+}
+
+// macro reports whether a word is written as macros are: what stands behind it is not
+// known, and may well check.
+func macro(word []byte) bool {
+	letters := 0
+	for _, c := range word {
+		if c >= 'A' && c <= 'Z' {
+			letters++
+		} else if c != '_' && (c < '0' || c > '9') {
+			return false
+		}
+	}
+	return letters > 2
 }
 
 // waits reports whether time is waited for at a token.

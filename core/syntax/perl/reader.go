@@ -11,7 +11,9 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 4, Profile: syntax.Profile{Code: true, Plain: "perl"}, Loggers: []string{
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 5, Profile: syntax.Profile{
+		Code: true, Plain: "perl", PathPackages: true,
+	}, Loggers: []string{
 		"Log::", "Mojo::Log", "Sys::Syslog",
 	}, Extensions: []string{
 		".pl", ".pm", ".t", ".psgi", ".cgi", ".al",
