@@ -259,13 +259,58 @@ func (t *teller) foreign() map[string]string {
 	}
 	t.strangers(out)
 	t.copied(out)
+	t.leaning(out)
 	t.among(out)
 	return out
+}
+
+// leaning are folders that need others' code and hardly anything else: a library that
+// needs a library is no part of ours for that.
+func (t *teller) leaning(out map[string]string) {
+	found := map[string]string{}
+	for d, n := range t.needsForeign(out) {
+		x := *t.folders[d]
+		before := x.out
+		if x.out -= n; out[d] == "" && !t.member(d) && fewOut*before > x.files {
+			found[d] = t.apart(d, &x)
+		}
+	}
+	maps.DeleteFunc(found, func(_, why string) bool { return why == "" })
+	maps.Copy(out, found)
+}
+
+// needsForeign counts, by folder, the links that lead from it to others' code outside.
+func (t *teller) needsForeign(foreign map[string]string) map[string]int {
+	out := map[string]int{}
+	for i := range t.s.Links {
+		l := &t.s.Links[i]
+		to := within(foreign, l.To)
+		if to == "" || model.Within(to, l.From) || l.Kind.Repeats() || l.Kind == model.LinkConfiguration {
+			continue
+		}
+		for d := model.FolderOf(l.From); !model.Within(d, l.To); d = model.FolderOf(d) {
+			out[d]++
+		}
+	}
+	return out
+}
+
+// within is the innermost of some folders that a path lies in, "" where it lies in none.
+func within(folders map[string]string, p string) string {
+	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
+		if folders[d] != "" {
+			return d
+		}
+	}
+	return ""
 }
 
 // leastForeign is how many folders beside a folder have to be others' code before
 // it is taken for such as well.
 const leastForeign = 2
+
+// leastInLib is how many there have to be in a folder called lib, which may be ours.
+const leastInLib = 3
 
 // among are folders that lie beside several of others' code in a place that is
 // named for it, and like those need hardly anything outside: a library of one file
@@ -274,7 +319,11 @@ func (t *teller) among(out map[string]string) {
 	told := t.placesOf(out)
 	for d, x := range t.folders {
 		n, up := len(told[model.FolderOf(d)]), path.Base(model.FolderOf(d))
-		if d != "." && out[d] == "" && n >= leastForeign && t.likeOthers(d, x) {
+		least := leastForeign
+		if up == "lib" {
+			least = leastInLib
+		}
+		if d != "." && out[d] == "" && n >= least && t.likeOthers(d, x) {
 			out[d] = fmt.Sprintf("%s lies beside %d folders of others' code in %s, and needs hardly anything outside", d, n, up)
 		}
 	}
@@ -288,7 +337,7 @@ func (t *teller) placesOf(foreign map[string]string) map[string]map[string]bool 
 	for d := range foreign {
 		theirs := t.folders[d].source
 		for up := model.FolderOf(d); up != "." && 2*theirs > t.folders[d].source; d, up = up, model.FolderOf(up) {
-			if !places.MatchString(path.Base(up)) {
+			if base := path.Base(up); base != "lib" && !places.MatchString(base) {
 				continue
 			}
 			if told[up] == nil {

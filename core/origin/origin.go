@@ -11,6 +11,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 // teller is a survey on the way to the origins of its files.
@@ -320,6 +321,9 @@ func (t *teller) keyworded(f *model.File) (model.FileOrigin, string) {
 	}
 	if 10*t.keywords[h.Text] > t.folders["."].source || strings.Contains(strings.ToLower(t.s.Codebase), strings.ToLower(h.Text)) {
 		return "", ""
+	}
+	if h.Text == syntax.Kernel {
+		return model.OriginVendored, fmt.Sprintf("line %d has the licence of the headers that the kernel gives programs", h.Line)
 	}
 	return model.OriginVendored, fmt.Sprintf("line %d was written by the store of another project: %s", h.Line, h.Text)
 }

@@ -126,6 +126,17 @@ func TestWhoWroteAFile(t *testing.T) {
 				"-- libraries/ours/ours.h --\n#include \"../../src/desk.h\"\nint ours(void);\n-- src/desk.h --\nint desk(void);\n",
 			map[string]model.FileOrigin{"libraries/husk/husk.h": "vendored", "libraries/sieve/sieve.h": "vendored", "libraries/chaff/chaff.h": "vendored", "libraries/ours/ours.h": "own"},
 		},
+		"a library that needs a library, and a part of ours that does": {
+			"-- LICENSE --\nours\n-- src/main.c --\n#include \"../lib/husk/husk.h\"\n#include \"../lib/chaff/chaff.h\"\nint main(void) { return 0; }\n" + many("src/a$N.c", "int a$N;\n", 6) +
+				"-- lib/husk/COPYING --\ntheirs\n-- lib/husk/CHANGES --\n1.2\n-- lib/husk/husk.h --\nint husk(void);\n" +
+				"-- lib/chaff/COPYING --\ntheirs\n-- lib/chaff/CHANGES --\n1.2\n-- lib/chaff/chaff.h --\n#include \"../husk/husk.h\"\nint chaff(void);\n" +
+				"-- lib/ours/ours.h --\n#include \"../husk/husk.h\"\nint ours(void);\n",
+			map[string]model.FileOrigin{"lib/husk/husk.h": "vendored", "lib/chaff/chaff.h": "vendored", "lib/ours/ours.h": "own"},
+		},
+		"headers of the kernel, which programs copy": {
+			many("src/a$N.c", "int a$N;\n", 12) + "-- src/linux/bits.h --\n/* SPDX-License-Identifier: GPL-2.0 WITH Linux-syscall-note */\n#define BITS 1\n",
+			map[string]model.FileOrigin{"src/a1.c": "own", "src/linux/bits.h": "vendored"},
+		},
 		"a library with its headers in a folder of their own": {
 			many("src/a$N.c", "/* This file is part of hollin. */\nint a$N;\n", 12) +
 				"-- src/main.c --\n/* This file is part of hollin. */\n#include \"include/husk/h1.h\"\nint main(void) { return 0; }\n" +

@@ -65,7 +65,17 @@ var keyword = regexp.MustCompile(`\$([A-Z]\w+): [\w./\-]+,v \d[\d.]*`)
 // ownKeywords are those that every store writes.
 var ownKeywords = Set("Id", "Header", "Source", "Log", "Revision", "RCSfile", "Name", "Date", "Author", "State", "Locker")
 
+// kernelHeader is the licence of those headers of a kernel that programs are given: where
+// another codebase has one, it was copied.
+var kernelHeader = []byte("WITH Linux-syscall-note")
+
+// Kernel is whose such a header is.
+const Kernel = "Linux"
+
 func keywordOf(head []byte) (name string, line int) {
+	if at := bytes.Index(head[:min(len(head), 300)], kernelHeader); at >= 0 {
+		return Kernel, 1 + bytes.Count(head[:at], []byte{'\n'})
+	}
 	if !bytes.Contains(head, []byte(",v ")) {
 		return "", 0
 	}
@@ -77,8 +87,8 @@ func keywordOf(head []byte) (name string, line int) {
 }
 
 // copyrighted says who has the rights of a text, as its opening comment says.
-var copyrighted = regexp.MustCompile(`(?i)copyright:?\s+(?:\(c\)\s*|©\s*)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*,?\s+)?(?:by\s+)?(?:the\s+)?` +
-	`(\pL[\pL.'\-]*(?: \pL[\pL.'\-]*){0,3})`)
+var copyrighted = regexp.MustCompile(`(?i)copyright(?:text)?:?\s+(?:\(c\)\s*|©\s*)?(?:\d{4}(?:\s*[-–,]\s*\d{2,4})*,?\s+)?` +
+	`(?:by\s+)?(?:the\s+)?(\pL[\pL.'\-]*(?: \pL[\pL.'\-]*){0,3})`)
 
 // belongs is which project a text says that it belongs to.
 var belongs = regexp.MustCompile(`@package\s+([\w.\-]+)`)
