@@ -199,7 +199,7 @@ var numbered = set(`utf8 utf16 utf32 base64 base32 base16 base58 sha1 sha2 sha3 
 	html5 tls12 tls13 p256 p384 p521 win32 amd64 arm64 arm32 mips64 ppc64 vec2
 	vec3 vec4 mat2 mat3 mat4 vector2 vector3 point2 point3 latin1 ucs2 ucs4 j2 py2 py3
 	python2 python3 lz4 bz2 sqlite3 neo4 ed25519 x509 iso8601 rfc3339 co2
-	h2 d3 t1 level1 level2`)
+	pkcs1 pkcs5 pkcs7 pkcs8 pkcs11 pkcs12 h2 d3 t1 level1 level2`)
 
 // numberedStem are words after which a number counts a version or a size.
 var numberedStem = set(

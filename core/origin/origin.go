@@ -138,7 +138,7 @@ var (
 		`^(?:jquery|backbone|underscore|lodash|angular|ember|knockout|modernizr|require|handlebars|mustache|` +
 		`moment|dojo|raphael|zepto|html5shiv|respond|jstree|select2|fullcalendar|codemirror|leaflet|tinymce|ckeditor|plupload|` +
 		`dropzone|mathjax|sizzle|swfobject|cropper|scriptaculous|jszip|pako)` +
-		`(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min))*\.js$`)
+		`(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min|with-locales|locales))*\.js$`)
 )
 
 // named are the names under which bundlers and releases write.
@@ -216,7 +216,7 @@ var madePlaces = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]
 var dropIns = regexp.MustCompile(`(?i)^(?:(?:gnu_|my|port_?)?getopt(?:_long|1|_int)?|inet_(?:ntop|pton|aton)|strl(?:cpy|cat)|strtok_r|` +
 	`uthash|utlist|utarray|utstring|utringbuffer|catch|stb_\w+|miniz|sqlite3|tinyxml2?|cjson|jsmn|lemon|lempar|linenoise|khash|` +
 	`(?:algo_)?xxhash|lapacke|valgrind|memcheck|callgrind|helgrind|doctest|man2html|` +
-	`dr_(?:mp3|wav|flac)|minimp3\w*)\.(?:c|h|cc|cpp|hpp)$|^(?:texi2html|cpplint\.py)$`)
+	`dr_(?:mp3|wav|flac)|minimp3\w*|dirent|libbf|(?:gtest|gmock)(?:[-_](?:all|main))?)\.(?:c|h|cc|cpp|hpp)$|^(?:texi2html|cpplint\.py)$`)
 
 // dropIn is such a file, where it does not name who writes the codebase.
 func (t *teller) dropIn(f *model.File) (model.FileOrigin, string) {

@@ -91,8 +91,8 @@ func TestWhoWroteAFile(t *testing.T) {
 		},
 		"a file that many programs carry, and one of that name of ours": {
 			many("src/a$N.c", "/* Copyright (C) 2020 Hollin Moor */\nint a$N;\n", 8) + "-- src/main.c --\n/* Copyright (C) 2020 Hollin Moor */\nint main(void) { return 0; }\n" +
-				"-- src/getopt.c --\n/* Copyright (C) 1987 Somebody Else */\nint getopt(void) { return 0; }\n-- src/inet_ntop.c --\n/* Copyright (C) 2020 Hollin Moor */\nint ntop(void) { return 0; }\n",
-			map[string]model.FileOrigin{"src/main.c": "own", "src/getopt.c": "vendored", "src/inet_ntop.c": "own"},
+				"-- src/getopt.c --\n/* Copyright (C) 1987 Somebody Else */\nint getopt(void) { return 0; }\n-- src/gtest-all.cc --\nint gtest;\n-- src/inet_ntop.c --\n/* Copyright (C) 2020 Hollin Moor */\nint ntop(void) { return 0; }\n",
+			map[string]model.FileOrigin{"src/main.c": "own", "src/getopt.c": "vendored", "src/gtest-all.cc": "vendored", "src/inet_ntop.c": "own"},
 		},
 		"a library of more files than those that start the programs": {
 			"-- source/dry.c --\n/* Copyright (C) 2020 Ada Brandt */\n#include \"sums/s1.h\"\nint main(void) { return 0; }\n-- source/weigh.c --\n/* Copyright (C) 2020 Ada Brandt */\n#include \"sums/s2.h\"\nint main(void) { return 1; }\n" +

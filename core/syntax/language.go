@@ -3,6 +3,7 @@ package syntax
 import (
 	"bytes"
 	"path"
+	"regexp"
 	"sort"
 	"strconv"
 	"strings"
@@ -12,7 +13,7 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 46
+const SharedVersion = 47
 
 // Version tells one state of all readers from another: what they share, and the
 // sum of what each is at.
@@ -130,13 +131,18 @@ func isCatalogue(head []byte) bool {
 // the code of whoever takes it in.
 var taken = map[string]bool{".inc": true}
 
+// preprocessed is a line for the preprocessor of C, or a comment of its: with # alone
+// begin the comments of many tables.
+var preprocessed = regexp.MustCompile(`(?m)^\s*(?:#\s*(?:include|define|if|ifdef|ifndef|undef|pragma|error)\b|/[/*])`)
+
 // whenCode is the language where a text has some of its signs, else nil: a list of
 // figures is code in none.
 func (l *Language) whenCode(head []byte) *Language {
 	if bytes.HasPrefix(bytes.TrimLeft(head, "\ufeff \r\n"), []byte(".. ")) {
 		return nil // reStructuredText, whose comments and directives begin so
 	}
-	if bytes.ContainsAny(head[:min(len(head), 2000)], "#{;/") {
+	head = head[:min(len(head), 2000)]
+	if bytes.ContainsAny(head, "{;") || preprocessed.Match(head) {
 		return l
 	}
 	return nil

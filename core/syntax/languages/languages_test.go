@@ -411,6 +411,7 @@ func TestFilesWithoutEndingAreKnownByTheirFirstLine(t *testing.T) {
 	require.Equal(t, "PHP", syntax.ForFile("head.inc", []byte("<div><?php box(); ?></div>")).Name)
 	require.Equal(t, "C", syntax.ForFile("ports.inc", []byte("#define PORT 7420\n")).Name, "taken in by code of another language")
 	require.Nil(t, syntax.ForFile("ports.inc", []byte("1,\n2,\n3,\n")), "a list is code in none")
+	require.Nil(t, syntax.ForFile("base.inc", []byte("# keys that all layouts share\nkeycode 1 = Escape # cancel/leave\n")), "nor is a table with comments")
 	require.Nil(t, syntax.ForFile("bin/dry", nil))
 }
 
