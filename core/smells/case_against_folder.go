@@ -50,7 +50,8 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 				}
 			}
 			lead, n := leading(counts)
-			if float64(total) < limit || float64(n) < share*float64(total) {
+			// Names that are mixed each in its own way have nothing in common.
+			if lead == naming.Mixed || float64(total) < limit || float64(n) < share*float64(total) {
 				continue
 			}
 			var ev []model.Evidence

@@ -18,6 +18,9 @@ var crypticNameRule = &Rule{
 // shortWords are words of one or two letters that are read out as they stand.
 var shortWords = map[string]bool{
 	"$": true, "_": true, "up": true, "of": true, "go": true, "do": true, "to": true, "is": true, "on": true, "in": true, "at": true,
+	"ip": true, "os": true, "js": true, "fs": true, "tz": true, "eq": true, "ne": true, "lt": true, "le": true, "gt": true, "ge": true,
+	"du": true, "df": true, "ls": true, "cp": true, "mv": true, "rm": true, "cd": true, "xz": true, "gz": true, "am": true, "pm": true,
+	"vm": true, "ai": true, "ml": true, "hz": true, "km": true, "kg": true, "cm": true, "mm": true, "we": true, "me": true, "it": true,
 	"by": true, "as": true, "or": true, "if": true, "io": true, "db": true, "ui": true, "id": true, "ok": true, "no": true, "my": true,
 }
 

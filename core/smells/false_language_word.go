@@ -18,6 +18,26 @@ var falseLanguageWordRule = &Rule{
 	Remedy:   "Name it for what it is about.",
 }
 
+// baseOf are words behind which a base is a thing of its own, and abstract classes are
+// what something is about.
+var baseOf = syntax.Set("class", "classes", "method", "methods", "function", "directory", "dir", "path", "url", "uri", "name", "type")
+
+// leastOffered is from how many files on a codebase in which nothing starts is taken for one
+// that others build upon.
+const leastOffered = 30
+
+// nothingStarts reports whether a codebase of some size starts no program outside of what
+// shows or tests it.
+func (c *Context) nothingStarts() bool {
+	files, starts := 0, 0
+	c.source(func(f *model.File) {
+		if files++; f.Facts.Starts > 0 && !setAside.MatchString(f.Path) {
+			starts++
+		}
+	})
+	return files >= leastOffered && starts == 0
+}
+
 // falseLanguageWord reports types called a base or abstract that nothing builds
 // upon, and interfaces by name that are none.
 func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
@@ -50,7 +70,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 		}
 	}
 	// What is offered to others may have its heirs there.
-	offered := c.library()
+	offered := c.library() || c.nothingStarts()
 	c.source(func(f *model.File) {
 		if !syntax.ProfileOf(f.Language).Inherits {
 			return
@@ -61,7 +81,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			w := naming.Words(naming.Own(d.Name))
-			if len(w) < 2 || d.Name == strings.ToUpper(d.Name) || w[1][0] <= '9' { // base64 is a format
+			if len(w) < 2 || baseOf[w[1]] || w[len(w)-1] == "error" || w[len(w)-1] == "exception" || d.Name == strings.ToUpper(d.Name) || w[1][0] <= '9' { // base64 is a format
 				continue
 			}
 			say := func(text string) {

@@ -17,6 +17,26 @@ var folderEchoRule = &Rule{
 	Parameters: []Parameter{{"files", "files that do", 8, 5, 4}},
 }
 
+// standsForNamespace reports whether most of what C files define begins with a word, which
+// the files have from there: the language has no other way to keep names apart.
+func standsForNamespace(files []*model.File, word string) bool {
+	all, with := 0, 0
+	for _, f := range files {
+		if f.Language != "C" || f.Facts == nil {
+			continue
+		}
+		for i := range f.Facts.Definitions {
+			if d := &f.Facts.Definitions[i]; d.Exported && d.Parent == "" {
+				all++
+				if w := naming.Words(d.Name); len(w) > 1 && naming.Singular(w[0]) == word {
+					with++
+				}
+			}
+		}
+	}
+	return all > 0 && 2*with > all
+}
+
 // folderEcho reports files that repeat the whole name of their folder where
 // their siblings do not have to.
 func folderEcho(c *Context, r *Rule) (out []hit) {
@@ -38,7 +58,7 @@ func folderEcho(c *Context, r *Rule) (out []hit) {
 				echo = append(echo, f.Path)
 			}
 		}
-		if len(echo) < limit || len(echo)*2 < len(files) {
+		if len(echo) < limit || len(echo)*2 < len(files) || standsForNamespace(files, last) {
 			continue
 		}
 		out = append(out, hit{

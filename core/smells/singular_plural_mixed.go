@@ -31,7 +31,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			// Only kinds: what a folder is about may well be one.
-			if _, role := lex.Folders[strings.Join(words, " ")]; !role {
+			if _, role := lex.Folders[strings.Join(words, " ")]; !role || words[len(words)-1] == "config" {
 				continue
 			}
 			w := words[len(words)-1]

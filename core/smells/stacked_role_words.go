@@ -5,6 +5,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -17,7 +18,12 @@ var stackedRoleWordsRule = &Rule{
 	Remedy:   "Keep the one that says most, and say what it is about instead of the others.",
 }
 
-// stackedRoleWords reports names that end in two or more words of the trade.
+// emptyRoles are words of the trade that say nothing of what is done: a theme of a view is
+// one thing and a provider another, but a manager of a service is either.
+var emptyRoles = syntax.Set("factory", "impl", "abstract", "handler", "service", "wrapper", "provider", "processor", "controller", "base")
+
+// stackedRoleWords reports names that end in three or more words of the trade, two of which
+// say nothing.
 func stackedRoleWords(c *Context, _ *Rule) (out []hit) {
 	lex := weave.Words()
 	c.source(func(f *model.File) {
@@ -26,14 +32,16 @@ func stackedRoleWords(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			w := naming.Words(naming.Own(d.Name))
-			n := 0
+			n, empty := 0, 0
 			for i := len(w) - 1; i > 0; i-- {
 				if _, ok := lex.Names[w[i]]; !ok && !lex.VagueSuffixes[w[i]] && w[i] != "factory" && w[i] != "impl" && w[i] != "abstract" {
 					break
 				}
-				n++
+				if n++; emptyRoles[w[i]] || lex.VagueSuffixes[w[i]] {
+					empty++
+				}
 			}
-			if n >= 3 {
+			if n >= 3 && empty >= 2 {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3 + 0.1*float64(n-3),
 					touches: []string{f.Path},

@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"bytes"
 	"regexp"
 	"strings"
 
@@ -189,9 +190,22 @@ var leftOver = map[string]map[string]bool{
 	"var_dump": Set(""), "debugger": Set(""), "breakpoint": Set(""), "print_r": Set(""), "dd": Set(""), "Dumper": Set(""),
 }
 
+// looksFor reports whether a call by such a name is made to look for a fault: some are
+// that in one language alone, or only where what they write is not given back instead.
+func (t *traiter) looksFor(name string, args [][2]int) bool {
+	switch name {
+	case "dd", "var_dump", "print_r":
+		page := bytes.Contains(t.s.Src[:min(len(t.s.Src), 1000)], []byte("<?"))
+		return page && (name != "print_r" || len(args) < 2)
+	case "breakpoint":
+		return len(args) == 0
+	}
+	return true
+}
+
 func (t *traiter) call(i int, args [][2]int) {
 	name := t.s.Text(i)
-	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] {
+	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] && t.looksFor(name, args) {
 		t.signs.Add(model.SignDebug, t.s.Line(i))
 	}
 	if access[name] {
