@@ -28,16 +28,28 @@ func declares(p string) bool {
 	return false
 }
 
+// mostUsers is from how many folders one is needed before it is shared by all.
+const mostUsers = 4
+
 // fileElsewhere reports files whose dependencies nearly all lead to one other
 // folder, and none to their own.
 func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	least := int(c.Value(r, "dependencies"))
 	own, other := map[string]int{}, map[string]map[string]int{}
+	needs := map[[2]string]int{}          // by file and folder, the links that lead there
+	users := map[string]map[string]bool{} // of a folder, those whose files need it
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
 		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) || setAside.MatchString(l.From) ||
 			l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
+		}
+		if a, b := model.FolderOf(l.From), model.FolderOf(l.To); a != b {
+			needs[[2]string{l.From, b}]++
+			if users[b] == nil {
+				users[b] = map[string]bool{}
+			}
+			users[b][a] = true
 		}
 		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {
 			a, b := model.FolderOf(e[0]), model.FolderOf(e[1])
@@ -62,6 +74,11 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 		role := c.Roles[f.Path].Role
 		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting ||
 			model.Within(model.FolderOf(f.Path), best) {
+			continue
+		}
+		// What many folders need is made for all of them, and who needs it belongs there no more
+		// than the others.
+		if len(users[best]) > mostUsers && 2*needs[[2]string{f.Path, best}] > most {
 			continue
 		}
 		// Where its folder is one of its kind, its kind is why it lies there.

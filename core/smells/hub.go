@@ -21,6 +21,9 @@ func hub(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "dependencies"))
 	in, from := c.degrees()
 	for _, f := range c.Survey.Files {
+		if f.Facts == nil || lists(f.Facts) {
+			continue // what only takes in others is made to be needed in their place
+		}
 		if a, b := in[f.Path], from[f.Path]; a >= limit && b >= limit && c.Roles[f.Path].Role != model.RoleEntry {
 			out = append(out, hit{
 				path: f.Path, strength: 0.3 + 0.01*float64(a+b-2*limit), touches: []string{f.Path},

@@ -7,6 +7,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
 var looseFlagsRule = &Rule{
@@ -49,6 +50,16 @@ func looseFlags(c *Context, r *Rule) (out []hit) {
 	return out
 }
 
+// whatItIs are words for what a thing is or can, however far it has come.
+var whatItIs = syntax.Set("enabled", "disabled", "required", "supported", "needed", "allowed", "shared", "fixed", "nested", "sorted")
+
+// states are words for how far it has come that do not end like those.
+var states = syntax.Set("active", "busy", "idle", "dirty", "alive", "dead", "begun", "sent", "shut", "stale", "dry", "full", "on")
+
+// irregular are participles that do not end as most do.
+var irregular = syntax.Set("read", "sent", "put", "set", "begun", "gone", "come", "made", "taken", "left", "lost", "found", "met", "kept",
+	"built", "cut", "hit", "run", "seen", "shown", "known", "given", "sown", "thrown", "drawn", "written", "broken", "started")
+
 // tellsProgress reports whether a flag is named for how far something has come,
 // not for what it is: is reading, has failed, loaded.
 func tellsProgress(name string) bool {
@@ -58,11 +69,11 @@ func tellsProgress(name string) bool {
 	}
 	last := w[len(w)-1]
 	if strings.HasSuffix(last, "ing") || strings.HasSuffix(last, "ed") || last == "done" || last == "open" || last == "ready" {
-		return last != "enabled" && last != "disabled" && last != "required"
+		return !whatItIs[last]
 	}
 	switch w[0] {
 	case "is", "has", "was", "did", "had":
-		return len(w) > 1
+		return len(w) > 1 && (states[last] || irregular[last])
 	}
-	return false
+	return states[last]
 }

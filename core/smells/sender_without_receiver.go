@@ -32,11 +32,22 @@ func senderWithoutReceiver(c *Context, _ *Rule) (out []hit) {
 		e[i] = append(e[i], m)
 		ends[m.Name] = e
 	}
-	names := make([]string, 0, len(ends))
-	for n := range ends {
+	names, whole := make([]string, 0, len(ends)), 0
+	for n, e := range ends {
 		names = append(names, n)
+		if len(e[0]) > 0 && len(e[1]) > 0 {
+			whole++
+		}
 	}
 	sort.Strings(names)
+	// Where most have one end alone, the other is elsewhere: in a library, a page, a protocol.
+	files := 0
+	for range c.Source(".") {
+		files++
+	}
+	if 2*whole < len(names) && files > fewFiles {
+		return nil
+	}
 	for _, n := range names {
 		e := ends[n]
 		if len(e[0]) > 0 && len(e[1]) > 0 {

@@ -3,8 +3,11 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
+	"strings"
 
 	"jantel/core/model"
+	"jantel/core/weave"
 )
 
 var upwardLinkRule = &Rule{
@@ -26,6 +29,14 @@ const (
 // order is the trade's order of the roles that a request passes.
 var order = map[model.Role]int{model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
 
+// isController reports whether a type of a file is called a controller, which frameworks
+// hand requests to without a word in it.
+func isController(f *model.File) bool {
+	return slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+		return d.Kind == model.DefClass && strings.HasSuffix(strings.ToLower(d.Name), "controller")
+	})
+}
+
 // upwardLink reports dependencies against the trade's order of roles. With a
 // charter the charter alone says what is up.
 func upwardLink(c *Context, _ *Rule) (out []hit) {
@@ -42,7 +53,14 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 			users[l.To][l.From] = true
 		}
 	}
+	asked := map[string]bool{}
+	for f := range c.Source(".") {
+		asked[f.Path] = weave.Answers(f.Facts) || isController(f)
+	}
 	for _, l := range c.Survey.Links {
+		if c.seen(l.To) == model.RoleHandler && !asked[l.To] {
+			continue // what handles a stream or a click is no way in
+		}
 		a, b := order[c.seen(l.From)], order[c.seen(l.To)]
 		k := [2]string{l.From, l.To}
 		if a == 0 || b == 0 || a <= b || a < 4 || b > 3 || seen[k] || l.Kind.Repeats() || l.Kind == model.LinkHTTP ||
