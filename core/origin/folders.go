@@ -519,6 +519,14 @@ func (t *teller) packs(d string) bool {
 	return t.has[path.Join(d, "control")] && t.has[path.Join(d, "rules")]
 }
 
+// naming counts the files of a folder, and of that of its headers, that name somebody.
+func (x *folder) naming(who string) int {
+	if x.apartWith == nil {
+		return x.holders[who]
+	}
+	return x.holders[who] + x.apartWith.holders[who]
+}
+
 // ofTheirOwn is whom the files of a folder name as having rights in them, or as
 // the project they belong to, and hardly a file outside it; "" where nobody is named, or
 // others are named more. all tells that hardly a file of several names another.
@@ -527,11 +535,7 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
 		n := x.holders[w]
 		named += n
-		there := n
-		if x.apartWith != nil {
-			there += x.apartWith.holders[w]
-		}
-		if 5*there >= 4*root.holders[w] { // what takes it in may name it as well
+		if 5*x.naming(w) >= 4*root.holders[w] { // what takes it in may name it as well
 			own += n
 			if who == "" || n > x.holders[who] {
 				who = w

@@ -22,6 +22,13 @@ var falseLanguageWordRule = &Rule{
 // what something is about.
 var baseOf = syntax.Set("class", "classes", "method", "methods", "function", "directory", "dir", "path", "url", "uri", "name", "type")
 
+// aboutBases reports whether a name of two words or more is that of something else than what
+// others build upon: the base of a path, an error, what is done with classes.
+func aboutBases(words []string) bool {
+	last := words[len(words)-1]
+	return baseOf[words[1]] || last == "error" || last == "exception"
+}
+
 // leastOffered is from how many files on a codebase in which nothing starts is taken for one
 // that others build upon.
 const leastOffered = 30
@@ -81,7 +88,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			w := naming.Words(naming.Own(d.Name))
-			if len(w) < 2 || baseOf[w[1]] || w[len(w)-1] == "error" || w[len(w)-1] == "exception" || d.Name == strings.ToUpper(d.Name) || w[1][0] <= '9' { // base64 is a format
+			if len(w) < 2 || aboutBases(w) || d.Name == strings.ToUpper(d.Name) || w[1][0] <= '9' { // base64 is a format
 				continue
 			}
 			say := func(text string) {

@@ -31,38 +31,53 @@ func declares(p string) bool {
 // mostUsers is from how many folders one is needed before it is shared by all.
 const mostUsers = 4
 
-// fileElsewhere reports files whose dependencies nearly all lead to one other
-// folder, and none to their own.
-func fileElsewhere(c *Context, r *Rule) (out []hit) {
-	least := int(c.Value(r, "dependencies"))
-	own, other := map[string]int{}, map[string]map[string]int{}
-	needs := map[[2]string]int{}          // by file and folder, the links that lead there
-	users := map[string]map[string]bool{} // of a folder, those whose files need it
+// ties are the dependencies of files, in either direction: those within their folder, and
+// those with each other one.
+type ties struct {
+	own   map[string]int
+	other map[string]map[string]int
+	needs map[[2]string]int          // by file and folder, the links that lead there
+	users map[string]map[string]bool // of a folder, those whose files need it
+}
+
+func (c *Context) ties() *ties {
+	t := &ties{map[string]int{}, map[string]map[string]int{}, map[[2]string]int{}, map[string]map[string]bool{}}
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
 		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) || setAside.MatchString(l.From) ||
 			l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
 		}
-		if a, b := model.FolderOf(l.From), model.FolderOf(l.To); a != b {
-			needs[[2]string{l.From, b}]++
-			if users[b] == nil {
-				users[b] = map[string]bool{}
-			}
-			users[b][a] = true
+		a, b := model.FolderOf(l.From), model.FolderOf(l.To)
+		if a == b {
+			t.own[l.From]++
+			t.own[l.To]++
+			continue
 		}
-		for _, e := range [2][2]string{{l.From, l.To}, {l.To, l.From}} {
-			a, b := model.FolderOf(e[0]), model.FolderOf(e[1])
-			if a == b {
-				own[e[0]]++
-				continue
-			}
-			if other[e[0]] == nil {
-				other[e[0]] = map[string]int{}
-			}
-			other[e[0]][b]++
+		t.needs[[2]string{l.From, b}]++
+		if t.users[b] == nil {
+			t.users[b] = map[string]bool{}
 		}
+		t.users[b][a] = true
+		t.tie(l.From, b)
+		t.tie(l.To, a)
 	}
+	return t
+}
+
+func (t *ties) tie(file, folder string) {
+	if t.other[file] == nil {
+		t.other[file] = map[string]int{}
+	}
+	t.other[file][folder]++
+}
+
+// fileElsewhere reports files whose dependencies nearly all lead to one other
+// folder, and none to their own.
+func fileElsewhere(c *Context, r *Rule) (out []hit) {
+	least := int(c.Value(r, "dependencies"))
+	t := c.ties()
+	own, other := t.own, t.other
 	for _, f := range c.Survey.Files {
 		total, best, most := own[f.Path], "", 0
 		for d, n := range other[f.Path] {
@@ -78,7 +93,7 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 		}
 		// What many folders need is made for all of them, and who needs it belongs there no more
 		// than the others.
-		if len(users[best]) > mostUsers && 2*needs[[2]string{f.Path, best}] > most {
+		if len(t.users[best]) > mostUsers && 2*t.needs[[2]string{f.Path, best}] > most {
 			continue
 		}
 		// Where its folder is one of its kind, its kind is why it lies there.

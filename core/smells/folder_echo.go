@@ -2,6 +2,7 @@ package smells
 
 import (
 	"fmt"
+	"path"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -22,7 +23,7 @@ var folderEchoRule = &Rule{
 func standsForNamespace(files []*model.File, word string) bool {
 	all, with := 0, 0
 	for _, f := range files {
-		if f.Language != "C" || f.Facts == nil {
+		if e := path.Ext(f.Path); e != ".c" && e != ".h" || f.Facts == nil {
 			continue
 		}
 		for i := range f.Facts.Definitions {
@@ -35,6 +36,18 @@ func standsForNamespace(files []*model.File, word string) bool {
 		}
 	}
 	return all > 0 && 2*with > all
+}
+
+// echoing are the files that begin with a word, unless their language has them named for
+// what they define.
+func echoing(files []*model.File, word string) (out []string) {
+	for _, f := range files {
+		w := naming.Words(naming.Stem(f.Path))
+		if len(w) > 1 && naming.Singular(w[0]) == word && !syntax.ProfileOf(f.Language).NamedForType {
+			out = append(out, f.Path)
+		}
+	}
+	return out
 }
 
 // folderEcho reports files that repeat the whole name of their folder where
@@ -51,13 +64,7 @@ func folderEcho(c *Context, r *Rule) (out []hit) {
 		}
 		last := naming.Singular(folder[len(folder)-1])
 		files := c.SourceIn(d.Path)
-		var echo []string
-		for _, f := range files {
-			w := naming.Words(naming.Stem(f.Path))
-			if len(w) > 1 && naming.Singular(w[0]) == last && !syntax.ProfileOf(f.Language).NamedForType {
-				echo = append(echo, f.Path)
-			}
-		}
+		echo := echoing(files, last)
 		if len(echo) < limit || len(echo)*2 < len(files) || standsForNamespace(files, last) {
 			continue
 		}

@@ -2,7 +2,8 @@ package smells
 
 import (
 	"fmt"
-	"sort"
+	"maps"
+	"slices"
 
 	"jantel/core/model"
 	"jantel/core/relations"
@@ -15,6 +16,21 @@ var senderWithoutReceiverRule = &Rule{
 	Why:      "One end was renamed or removed, and no compiler says so.",
 	Example:  "`bus.publish(\"lot.dried\")`, and nobody subscribes.",
 	Remedy:   "Find the other end, or take this one away.",
+}
+
+// otherEndsElsewhere reports whether most messages of a codebase of some size have one end
+// alone: the other is in a library, a page, a protocol.
+func (c *Context) otherEndsElsewhere(ends map[string][2][]model.Message) bool {
+	whole, files := 0, 0
+	for _, e := range ends {
+		if len(e[0]) > 0 && len(e[1]) > 0 {
+			whole++
+		}
+	}
+	for range c.Source(".") {
+		files++
+	}
+	return 2*whole < len(ends) && files > fewFiles
 }
 
 // senderWithoutReceiver reports messages of which one end is missing.
@@ -32,20 +48,8 @@ func senderWithoutReceiver(c *Context, _ *Rule) (out []hit) {
 		e[i] = append(e[i], m)
 		ends[m.Name] = e
 	}
-	names, whole := make([]string, 0, len(ends)), 0
-	for n, e := range ends {
-		names = append(names, n)
-		if len(e[0]) > 0 && len(e[1]) > 0 {
-			whole++
-		}
-	}
-	sort.Strings(names)
-	// Where most have one end alone, the other is elsewhere: in a library, a page, a protocol.
-	files := 0
-	for range c.Source(".") {
-		files++
-	}
-	if 2*whole < len(names) && files > fewFiles {
+	names := slices.Sorted(maps.Keys(ends))
+	if c.otherEndsElsewhere(ends) {
 		return nil
 	}
 	for _, n := range names {

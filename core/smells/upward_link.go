@@ -29,6 +29,15 @@ const (
 // order is the trade's order of the roles that a request passes.
 var order = map[model.Role]int{model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
 
+// asked are the files that are asked from outside, and so stand above what they need.
+func (c *Context) asked() map[string]bool {
+	out := map[string]bool{}
+	for f := range c.Source(".") {
+		out[f.Path] = weave.Answers(f.Facts) || isController(f)
+	}
+	return out
+}
+
 // isController reports whether a type of a file is called a controller, which frameworks
 // hand requests to without a word in it.
 func isController(f *model.File) bool {
@@ -53,10 +62,7 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 			users[l.To][l.From] = true
 		}
 	}
-	asked := map[string]bool{}
-	for f := range c.Source(".") {
-		asked[f.Path] = weave.Answers(f.Facts) || isController(f)
-	}
+	asked := c.asked()
 	for _, l := range c.Survey.Links {
 		if c.seen(l.To) == model.RoleHandler && !asked[l.To] {
 			continue // what handles a stream or a click is no way in
