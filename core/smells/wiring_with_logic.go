@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"jantel/core/calls"
 	"jantel/core/model"
 )
 
@@ -20,6 +21,27 @@ var wiringWithLogicRule = &Rule{
 // manyPrograms is how many entries of a folder make it one of programs side by side.
 const manyPrograms = 5
 
+// neededPrograms are programs that others need, or of which others call a function, as a
+// library has a start to be tried by: they can be run as well, and put nothing together.
+func (c *Context) neededPrograms() map[string]bool {
+	needed := map[string]bool{}
+	for i := range c.Edges() {
+		needed[c.Edges()[i].To] = true
+	}
+	g := calls.Of(c.Survey)
+	for i, f := range c.Survey.Files {
+		if f.Facts == nil || needed[f.Path] || c.Role(f.Path) != model.RoleEntry {
+			continue
+		}
+		for d := range f.Facts.Definitions {
+			for _, e := range g.To(calls.Ref{File: int32(i), Definition: int32(d)}) {
+				needed[f.Path] = needed[f.Path] || int(e.From.File) != i
+			}
+		}
+	}
+	return needed
+}
+
 // wiringWithLogic reports places that start a program and hold much code of
 // their own.
 func wiringWithLogic(c *Context, r *Rule) (out []hit) {
@@ -30,12 +52,10 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 			programs[model.FolderOf(f.Path)]++
 		}
 	}
-	needed := map[string]bool{} // what others need can be run as well, and puts nothing together
-	for i := range c.Edges() {
-		needed[c.Edges()[i].To] = true
-	}
+	needed := c.neededPrograms()
 	for f := range c.Own(".") {
-		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms || needed[f.Path] {
+		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms || needed[f.Path] ||
+			setAside.MatchString(f.Path) {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {
