@@ -118,7 +118,7 @@ func (c *context) header() *model.File {
 		return nil
 	}
 	for _, f := range c.source {
-		if ext := path.Ext(f.Path); ext == ".h" || ext == ".hpp" {
+		if syntax.IsHeader(f.Path) {
 			return f
 		}
 	}

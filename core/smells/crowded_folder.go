@@ -16,19 +16,13 @@ var crowdedFolderRule = &Rule{
 	Parameters: []Parameter{{"files", "judged files directly in the folder, tests and assets aside", 40, 30, 25}},
 }
 
-// oneSort reports whether nearly all files of a folder build upon the same type: they
-// are of one sort, found by their names, and no group of them is to be parted from the others.
+// oneSort reports whether nearly all files of a folder build upon the same, or are marked
+// with the same: they are found by their names, and no group of them is to be parted.
 func oneSort(files []*model.File) bool {
 	upon := map[string]int{}
 	for _, f := range files {
-		seen := map[string]bool{}
-		for i := range f.Facts.Definitions {
-			for _, b := range f.Facts.Definitions[i].Bases {
-				if !seen[b] {
-					seen[b] = true
-					upon[b]++
-				}
-			}
+		for b := range makeOf(f) {
+			upon[b]++
 		}
 	}
 	for _, n := range upon {

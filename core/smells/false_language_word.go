@@ -36,13 +36,13 @@ const leastOffered = 30
 // nothingStarts reports whether a codebase of some size starts no program outside of what
 // shows or tests it.
 func (c *Context) nothingStarts() bool {
-	files, starts := 0, 0
+	starts := 0
 	c.source(func(f *model.File) {
-		if files++; f.Facts.Starts > 0 && !setAside.MatchString(f.Path) {
+		if f.Facts.Starts > 0 && !setAside.MatchString(f.Path) {
 			starts++
 		}
 	})
-	return files >= leastOffered && starts == 0
+	return starts == 0 && c.sources() >= leastOffered
 }
 
 // falseLanguageWord reports types called a base or abstract that nothing builds

@@ -37,7 +37,8 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 		if cy.Level != "file" {
 			continue
 		}
-		if c.onePackage(cy.Members) || !slices.ContainsFunc(cy.Members, func(p string) bool { return c.Roles[p].Role != model.RoleTest }) {
+		if c.inOnePackage(cy.Members, byFolder) ||
+			!slices.ContainsFunc(cy.Members, func(p string) bool { return c.Roles[p].Role != model.RoleTest }) {
 			continue
 		}
 		n := len(cy.Members)
@@ -57,7 +58,7 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 			links = "dependency"
 		}
 		strength := 0.35 + 0.07*float64(n-2)
-		if onePath(c, cy.Members) {
+		if c.inOnePackage(cy.Members, byPath) {
 			strength *= packageShare
 		}
 		out = append(out, hit{path: cy.Members[0], extra: strings.Join(cy.Members, "\x00"), strength: strength,
@@ -74,26 +75,18 @@ func fileCycle(c *Context, _ *Rule) (out []hit) {
 // its classes may know each other, and only how many they are makes it one.
 const packageShare = 0.5
 
-// onePath reports whether files lie in one folder that their language calls a package,
-// within which names need not be taken in.
-func onePath(c *Context, files []string) bool {
+// inOnePackage reports whether files lie in one folder that is a package in a way of their
+// languages: that they know each other's names is what a package is for.
+func (c *Context) inOnePackage(files []string, way func(syntax.Profile) bool) bool {
 	for _, p := range files {
 		f := c.Survey.File(p)
-		if f == nil || !syntax.ProfileOf(f.Language).PathPackages || model.FolderOf(p) != model.FolderOf(files[0]) {
+		if f == nil || !way(syntax.ProfileOf(f.Language)) || model.FolderOf(p) != model.FolderOf(files[0]) {
 			return false
 		}
 	}
 	return true
 }
 
-// onePackage reports whether files are parts of one package by lying in one folder:
-// that they know each other's names is what a package is for.
-func (c *Context) onePackage(files []string) bool {
-	for _, p := range files {
-		f := c.Survey.File(p)
-		if f == nil || !syntax.ProfileOf(f.Language).FolderPackages || model.FolderOf(p) != model.FolderOf(files[0]) {
-			return false
-		}
-	}
-	return true
-}
+func byFolder(p syntax.Profile) bool { return p.FolderPackages }
+
+func byPath(p syntax.Profile) bool { return p.PathPackages }

@@ -6,6 +6,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 var fileElsewhereRule = &Rule{
@@ -16,16 +17,6 @@ var fileElsewhereRule = &Rule{
 	Example:    "`helpers/boxLabel.ts` imports six files of `labels/` and none beside it.",
 	Remedy:     "Move it where its dependencies lead.",
 	Parameters: []Parameter{{"dependencies", "dependencies on the other folder", 8, 6, 5}},
-}
-
-// declares reports whether a file declares what stands elsewhere: headers lie in a
-// folder of their own, and who includes them belongs there no more than elsewhere.
-func declares(p string) bool {
-	switch path.Ext(p) {
-	case ".h", ".hpp", ".hh", ".hxx":
-		return true
-	}
-	return false
 }
 
 // mostUsers is from how many folders one is needed before it is shared by all.
@@ -44,7 +35,7 @@ func (c *Context) ties() *ties {
 	t := &ties{map[string]int{}, map[string]map[string]int{}, map[[2]string]int{}, map[string]map[string]bool{}}
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
-		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || declares(l.To) || setAside.MatchString(l.From) ||
+		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || syntax.IsHeader(l.To) || setAside.MatchString(l.From) ||
 			l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
 			continue
 		}
@@ -77,17 +68,16 @@ func (t *ties) tie(file, folder string) {
 func fileElsewhere(c *Context, r *Rule) (out []hit) {
 	least := int(c.Value(r, "dependencies"))
 	t := c.ties()
-	own, other := t.own, t.other
 	for _, f := range c.Survey.Files {
-		total, best, most := own[f.Path], "", 0
-		for d, n := range other[f.Path] {
+		total, best, most := t.own[f.Path], "", 0
+		for d, n := range t.other[f.Path] {
 			total += n
 			if n > most || n == most && d < best {
 				best, most = d, n
 			}
 		}
 		role := c.Roles[f.Path].Role
-		if own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting ||
+		if t.own[f.Path] > 0 || most < least || 4*most < 3*total || role == model.RoleEntry || role == model.RoleRouting ||
 			model.Within(model.FolderOf(f.Path), best) {
 			continue
 		}

@@ -2,7 +2,6 @@ package smells
 
 import (
 	"fmt"
-	"path"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -18,12 +17,12 @@ var folderEchoRule = &Rule{
 	Parameters: []Parameter{{"files", "files that do", 8, 5, 4}},
 }
 
-// standsForNamespace reports whether most of what C files define begins with a word, which
-// the files have from there: the language has no other way to keep names apart.
+// standsForNamespace reports whether most of what files define begins with a word, which they
+// have from there: where a name may stand but once there is no other way to keep them apart.
 func standsForNamespace(files []*model.File, word string) bool {
 	all, with := 0, 0
 	for _, f := range files {
-		if e := path.Ext(f.Path); e != ".c" && e != ".h" || f.Facts == nil {
+		if !syntax.ProfileOf(f.Language).OneOfAName || f.Facts == nil {
 			continue
 		}
 		for i := range f.Facts.Definitions {

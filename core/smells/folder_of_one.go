@@ -2,7 +2,7 @@ package smells
 
 import (
 	"fmt"
-	"strings"
+	"slices"
 
 	"jantel/core/model"
 	"jantel/core/syntax"
@@ -31,11 +31,9 @@ func folderOfOne(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		// What a language makes of folders, they are for.
-		if p := syntax.ProfileOf(files[0].Language); p.PathPackages || p.FolderPackages || p.NamespaceIsPath {
+		if p := syntax.ProfileOf(files[0].Language); p.PathPackages || p.FolderPackages || p.NamespaceIsPath ||
+			slices.Contains(p.ToolFolders, d.Name) {
 			continue
-		}
-		if d.Name == "Properties" && strings.HasSuffix(files[0].Path, ".cs") {
-			continue // tools put there what they say of a program
 		}
 		// Where all siblings are so, it is how the place is arranged.
 		alone := 0

@@ -54,11 +54,11 @@ func looseFlags(c *Context, r *Rule) (out []hit) {
 var whatItIs = syntax.Set("enabled", "disabled", "required", "supported", "needed", "allowed", "shared", "fixed", "nested", "sorted")
 
 // states are words for how far it has come that do not end like those.
-var states = syntax.Set("active", "busy", "idle", "dirty", "alive", "dead", "begun", "sent", "shut", "stale", "dry", "full", "on")
+var states = syntax.Set("active", "busy", "idle", "dirty", "alive", "dead", "shut", "stale", "dry", "full", "on")
 
 // irregular are participles that do not end as most do.
 var irregular = syntax.Set("read", "sent", "put", "set", "begun", "gone", "come", "made", "taken", "left", "lost", "found", "met", "kept",
-	"built", "cut", "hit", "run", "seen", "shown", "known", "given", "sown", "thrown", "drawn", "written", "broken", "started")
+	"built", "cut", "hit", "run", "seen", "shown", "known", "given", "sown", "thrown", "drawn", "written", "broken")
 
 // tellsProgress reports whether a flag is named for how far something has come,
 // not for what it is: is reading, has failed, loaded.

@@ -9,6 +9,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 )
 
 var numberedNameRule = &Rule{
@@ -47,7 +48,7 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			if setAside.MatchString(f.Path) || ofTheTrade(base, digits, terms) {
 				continue // of examples there are several
 			}
-			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || declares(f.Path) && sources[s] {
+			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || syntax.IsHeader(f.Path) && sources[s] {
 				continue
 			}
 			if len(stems[key]) > fewSiblings && f.Path != stems[key][0] {
@@ -131,8 +132,7 @@ const fewSiblings = 3
 func (c *Context) sourceStems() map[string]bool {
 	out := map[string]bool{}
 	for _, f := range c.Survey.Files {
-		switch path.Ext(f.Path) {
-		case ".c", ".cc", ".cpp", ".cxx":
+		if len(syntax.ProfileOf(f.Language).Headers) > 0 && !syntax.IsHeader(f.Path) {
 			out[naming.Stem(f.Path)] = true
 		}
 	}

@@ -32,8 +32,8 @@ var placeholderWords = map[string]bool{"bar": true, "temp": true, "tmp": true, "
 // baz: the bar of a chart, and X, Y and Z.
 var beside = map[string]bool{"bar": true, "xyz": true}
 
-// countsIn reports whether anything is called foo, baz or the like.
-func (c *Context) countsIn() (found bool) {
+// namesFoo reports whether anything is called foo, baz or the like.
+func (c *Context) namesFoo() (found bool) {
 	is := func(name string) bool { return name == "foo" || name == "baz" || name == "qux" }
 	c.source(func(f *model.File) {
 		found = found || is(strings.ToLower(naming.Stem(f.Path)))
@@ -45,10 +45,10 @@ func (c *Context) countsIn() (found bool) {
 }
 
 func placeholderName(c *Context, _ *Rule) (out []hit) {
-	counts := c.countsIn()
+	foo := c.namesFoo()
 	c.source(func(f *model.File) {
 		words := naming.Words(naming.Stem(f.Path))
-		if len(words) == 1 && placeholders[words[0]] && (counts || !beside[words[0]]) {
+		if len(words) == 1 && placeholders[words[0]] && (foo || !beside[words[0]]) {
 			out = append(out, hit{
 				path: f.Path, strength: 0.5, touches: []string{f.Path},
 				message: fmt.Sprintf("*%s* is a name that stands for a name", path.Base(f.Path)),
@@ -61,7 +61,7 @@ func placeholderName(c *Context, _ *Rule) (out []hit) {
 			w := naming.Words(naming.Own(d.Name))
 			// In a file of bars it is one of them.
 			about := slices.ContainsFunc(words, func(x string) bool { return naming.Singular(x) == w[0] })
-			if len(w) == 1 && placeholders[w[0]] && (d.Parent == "" || !placeholderWords[w[0]]) && !about && (counts || !beside[w[0]]) {
+			if len(w) == 1 && placeholders[w[0]] && (d.Parent == "" || !placeholderWords[w[0]]) && !about && (foo || !beside[w[0]]) {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.4,
 					touches: []string{f.Path}, message: fmt.Sprintf("*%s* is a name that stands for a name", d.Name),

@@ -21,16 +21,13 @@ var senderWithoutReceiverRule = &Rule{
 // otherEndsElsewhere reports whether most messages of a codebase of some size have one end
 // alone: the other is in a library, a page, a protocol.
 func (c *Context) otherEndsElsewhere(ends map[string][2][]model.Message) bool {
-	whole, files := 0, 0
+	whole := 0
 	for _, e := range ends {
 		if len(e[0]) > 0 && len(e[1]) > 0 {
 			whole++
 		}
 	}
-	for range c.Source(".") {
-		files++
-	}
-	return 2*whole < len(ends) && files > fewFiles
+	return 2*whole < len(ends) && c.sources() > fewFiles
 }
 
 // senderWithoutReceiver reports messages of which one end is missing.

@@ -188,6 +188,14 @@ func namedThing(d model.Definition) bool {
 	return false
 }
 
+// sources counts the judged files of program text that are no test.
+func (c *Context) sources() (n int) {
+	for range c.Source(".") {
+		n++
+	}
+	return n
+}
+
 // source calls fn for each judged file of program text that is no test.
 func (c *Context) source(fn func(f *model.File)) {
 	for f := range c.Source(".") {

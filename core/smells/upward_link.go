@@ -53,16 +53,8 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 		return nil
 	}
 	seen, answering := map[[2]string]bool{}, c.answering()
-	users, all := map[string]map[string]bool{}, 0
-	for f := range c.Source(".") {
-		users[f.Path], all = map[string]bool{}, all+1
-	}
-	for i := range c.Edges() {
-		if l := &c.Edges()[i]; users[l.To] != nil {
-			users[l.To][l.From] = true
-		}
-	}
-	asked := c.asked()
+	users, _ := c.degrees()
+	all, asked := c.sources(), c.asked()
 	for _, l := range c.Survey.Links {
 		if c.seen(l.To) == model.RoleHandler && !asked[l.To] {
 			continue // what handles a stream or a click is no way in
@@ -74,7 +66,7 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 			c.moduleOf(l.From) != c.moduleOf(l.To) || !answering[c.moduleOf(l.From)] {
 			continue
 		}
-		if all > fewFiles && len(users[l.To]) > sharedGround*all/100 {
+		if all > fewFiles && users[l.To] > sharedGround*all/100 {
 			continue // what a good part of all files needs stands below them, whatever it is
 		}
 		seen[k] = true

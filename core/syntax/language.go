@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"path"
 	"regexp"
+	"slices"
 	"sort"
 	"strconv"
 	"strings"
@@ -146,6 +147,13 @@ func (l *Language) whenCode(head []byte) *Language {
 		return l
 	}
 	return nil
+}
+
+// IsHeader reports whether a file declares what stands elsewhere, by its ending.
+func IsHeader(p string) bool {
+	ext := strings.ToLower(path.Ext(p))
+	l := byExt[ext]
+	return l != nil && slices.Contains(l.Headers, ext)
 }
 
 // Interpreter is the program a file's first line names ("python3.11" gives

@@ -31,6 +31,10 @@ type Profile struct {
 	// none is declared; NamespaceIsPath tells that it must follow the folders.
 	Namespace       string
 	NamespaceIsPath bool
+	// Headers are the endings of files that declare what stands elsewhere.
+	Headers []string
+	// ToolFolders are folders that tools of the language fill, whatever else there is.
+	ToolFolders []string
 	// OneType: readers expect one type a file.
 	OneType bool
 	// NamedForType: files have the name of the type they hold, whatever their

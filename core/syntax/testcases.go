@@ -77,27 +77,33 @@ func standIn(parent string) bool {
 	return slices.Contains([]string{"fake", "mock", "stub", "dummy"}, strings.ToLower(FirstWord(parent)))
 }
 
+// nameAt is where a definition that begins at a token has its name, before its parameters;
+// -1 where that is not near.
+func nameAt(s *Stream, from int, name string) int {
+	for i := from; i < min(from+12, len(s.Tokens)); i++ {
+		if s.Is(i, name) && s.Is(i+1, "(") {
+			return i
+		}
+	}
+	return -1
+}
+
 // givesBack reports whether the definition that begins at a token writes a result behind
 // its parameters: nobody takes one from a case.
 func givesBack(s *Stream, from int, name string) bool {
-	for i := from; i < min(from+12, len(s.Tokens)); i++ {
-		if s.Is(i, name) && s.Is(i+1, "(") {
-			end := s.Close(i+1) + 1
-			return s.Any(end, "(", "*", "[") || s.Kind(end) == Ident && !s.Any(end, "throws", "const", "override", "noexcept", "final", "where")
-		}
+	i := nameAt(s, from, name)
+	if i < 0 {
+		return false
 	}
-	return false
+	end := s.Close(i+1) + 1
+	return s.Any(end, "(", "*", "[") || s.Kind(end) == Ident && !s.Any(end, "throws", "const", "override", "noexcept", "final", "where")
 }
 
 // tellsByAnswer reports whether the definition that begins at a token writes before its name
 // what it gives back: a case that does says by that whether all went well.
 func tellsByAnswer(s *Stream, from int, name string) bool {
-	for i := from; i < min(from+12, len(s.Tokens)); i++ {
-		if s.Is(i, name) && s.Is(i+1, "(") {
-			return i > from && s.Is(s.Close(i+1)+1, "{") && (s.Kind(i-1) == Ident || s.Is(i-1, "*")) && !noAnswer[s.Text(i-1)]
-		}
-	}
-	return false
+	i := nameAt(s, from, name)
+	return i > from && s.Is(s.Close(i+1)+1, "{") && (s.Kind(i-1) == Ident || s.Is(i-1, "*")) && !noAnswer[s.Text(i-1)]
 }
 
 // noAnswer are words before a name that are no type of what is given back.

@@ -13,8 +13,8 @@ func init() {
 	syntax.Register(&syntax.Language{
 		Name: "C#", Version: 2,
 		Profile: syntax.Profile{
-			ExactRoutes: true,
-			Code:        true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true, PartialTypes: true,
+			ExactRoutes: true, ToolFolders: []string{"Properties"},
+			Code: true, Namespace: ".", OneType: true, NamedForType: true, Inherits: true, PartialTypes: true,
 			ControllerEnd: "Controller.cs",
 			ListOne: syntax.Set("First", "FirstOrDefault", "Single", "SingleOrDefault", "Last", "LastOrDefault", "Find", "FindAsync",
 				"FirstAsync", "FirstOrDefaultAsync", "SingleAsync", "SingleOrDefaultAsync", "Dequeue", "Pop", "Peek", "ElementAt"),
