@@ -127,3 +127,23 @@ func TestAHabitIsListedOnceAndItsHitsOneByOneOnDemand(t *testing.T) {
 	require.Zero(t, each.Count)
 	require.Equal(t, 9, each.Quiet)
 }
+
+func TestWhatTheLeadSaysIsOursIsLookedIntoAtTheNextSurvey(t *testing.T) {
+	deep := "\tfor range n {\n\t\tif n > 1 {\n\t\t\tfor range n {\n\t\t\t\tif n > 2 {\n\t\t\t\t\tfor range n {\n\t\t\t\t\t\tn--\n\t\t\t\t\t}\n\t\t\t\t}\n\t\t\t}\n\t\t}\n\t}\n"
+	dir := testkit.Tree(t, "-- go.mod --\nmodule vault\n-- vault.go --\npackage vault\n\nimport \"moor/weigh\"\n\nvar _ = weigh.All\n"+
+		"-- vendor/modules.txt --\n# moor/weigh v1.0.0\n-- vendor/moor/weigh/weigh.go --\npackage weigh\n\nfunc All(n int) {\n"+deep+"}\n")
+	p := start(t, dir)
+	base := fmt.Sprintf("/api/codebases/%d", p.takeIn(dir))
+	nested := func() int {
+		var d server.Desk
+		p.get(base+"/desk?key=deep-nesting", &d)
+		return d.Count
+	}
+	require.Zero(t, nested(), "others wrote it")
+	p.do(http.MethodPost, base+"/overrules", model.Overrule{Kind: model.OverruleOrigin, Target: "vendor/moor", Value: "own"}, nil)
+	require.Zero(t, nested(), "nobody has looked into it yet")
+	p.events(func(name string, data map[string]any) bool { return name == "survey" && data["state"] == "finished" }, func() {
+		p.do(http.MethodPost, base+"/surveys", map[string]any{}, nil)
+	})
+	require.Equal(t, 1, nested())
+}

@@ -108,7 +108,12 @@ func (j *jobs) run(ctx context.Context, c review.Codebase, jb *job) {
 // survey surveys in a process of its own: nothing that a tree holds can take
 // the server down.
 func (j *jobs) survey(ctx context.Context, c review.Codebase, jb *job, rec *review.SurveyRecord) error {
+	said, err := j.s.review.Overrules(ctx, c.ID)
+	if err != nil {
+		return err
+	}
 	r := worker.Request{
+		Said:   said,
 		Survey: rec.ID, Name: c.Name, Path: c.Path, Revision: c.Revision, Key: sourceKey(c), Allow: j.s.allowed(),
 		Data: j.s.cfg.Data, Scratch: j.s.scratch(), Limits: j.s.cfg.Limits,
 	}

@@ -12,8 +12,6 @@ import (
 	"sync"
 
 	"jantel/core/model"
-	"jantel/core/survey"
-	"jantel/core/syntax"
 	"jantel/review"
 
 	"github.com/klauspost/compress/s2"
@@ -192,7 +190,7 @@ func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error
 	for _, x := range s.Files {
 		k := manifestFile{Path: x.Path, Language: x.Language, Hash: x.Hash, Bytes: x.Bytes, Skipped: x.Skipped}
 		if x.Facts != nil {
-			k.Key = survey.FactKey(x.Hash, languageOf(x))
+			k.Key = x.Key
 			extra[k.Key] = x.Facts
 		}
 		m.Files = append(m.Files, k)
@@ -214,8 +212,6 @@ func (f *Facts) SaveSurvey(ctx context.Context, id int64, s *model.Survey) error
 	}
 	return nil
 }
-
-func languageOf(x *model.File) *syntax.Language { return syntax.Named(x.Language) }
 
 func (f *Facts) saveMissing(ctx context.Context, facts map[string]*model.Facts) error {
 	keys := make([]string, 0, len(facts))
@@ -294,7 +290,7 @@ func (f *Facts) Survey(ctx context.Context, id int64) (*model.Survey, error) {
 		Unresolved: m.Unresolved, Twins: m.Twins, Notes: m.Notes, History: m.History, Timings: m.Timings,
 	}
 	for _, k := range m.Files {
-		x := &model.File{Path: k.Path, Language: k.Language, Hash: k.Hash, Bytes: k.Bytes, Skipped: k.Skipped}
+		x := &model.File{Path: k.Path, Language: k.Language, Hash: k.Hash, Bytes: k.Bytes, Skipped: k.Skipped, Key: k.Key}
 		if k.Key != "" {
 			if x.Facts = facts[k.Key]; x.Facts == nil {
 				return nil, fmt.Errorf("%w: part of the facts of survey %d is gone; survey the codebase again", review.ErrNotFound, id)

@@ -236,7 +236,7 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	if res.Reading == nil {
 		res.Reading = reading.Of(s, j.InScope, j.Roles)
 	}
-	j.Notes = append(j.Notes, w.idle...)
+	j.Notes = append(append(j.Notes, w.idle...), unlooked(s, j.Origins)...)
 	if res.Conformance != nil {
 		for _, glob := range res.Conformance.Idle {
 			j.Notes = append(j.Notes, model.Note{Path: ".", Text: fmt.Sprintf("the charter speaks of %s, which holds nothing", glob)})
@@ -363,4 +363,25 @@ func inScope(b model.Brief, p string) bool {
 		}
 	}
 	return true
+}
+
+// unlooked says how many files that the lead says are ours were read as a tool's or
+// as others', which nobody looks into.
+func unlooked(s *model.Survey, origins map[string]model.OriginOf) []model.Note {
+	n := 0
+	for _, f := range s.Files {
+		if o := origins[f.Path]; o.Origin == model.OriginOwn && o.ByHand && syntax.Unlooked(f.Facts) {
+			n++
+		}
+	}
+	if n == 0 {
+		return nil
+	}
+	files := "files that are now said to be ours were"
+	if n == 1 {
+		files = "file that is now said to be ours was"
+	}
+	return []model.Note{{Path: ".", Text: fmt.Sprintf(
+		"%d %s read as what others or tools wrote: what the bodies are like is known once the codebase is surveyed again", n, files,
+	)}}
 }

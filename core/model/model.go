@@ -189,6 +189,7 @@ type File struct {
 	Bytes    int64
 	Skipped  string // "" when it is judged
 	Facts    *Facts // nil when it was not read
+	Key      string // under which its facts are kept
 }
 
 // Lines is the number of lines, 0 when the file was not read.

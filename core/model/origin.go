@@ -1,5 +1,10 @@
 package model
 
+import (
+	"regexp"
+	"strings"
+)
+
 //go:generate go tool msgp -file origin.go -o origin_packed.go -io=false -tests=false -unexported
 
 //msgp:tuple Hint
@@ -65,3 +70,10 @@ func (f *Facts) Hint(name HintName) *Hint {
 	}
 	return nil
 }
+
+// settled are the folders of steps by which a store's shape came about.
+var settled = regexp.MustCompile(`(?:^|/)(?:migrations?|migrate)/[^/]+$`)
+
+// Settled reports whether a file is such a step: a tool may begin it, people answer
+// for it and keep it.
+func Settled(path string) bool { return strings.Contains(path, "migrat") && settled.MatchString(path) }

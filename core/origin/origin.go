@@ -108,16 +108,13 @@ var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart
 	`\.generated\.\w+|_generated\.\w+|_pb2(?:_grpc)?\.pyi?|\.pb\.(?:go|cc|h|rb|gw\.go)|_grpc\.pb\.go|\.xlator\.\w+|\.map|\.tsbuildinfo)$|` +
 	`^(?:moc_\w+\.cpp|ui_\w+\.(?:h|py)|qrc_\w+\.cpp|\w+_rc\.py|zz_generated\.\w+\.go|bindata\.go)$`)
 
-// settled are the folders of steps by which a store's shape came about.
-var settled = regexp.MustCompile(`(?:^|/)(?:migrations?|migrate)/[^/]+$`)
-
 // drawnBy are the endings of screens that people draw with a tool.
 var drawnBy = regexp.MustCompile(`(?i)\.(?:ui|glade|xib|storyboard|fxml)$`)
 
 // header is a comment at the head of the file that says a program wrote it.
 func (t *teller) header(f *model.File) (model.FileOrigin, string) {
-	if settled.MatchString(f.Path) {
-		return "", "" // a tool begins a migration, people answer for it and keep it
+	if model.Settled(f.Path) {
+		return "", ""
 	}
 	if drawnBy.MatchString(f.Path) {
 		return "", "" // a designer of screens signs what people draw with it

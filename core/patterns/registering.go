@@ -51,7 +51,7 @@ func handsOver(f *model.File) (out []string) {
 		}
 		name := body.Name(&body.Nodes[c.Node])
 		name = name[strings.LastIndexAny(name, " .:\\")+1:]
-		if c.Kind == model.CallPlain && registers.MatchString(name) && !met[name] {
+		if c.Kind == model.CallPlain && isRegistrar(name) && !met[name] {
 			met[name] = true
 			out = append(out, name)
 		}
@@ -69,11 +69,17 @@ func (c *context) definedIn(name string) string {
 			}
 			for i := range f.Facts.Definitions {
 				d := &f.Facts.Definitions[i]
-				if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && registers.MatchString(d.Name) && c.registrars[d.Name] == "" {
+				if (d.Kind == model.DefFunction || d.Kind == model.DefMethod) && isRegistrar(d.Name) && c.registrars[d.Name] == "" {
 					c.registrars[d.Name] = f.Path
 				}
 			}
 		}
 	}
 	return c.registrars[name]
+}
+
+// isRegistrar reports whether a function registers something, by its name. Few hold the
+// word at all, which costs less to ask for.
+func isRegistrar(name string) bool {
+	return strings.Contains(strings.ToLower(name), "register") && registers.MatchString(name)
 }

@@ -33,10 +33,16 @@ type ties struct {
 
 func (c *Context) ties() *ties {
 	t := &ties{map[string]int{}, map[string]map[string]int{}, map[[2]string]int{}, map[string]map[string]bool{}}
+	last, aside := "", false // of the file that the last dependency came from: they are sorted
 	for i := range c.Edges() {
 		l := &c.Edges()[i]
-		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || syntax.IsHeader(l.To) || setAside.MatchString(l.From) ||
-			l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
+		if l.FromRole == model.RoleTest || l.ToRole == model.RoleTest || l.Kind == model.LinkHTTP || l.Kind == model.LinkMessage {
+			continue
+		}
+		if l.From != last {
+			last, aside = l.From, setAside.MatchString(l.From)
+		}
+		if aside || syntax.IsHeader(l.To) {
 			continue
 		}
 		a, b := model.FolderOf(l.From), model.FolderOf(l.To)

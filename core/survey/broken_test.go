@@ -12,7 +12,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Stuck", Version: 1, Extensions: []string{".stuck"}, Read: func(_ string, src []byte) *model.Facts {
+	syntax.Register(&syntax.Language{Name: "Stuck", Version: 1, Extensions: []string{".stuck"}, Read: func(_ syntax.How, src []byte) *model.Facts {
 		if strings.Contains(string(src), "read") {
 			panic("the reader is stuck")
 		}

@@ -7,6 +7,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"maps"
 	"path"
 	"slices"
 	"sort"
@@ -71,16 +72,19 @@ type Options struct {
 	// HasText reports whether the text of that content is kept already; a file
 	// whose text is not is read even when its facts are known.
 	HasText func(hash string) bool
-	Now     func() time.Time
+	// Ours reports whether the lead says that a file is judged, whoever its place and
+	// its text say wrote it; nil where nothing was said.
+	Ours func(path string) bool
+	Now  func() time.Time
 }
 
-// FactKey is the key under which the facts of a content are kept: they change
-// only when the content or the reader does.
-func FactKey(hash string, l *syntax.Language) string {
+// factKey is the key under which the facts of a content are kept: they change
+// only when the content, its place or the reader does.
+func factKey(hash string, l *syntax.Language, p place) string {
 	if l == nil {
 		return hash + ":plain:" + strconv.Itoa(plainVersion)
 	}
-	return hash + ":" + l.Name + ":" + strconv.Itoa(l.Version) + "." + strconv.Itoa(syntax.SharedVersion)
+	return hash + ":" + l.Name + ":" + strconv.Itoa(l.Version) + "." + strconv.Itoa(syntax.SharedVersion) + string(p)
 }
 
 // plainVersion is raised when what is told of files without a reader changes.
@@ -179,6 +183,7 @@ type run struct {
 	mu      sync.Mutex
 	notes   []model.Note
 	last    atomic.Int64
+	places  places
 	keeping sync.WaitGroup // of what is written to the cache while files are linked
 }
 
@@ -201,9 +206,10 @@ func (r *run) remember(ctx context.Context) func() memory {
 		defer close(done)
 		m.stamps = r.o.Cache.Stamps(ctx, r.o.Key)
 		var keys []string
+		at := placesOf(slices.Collect(maps.Keys(m.stamps)), r.o.Ours)
 		for p, st := range m.stamps {
 			if st.Stamp.Blob == "" {
-				keys = append(keys, FactKey(st.Hash, syntax.ForFile(p, nil)))
+				keys = append(keys, factKey(st.Hash, syntax.ForFile(p, nil), at.of(p)))
 			}
 		}
 		if len(keys) > 0 {
@@ -248,7 +254,7 @@ func stampKey(e source.Entry) string {
 func (r *run) read(ctx context.Context, entries []source.Entry, remembered func() memory) ([]*model.File, error) {
 	files := make([]*model.File, len(entries))
 	at := make(map[string]int, len(entries))
-	vendored := vendoredFolders(entries)
+	r.places = placesOf(pathsOf(entries), r.o.Ours)
 	m := remembered()
 	stamps := m.stamps
 	var unread []source.Entry
@@ -265,7 +271,7 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 		// Only the name can be asked for its language here; a file known by
 		// its first line is read again, which costs little.
 		if l := syntax.ForFile(e.Path, nil); l != nil || path.Ext(e.Path) != "" {
-			k := FactKey(st.Hash, l)
+			k := factKey(st.Hash, l, r.places.of(e.Path))
 			known[k] = append(known[k], i)
 		} else {
 			unread = append(unread, e)
@@ -296,8 +302,8 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 					unread = append(unread, entries[i])
 					continue
 				}
-				files[i].Facts = f
-				r.complete(files[i], syntax.ForFile(files[i].Path, nil), vendored)
+				files[i].Facts, files[i].Key = f, k
+				r.complete(files[i], syntax.ForFile(files[i].Path, nil))
 				r.lines.Add(int64(f.Lines))
 				r.done.Add(1)
 			}
@@ -318,16 +324,17 @@ func (r *run) read(ctx context.Context, entries []source.Entry, remembered func(
 		sum := blake2b.Sum256(data)
 		f.Hash = hex.EncodeToString(sum[:])
 		lang := syntax.ForFile(e.Path, data)
-		facts := Read(lang, data)
-		f.Facts = facts
-		r.complete(f, lang, vendored)
+		from := r.places.of(e.Path)
+		facts := read(lang, data, from)
+		f.Facts, f.Key = facts, factKey(f.Hash, lang, from)
+		r.complete(f, lang)
 		if r.o.Keep != nil && facts.Skipped != model.SkippedBinary {
 			if err := r.o.Keep(f.Hash, data); err != nil {
 				return fmt.Errorf("the text of %s can not be kept: %w", e.Path, err)
 			}
 		}
 		r.mu.Lock()
-		fresh[FactKey(f.Hash, lang)] = facts
+		fresh[f.Key] = facts
 		r.mu.Unlock()
 		lines, done := r.lines.Add(int64(facts.Lines)), r.done.Add(1)
 		// A report every tenth of a second is plenty.
@@ -382,11 +389,11 @@ func (r *run) unreadable(f *model.File, err error) {
 }
 
 // complete fills in what a file's path tells.
-func (r *run) complete(f *model.File, l *syntax.Language, vendored map[string]bool) {
+func (r *run) complete(f *model.File, l *syntax.Language) {
 	f.Language = languageName(f.Path, l, f.Facts)
 	f.Skipped = f.Facts.Skipped
 	switch {
-	case inVendored(f.Path, vendored):
+	case inside(f.Path, r.places.vendored):
 		f.Skipped = model.SkippedVendored
 	case f.Skipped == "" && (generatedName(f.Path) || f.Facts.Hint(model.HintGenerated) != nil):
 		f.Skipped = model.SkippedGenerated
@@ -406,7 +413,9 @@ func languageName(p string, l *syntax.Language, facts *model.Facts) string {
 
 // Read returns the facts of one text in the given language; nil counts lines
 // only.
-func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
+func Read(l *syntax.Language, data []byte) *model.Facts { return read(l, data, unsaid) }
+
+func read(l *syntax.Language, data []byte, at place) (facts *model.Facts) {
 	text, isText := syntax.Decode(data)
 	if !isText {
 		return &model.Facts{Skipped: model.SkippedBinary}
@@ -418,6 +427,7 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 		syntax.CountPlain(facts, text)
 		return facts
 	}
+	hints := syntax.Hints(text)
 	plain := func() *model.Facts {
 		f := &model.Facts{}
 		syntax.CountPlain(f, text)
@@ -425,7 +435,7 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 	}
 	if l == nil || l.Read == nil {
 		facts = plain()
-	} else if broken := parallel.Try(func() { facts = l.Read(l.Name, text) }); broken != nil {
+	} else if broken := parallel.Try(func() { facts = l.Read(syntax.How{Language: l.Name, By: at.by(hints)}, text) }); broken != nil {
 		// What a text makes of a reader must cost no more than that text.
 		facts = plain()
 		facts.Read, facts.Problem = model.ReadPartial, "its reader could not go on: "+broken.Error()
@@ -435,45 +445,8 @@ func Read(l *syntax.Language, data []byte) (facts *model.Facts) {
 	}
 	// A module without a name is none, whatever kind of file asks for it.
 	facts.Imports = slices.DeleteFunc(facts.Imports, func(im model.Import) bool { return im.Text == "" })
-	facts.Hints = append(syntax.Hints(text), facts.Hints...)
+	facts.Hints = append(hints, facts.Hints...)
 	return facts
-}
-
-// vendoredFolders finds the folders that hold other people's code: by their
-// name, or for "vendor" by what stands beside or in it.
-func vendoredFolders(entries []source.Entry) map[string]bool {
-	all := make(map[string]bool, len(entries))
-	for _, e := range entries {
-		all[e.Path] = true
-	}
-	out := map[string]bool{}
-	seen := map[string]bool{}
-	for _, e := range entries {
-		for d := model.FolderOf(e.Path); d != "." && !seen[d]; d = model.FolderOf(d) {
-			seen[d] = true
-			switch strings.ToLower(path.Base(d)) {
-			case "node_modules", "bower_components", "third_party", "thirdparty", "site-packages", "pods", "godeps", ".venv", "venv":
-				out[d] = true
-			case "vendor":
-				up := model.FolderOf(d)
-				for _, mark := range []string{"composer.json", "go.mod", "Gemfile", "Cargo.toml"} {
-					if all[path.Join(up, mark)] || all[path.Join(d, "modules.txt")] || all[path.Join(d, "autoload.php")] {
-						out[d] = true
-					}
-				}
-			}
-		}
-	}
-	return out
-}
-
-func inVendored(p string, vendored map[string]bool) bool {
-	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
-		if vendored[d] {
-			return true
-		}
-	}
-	return false
 }
 
 var generatedNames = map[string]bool{

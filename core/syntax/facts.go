@@ -36,16 +36,18 @@ func (s Signs) List() []model.Sign {
 
 // Finish puts the facts of a lexed file into their fixed order and fills in
 // what every language shares. The stream is not to be used afterwards.
-func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
+func Finish(how How, f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	CountStream(f, s)
-	traits(f, s, signs)
-	wired(f, s)
+	if how.By != ByOthers {
+		traits(f, s, signs)
+		wired(f, s)
+	}
 	if f.Starts == 0 && Interpreter(s.Src) != "" {
 		f.Starts = 1 // it can be run by its name
 	}
 	f.Read = model.ReadFull
-	if s.Problem != "" {
-		f.Read, f.Problem = model.ReadPartial, s.Problem
+	if f.Problem = cmp.Or(s.Problem, unlooked[how.By]); f.Problem != "" {
+		f.Read = model.ReadPartial
 	}
 	f.Signs = signs.List()
 	for i := range f.Definitions {
@@ -62,13 +64,17 @@ func Finish(f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		s.chains.release()
 		s.chains = nil
 	}
-	answers(f, s)
-	inserted(f, s)
-	faults(f, s)
-	insides(f, s)
-	offRoutes(f, s)
-	prints(f, s)
-	f.Hints = weigh(s)
+	if how.By != ByOthers {
+		answers(f, s)
+		inserted(f, s)
+		faults(f, s)
+	}
+	if how.By == ByPeople {
+		insides(f, s)
+		offRoutes(f, s)
+		prints(f, s)
+		f.Hints = weigh(s)
+	}
 	sort.SliceStable(f.Imports, func(i, j int) bool { return f.Imports[i].Line < f.Imports[j].Line })
 	s.Release()
 	return f

@@ -325,9 +325,6 @@ var markedMade = regexp.MustCompile(`^(?://|/?\*)\s*Code generated\b.*\bDO NOT E
 // of a program, or in a string, do not count: only lines of the comment do.
 func GeneratedBy(text []byte) (line int, words string) {
 	head := text[:min(len(text), headBytes)]
-	if !containsAny(bytes.ToLower(head), generatedWords) {
-		return 0, ""
-	}
 	inBlock, packaged := false, false
 	for n := 1; n <= 40 && len(head) > 0; n++ {
 		one, rest, _ := bytes.Cut(head, []byte{'\n'})
@@ -351,10 +348,10 @@ func GeneratedBy(text []byte) (line int, words string) {
 		if bytes.Contains(one, []byte("*/")) || bytes.Contains(one, []byte("-->")) {
 			inBlock = false
 		}
-		if packaged && !markedMade.Match(one) {
+		if !containsAny(bytes.ToLower(one), generatedWords) || packaged && !markedMade.Match(one) {
 			continue
 		}
-		if containsAny(bytes.ToLower(one), generatedWords) && saysGenerated.Match(one) && !saysNot.Match(one) {
+		if saysGenerated.Match(one) && !saysNot.Match(one) {
 			said := strings.Trim(string(one), "/#*<!;-%'\" \t>")
 			return n, strings.ToValidUTF8(said[:min(len(said), 100)], "")
 		}
@@ -395,7 +392,7 @@ func (w *weights) name(s *Stream, i int) {
 	if t := &s.Tokens[i]; t.End-t.Start <= 2 {
 		w.short++
 	}
-	if s.constant(i) {
+	if ofConstants[s.Src[s.Tokens[i].Start]] && s.constant(i) {
 		w.constants++
 	} else {
 		w.rest++
@@ -405,12 +402,23 @@ func (w *weights) name(s *Stream, i int) {
 // sign takes what parts and joins: only what does something else is no part of a table.
 func (w *weights) sign(s *Stream, i int) {
 	c := s.Src[s.Tokens[i].Start]
+	if parts[c] {
+		return
+	}
 	next := s.Kind(i + 1)
 	joins := In(c, "+.") && next == String // a long text is written in pieces
-	if !joins && !(In(c, "+|") && next == Number) && !In(c, ",:[](){}=>-;") {
+	if !joins && !(In(c, "+|") && next == Number) {
 		w.rest++
 	}
 }
+
+// parts are the signs that only part what stands in a table.
+var parts = func() (is [256]bool) {
+	for _, c := range []byte(",:[](){}=>-;") {
+		is[c] = true
+	}
+	return is
+}()
 
 // weigh tells from the tokens of a text whether people wrote it: programs
 // squeeze names to a letter or two, and a table is literals nearly alone.

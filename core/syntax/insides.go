@@ -532,9 +532,9 @@ func assertsAt(s *Stream, i int) bool {
 
 // behindAName reports whether what stands behind a library's name is a word of
 // checking that means nothing else there; long ones are cut off.
-func behindAName(lower []byte) bool {
+func behindAName(name []byte) bool {
 	for _, c := range []string{"assert", "check", "requir", "expect"} {
-		if len(lower) >= len(c) && string(lower[:len(c)]) == c {
+		if beginsWith(name, c) {
 			return true
 		}
 	}
@@ -555,25 +555,30 @@ func checks(name []byte) bool {
 	if len(name) > 0 && checkersSieve.May(name) && (checkers[string(name)] || lookers[string(name)]) {
 		return true
 	}
-	var head [12]byte
-	lower := head[:copy(head[:], name)]
-	for i, c := range lower {
-		if 'A' <= c && c <= 'Z' {
-			lower[i] = c + 'a' - 'A'
-		}
-	}
-	lower = bytes.TrimLeft(lower, "_")
-	// A library may write its own name before: g_assert, BOOST_CHECK_EQUAL.
-	if at := bytes.IndexByte(lower, '_'); at > 0 && at < 6 && behindAName(lower[at+1:]) {
-		return true
-	}
-	if len(lower) == 0 {
+	name = bytes.TrimLeft(name, "_")
+	if len(name) == 0 {
 		return false
 	}
-	for _, c := range checkingBy[lower[0]] {
-		if len(lower) >= len(c) && string(lower[:len(c)]) == c {
+	for _, c := range checkingBy[name[0]|0x20] {
+		if beginsWith(name, c) {
 			return true
 		}
 	}
-	return false
+	// A library may write its own name before: g_assert, BOOST_CHECK_EQUAL.
+	at := bytes.IndexByte(name[:min(len(name), 6)], '_')
+	return at > 0 && behindAName(name[at+1:])
+}
+
+// beginsWith reports whether a name begins with a word in small letters, in whatever
+// letters it is written.
+func beginsWith(name []byte, word string) bool {
+	if len(name) < len(word) {
+		return false
+	}
+	for i := range len(word) {
+		if name[i]|0x20 != word[i] {
+			return false
+		}
+	}
+	return true
 }

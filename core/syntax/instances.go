@@ -68,13 +68,16 @@ func (t *traiter) declared(i int) {
 	if !isCapital(s.Bytes(i)) || len(t.stands) > maxTraits {
 		return
 	}
-	name, at := s.Text(i), -1
+	if In(s.First(i-1), ".({,") && s.First(i+1) != '<' && s.Kind(i+1) != Ident {
+		return // a member, an argument: most capitals, and nothing is declared
+	}
+	of, at := i, -1
 	fresh, keeper := false, false
 	switch {
 	case s.Kind(i+1) == Ident && s.Line(i+1) == s.Line(i) && !isCapital(s.Bytes(i+1)):
 		at = i + 1 // Lot lot, Lot $lot
-	case s.Match(i, Name, "<", Name, ">") && repositoryType(name):
-		name, keeper = s.Text(i+2), true // Repository<Lot> lots, lots: Repository<Lot>
+	case s.Match(i, Name, "<", Name, ">") && repositoryType(s.Text(i)):
+		of, keeper = i+2, true // Repository<Lot> lots, lots: Repository<Lot>
 		if at = i + 4; s.Kind(at) != Ident {
 			at = before(s, i)
 		}
@@ -93,6 +96,7 @@ func (t *traiter) declared(i int) {
 	if at < 0 || s.Kind(at) != Ident || at == i {
 		return
 	}
+	name := s.Text(of)
 	class := name
 	for _, k := range keepers {
 		if rest, ok := strings.CutSuffix(name, k); ok && rest != "" {

@@ -14,7 +14,7 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 48
+const SharedVersion = 49
 
 // Version tells one state of all readers from another: what they share, and the
 // sum of what each is at.
@@ -35,8 +35,8 @@ type Language struct {
 	Shebangs   []string // interpreters
 	// Read returns the facts of one file. It never fails: what it can not
 	// read it leaves out and says so in Facts.Problem. They depend on the
-	// bytes and the language alone, so that they can be kept by content.
-	Read func(language string, src []byte) *model.Facts
+	// bytes and on how they are read alone, so that they can be kept by content.
+	Read func(how How, src []byte) *model.Facts
 	// Resolve turns the imports of all files of this language into links; nil
 	// for languages without imports.
 	Resolve func(t *Tree)
@@ -47,6 +47,35 @@ type Language struct {
 	Loggers []string
 	// ResolvedWith names the language whose resolver links these files as well.
 	ResolvedWith string
+}
+
+// How says how a text is to be read.
+type How struct {
+	Language string
+	By       By
+}
+
+// By is who wrote a text, as far as that is known before it is read. What nobody
+// here wrote is not judged, so that what only judges ask for is not looked for.
+type By uint8
+
+// Who may have written a text.
+const (
+	ByPeople By = iota // of this codebase, as far as is known
+	ByTool             // read for its links, calls and routes
+	ByOthers           // read for its links and what it declares
+)
+
+// Unlooked reports whether facts are those of a text that was not looked at as what
+// people write is.
+func Unlooked(f *model.Facts) bool {
+	return f != nil && (f.Problem == unlooked[ByTool] || f.Problem == unlooked[ByOthers])
+}
+
+// unlooked is what such texts say of themselves.
+var unlooked = map[By]string{
+	ByTool:   "a tool wrote it, so that nobody looked at what its bodies are like",
+	ByOthers: "others wrote it, so that only its links and what it declares were read",
 }
 
 // Links reports whether the imports of this language are followed.

@@ -2,6 +2,7 @@ package syntax
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 )
 
@@ -18,8 +19,8 @@ var (
 		`^\W*this (package|module|library|project|application|app|program|tool|plug-?in|crate|extension|service|component) ` +
 		`\pL{3,}[^s\W]s\b|` +
 		`\b(provides|implements|contains|adds support|allows you|lets you|enables|defines|manages|handles)\b`)
-	instructs = regexp.MustCompile(`(?i)\b(users?|you) (should|must|need to|have to)\b|` +
-		`^\W*(prerequisites?\b.*|first,? |then,? |now,? |next,? |just |please |simply |to \w+ .*|` +
+	obliges   = regexp.MustCompile(`(?i)\b(users?|you) (should|must|need to|have to)\b`)
+	instructs = regexp.MustCompile(`(?i)^\W*(prerequisites?\b.*|first,? |then,? |now,? |next,? |just |please |simply |to \w+ .*|` +
 		`if you |in order to |before |after |` +
 		`once |when |you |your |we |i |it'?s |here |there |that |these |those |how |what |why |where |who |do |don'?t |let'?s |` +
 		`note|notice|warning|important|caution|attention|todo|fixme|tl;?dr|update:|see |` +
@@ -52,28 +53,62 @@ func Statement(paragraph string) (text string, firm bool) {
 			end = at[1]
 		}
 		one := strings.TrimSpace(rest[:end])
-		if instructs.MatchString(one) {
+		if tellsToDo(one) {
 			return "", false // what follows is about what is to be done
 		}
 		if states(one) {
-			return whole(stating(rest)), says.MatchString(one)
+			return whole(stating(rest)), isSaid(one)
 		}
 		rest = strings.TrimSpace(rest[end:])
 	}
 	return "", false
 }
 
+// The expressions above are slow, and nearly every sentence has nothing for them:
+// plain words, of which all that they match holds one, are looked for first.
+var (
+	obligeWords = []string{"should", "must", "need to", "have to"}
+	saidWords   = []string{"is ", "are ", "these", "the ", "provides", "implements", "contains", "adds support", "allows you",
+		"lets you", "enables", "defines", "manages", "handles"}
+	lawWords    = []string{"licen", "copyright", "(c)", "©", "warranty", "redistribut", "permission", "all rights", "trademark", "author"}
+	peopleWords = []string{" by"}
+	awayWords   = []string{"documentation", "docs", "manual", "information", "details", "instructions", "changelog", "wiki", "moved",
+		"no longer", "deprecated", "archived", "read", "welcome", "this", "bootstrapped", "generated", "add your", "description", "lorem"}
+	versionWords = []string{"version", "release", "v", "."}
+)
+
+// holds reports whether a text holds one of some words, which are in small letters.
+func holds(text string, words []string) bool {
+	text = strings.ToLower(text)
+	return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(text, w) })
+}
+
+// tellsToDo reports whether a sentence says what is to be done.
+func tellsToDo(s string) bool {
+	return instructs.MatchString(s) || holds(s, obligeWords) && obliges.MatchString(s)
+}
+
+// isSaid reports whether a sentence says in so many words what a thing is.
+func isSaid(s string) bool { return holds(s, saidWords) && says.MatchString(s) }
+
+func ofLaw(s string) bool { return holds(s, lawWords) && legal.MatchString(s) }
+
+func ofPeople(s string) bool { return holds(s, peopleWords) && credits.MatchString(s) }
+
+// leadsElsewhere reports whether a sentence says where else to look.
+func leadsElsewhere(s string) bool { return holds(s, awayWords) && elsewhere.MatchString(s) }
+
 // stating is a text up to its first sentence that says what is to be done, or
 // where else to look.
 func stating(text string) string {
 	from := 0
 	for _, at := range sentence.FindAllStringIndex(text, 12) {
-		if one := text[from:at[1]]; from > 0 && (instructs.MatchString(one) || elsewhere.MatchString(one)) {
+		if one := text[from:at[1]]; from > 0 && (tellsToDo(one) || leadsElsewhere(one)) {
 			return strings.TrimSpace(text[:from])
 		}
 		from = at[1]
 	}
-	if from > 0 && from < len(text) && (instructs.MatchString(text[from:]) || elsewhere.MatchString(text[from:])) {
+	if from > 0 && from < len(text) && (tellsToDo(text[from:]) || leadsElsewhere(text[from:])) {
 		return strings.TrimSpace(text[:from])
 	}
 	return text
@@ -101,8 +136,7 @@ func states(s string) bool {
 	if words < 2 || words == 2 && !strings.HasSuffix(s, ".") {
 		return false
 	}
-	return !legal.MatchString(s) && !elsewhere.MatchString(s) &&
-		(!ofVersion(s) && !credits.MatchString(s) || says.MatchString(s))
+	return !ofLaw(s) && !leadsElsewhere(s) && (!ofVersion(s) && !ofPeople(s) || isSaid(s))
 }
 
 // unaddressed is a text without addresses.
@@ -114,20 +148,22 @@ func unaddressed(s string) string {
 }
 
 // ofVersion reports whether a text speaks of a version, which has a figure.
-func ofVersion(s string) bool { return strings.ContainsAny(s, "0123456789") && version.MatchString(s) }
+func ofVersion(s string) bool {
+	return strings.ContainsAny(s, "0123456789") && holds(s, versionWords) && version.MatchString(s)
+}
 
 // Describes reports whether a text that stands where a description is asked for
 // is one: several words that speak of no law, version or other place.
 func Describes(text string) bool {
-	return len(worded.FindAllString(unaddressed(text), 4)) > 2 && !legal.MatchString(text) &&
-		!credits.MatchString(text) && !elsewhere.MatchString(text) &&
+	return len(worded.FindAllString(unaddressed(text), 4)) > 2 && !ofLaw(text) &&
+		!ofPeople(text) && !leadsElsewhere(text) &&
 		!ofVersion(text) && !strings.HasSuffix(text, "?")
 }
 
 // Title reports whether a line stands alone like a heading: no full stop, and
 // hardly a word more than a name takes.
 func Title(line string) bool {
-	if strings.HasSuffix(line, ".") || says.MatchString(line) {
+	if strings.HasSuffix(line, ".") || isSaid(line) {
 		return false
 	}
 	return len(strings.Fields(line)) <= 6

@@ -1,6 +1,10 @@
 package syntax
 
-import "jantel/core/model"
+import (
+	"slices"
+
+	"jantel/core/model"
+)
 
 // placing are styles that say where something stands among others, and how much
 // room it takes from them; not how it looks inside.
@@ -16,12 +20,13 @@ var looks = Set("margin", "padding", "color", "background", "backgroundColor", "
 // top of the file, and styles that a component sets on its own root to place
 // itself among what is around it.
 func styleBlocks(f *model.Facts, s *Stream) {
-	draws := false
+	if !slices.ContainsFunc(s.Tokens, func(t Token) bool { return t.Kind == TagOpen }) {
+		return // it draws nothing
+	}
 	depth := 0
 	for i := range s.Tokens {
 		switch t := &s.Tokens[i]; t.Kind {
 		case TagOpen:
-			draws = true
 			if rootElement(s, i) {
 				ownRoot(f, s, i)
 			}
@@ -36,9 +41,6 @@ func styleBlocks(f *model.Facts, s *Stream) {
 				depth--
 			}
 		}
-	}
-	if !draws {
-		f.StyleBlocks, f.OuterStyles = nil, nil
 	}
 }
 

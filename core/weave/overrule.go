@@ -102,6 +102,14 @@ func OverruleOrigins(origins map[string]model.OriginOf, by []model.Overrule) {
 	}
 }
 
+// SaidOwn reports whether the lead says of a file that people here write it.
+func SaidOwn(by []model.Overrule) func(path string) bool {
+	return func(p string) bool {
+		o := closest(by, model.OverruleOrigin, p)
+		return o != nil && model.FileOrigin(o.Value) == model.OriginOwn
+	}
+}
+
 func whose(by string) string {
 	if by == "" {
 		return ""

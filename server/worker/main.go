@@ -16,6 +16,7 @@ import (
 	"jantel/core/source"
 	"jantel/core/survey"
 	_ "jantel/core/syntax/languages" // all of them
+	"jantel/core/weave"
 	"jantel/store"
 )
 
@@ -131,7 +132,7 @@ func take(ctx context.Context, r Request, src source.Source, facts *store.Facts,
 	var mu sync.Mutex
 	s, err := survey.Run(ctx, src, survey.Options{
 		Name: r.Name, Root: filepath.Base(r.Path), Key: r.Key, Cache: facts,
-		Listed: survey.Bound,
+		Listed: survey.Bound, Ours: weave.SaidOwn(r.Said),
 		Keep: func(hash string, text []byte) error {
 			mu.Lock()
 			have := texts[hash]

@@ -11,6 +11,7 @@ import (
 	"jantel/core/model"
 	"jantel/core/source"
 	"jantel/core/survey"
+	"jantel/core/weave"
 	"jantel/store"
 )
 
@@ -54,7 +55,7 @@ func past(ctx context.Context, r Request, facts *store.Facts, out *lines) (End, 
 	}
 	for i, c := range revisions {
 		out.write(message{Progress: &survey.Progress{Step: "reading", Done: i, Total: len(revisions)}})
-		s, err := scored(ctx, r, facts, open, c.Revision)
+		s, err := scored(ctx, r, facts, open, c.Revision, in.Overrules)
 		if err != nil {
 			return End{}, fmt.Errorf("revision %.10s: %w", c.Revision, err)
 		}
@@ -67,11 +68,12 @@ func past(ctx context.Context, r Request, facts *store.Facts, out *lines) (End, 
 // scored surveys one revision.
 func scored(
 	ctx context.Context, r Request, facts *store.Facts, open func(string) (source.Source, error), revision string,
+	said []model.Overrule,
 ) (*model.Survey, error) {
 	src, err := open(revision)
 	if err != nil {
 		return nil, err
 	}
 	defer func() { _ = src.Close() }()
-	return survey.Run(ctx, src, survey.Options{Name: r.Name, Root: filepath.Base(r.Path), Key: r.Key, Cache: facts})
+	return survey.Run(ctx, src, survey.Options{Name: r.Name, Root: filepath.Base(r.Path), Key: r.Key, Cache: facts, Ours: weave.SaidOwn(said)})
 }

@@ -23,6 +23,7 @@ import (
 	"sync"
 	"time"
 
+	"jantel/core/model"
 	"jantel/core/survey"
 )
 
@@ -46,6 +47,8 @@ type Request struct {
 	Data     string   `json:"data"`  // the folder of the store of facts
 	Scratch  string   `json:"scratch"`
 	Limits   Limits   `json:"limits"`
+	// Said is what the lead says against what was computed.
+	Said []model.Overrule `json:"said"`
 	// Past asks for the scores of so many revisions instead, judged by Inputs, which
 	// are judgement's as JSON.
 	Past   int             `json:"past"`

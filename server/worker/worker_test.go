@@ -23,7 +23,7 @@ import (
 // The test binary is started again as the worker; one of its languages does
 // what a reader that got out of hand would do.
 func TestMain(m *testing.M) {
-	syntax.Register(&syntax.Language{Name: "Wild", Version: 1, Extensions: []string{".wild"}, Read: func(_ string, src []byte) *model.Facts {
+	syntax.Register(&syntax.Language{Name: "Wild", Version: 1, Extensions: []string{".wild"}, Read: func(_ syntax.How, src []byte) *model.Facts {
 		switch do, arg, _ := strings.Cut(strings.TrimSpace(string(src)), " "); do {
 		case "loop":
 			for {

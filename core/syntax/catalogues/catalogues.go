@@ -31,8 +31,8 @@ func init() {
 }
 
 // with makes a reader of one that lists the texts of a catalogue.
-func with(list func(src []byte) []model.Literal) func(string, []byte) *model.Facts {
-	return func(_ string, src []byte) *model.Facts {
+func with(list func(src []byte) []model.Literal) func(syntax.How, []byte) *model.Facts {
+	return func(_ syntax.How, src []byte) *model.Facts {
 		f := &model.Facts{Read: model.ReadFull}
 		syntax.CountPlain(f, src)
 		f.Texts = list(src)
@@ -204,7 +204,7 @@ func properties(src []byte) []model.Literal {
 }
 
 // sample lists the variables that a sample of settings gives a value.
-func sample(_ string, src []byte) *model.Facts {
+func sample(_ syntax.How, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	syntax.CountPlain(f, src)
 	for _, l := range properties(src) {

@@ -68,7 +68,7 @@ func TestKeysOfProperties(t *testing.T) {
 }
 
 func TestSamplesOfSettings(t *testing.T) {
-	f := sample("", []byte("# of the counter\nPORT=8080\nexport URL=\"http://vault\"\nEMPTY=\nQUOTED='x y'\n"))
+	f := sample(syntax.How{}, []byte("# of the counter\nPORT=8080\nexport URL=\"http://vault\"\nEMPTY=\nQUOTED='x y'\n"))
 	require.Equal(t, "PORT=8080@2 | URL=http://vault@3 | EMPTY=@4 | QUOTED=x y@5", told(f.Given))
 	require.Empty(t, f.Texts, "a setting is no text of a catalogue")
 }

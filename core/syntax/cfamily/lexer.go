@@ -246,7 +246,7 @@ type reader struct {
 	names map[string]bool
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.directives()
 	r.items(0, r.s.Len(), scope{exported: true})
@@ -256,7 +256,7 @@ func read(_ string, src []byte) *model.Facts {
 	plainly.Calls(r.s, r.f)
 	// A value may be given back through what is handed in.
 	r.s.Implicit = true
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // mainHead is the head of the function that a program starts in.

@@ -41,7 +41,7 @@ var builtin = syntax.Set(
 	"DateTime", "Func", "Action",
 )
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.body(0, r.s.Len(), "")
 	if r.loose > 0 && r.f.Starts == 0 {
@@ -52,7 +52,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.routes()
 	r.f.Names = syntax.SortedSet(r.names)
 	typed.Walk(r.s, dialect)
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // dotted reads A.B.C and returns the index behind it.

@@ -40,7 +40,7 @@ type reader struct {
 	class string // the name that the whole file has
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: indented.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.doc()
 	r.head()
@@ -50,7 +50,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // doc takes the "##" lines above or right below the head of the file.
@@ -405,7 +405,7 @@ var (
 var attribute = regexp.MustCompile(`(\w+)\s*=\s*"((?:[^"\\]|\\.)*)"`)
 
 // scene reads the heads of the parts of a scene or a resource.
-func scene(_ string, src []byte) *model.Facts {
+func scene(_ syntax.How, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	syntax.CountPlain(f, src)
 	paths := map[string]string{} // of what is brought in, by id
@@ -462,7 +462,7 @@ func scene(_ string, src []byte) *model.Facts {
 }
 
 // project reads what a project starts with and what it loads for all.
-func project(_ string, src []byte) *model.Facts {
+func project(_ syntax.How, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull, Project: &model.Project{Tool: "godot"}}
 	syntax.CountPlain(f, src)
 	section := ""

@@ -20,6 +20,7 @@ type walker struct {
 	repeated int32
 	// switched is what the last "x.(type)" looked at.
 	switched int32
+	heads    bool // nobody asks what bodies do
 }
 
 // none is a chain nothing is known of.
@@ -231,7 +232,7 @@ func (w *walker) body(d *model.Definition, params, last, at int) {
 			text = ""
 		}
 	}
-	if s.Is(next, "{") && next <= last {
+	if s.Is(next, "{") && next <= last && !w.heads {
 		w.c.In = int32(at)
 		w.block(next)
 		w.c.In = -1

@@ -35,19 +35,21 @@ type reader struct {
 	walk  walker
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, used: map[string]map[string]bool{}}
-	r.walk = walker{s: r.s, c: r.s.Chains(), repeated: none, switched: none}
+	r.walk = walker{s: r.s, c: r.s.Chains(), repeated: none, switched: none, heads: how.By == syntax.ByOthers}
 	if !usual(r.s) {
 		r.walk.c.Spare()
 	}
 	r.file()
 	r.selectors()
-	r.routes()
-	r.f.Env = environment.Read(r.s)
+	if how.By != syntax.ByOthers {
+		r.routes()
+		r.f.Env = environment.Read(r.s)
+	}
 	slices.Sort(r.names)
 	r.f.Names = slices.Compact(r.names)
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // usual reports whether a file is built on the machine that stands for all:

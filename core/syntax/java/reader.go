@@ -58,7 +58,7 @@ type reader struct {
 	interfaces map[string]bool
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, interfaces: map[string]bool{}}
 	r.file()
 	if len(r.f.Definitions) == 0 {
@@ -69,7 +69,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	typed.Walk(r.s, dialect)
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // doc keeps what a file without types says of its package, above its name.

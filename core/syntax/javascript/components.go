@@ -84,7 +84,7 @@ var (
 // readComponent reads a component whose script, markup and style stand in one
 // file: the scripts as the language they are in, and in the markup which other
 // components are rendered.
-func readComponent(language string, src []byte) *model.Facts {
+func readComponent(how syntax.How, src []byte) *model.Facts {
 	parts := partsOf(src)
 	scripts := blank(src)
 	ts := false
@@ -105,7 +105,7 @@ func readComponent(language string, src []byte) *model.Facts {
 			copy(scripts[p.from:p.to], src[p.from:p.to])
 			ts = ts || strings.Contains(p.head, `"ts`) || strings.Contains(p.head, `'ts`)
 		case "template":
-			if language == "Vue" {
+			if how.Language == "Vue" {
 				markup = append(markup, [2]int{p.from, p.to})
 			}
 		case "style":
@@ -116,12 +116,12 @@ func readComponent(language string, src []byte) *model.Facts {
 				})
 			}
 		}
-		if language == "Svelte" && p.name != "template" {
+		if how.Language == "Svelte" && p.name != "template" {
 			markup = append(markup, [2]int{at, max(at, p.from)})
 			at = p.to
 		}
 	}
-	if language == "Svelte" {
+	if how.Language == "Svelte" {
 		markup = append(markup, [2]int{at, len(src)})
 	}
 	r := newReader(lex(scripts, false, ts), f)
@@ -138,7 +138,7 @@ func readComponent(language string, src []byte) *model.Facts {
 	r.names["default"] = true
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()
-	out := syntax.Finish(r.f, r.s, r.signs)
+	out := syntax.Finish(how, r.f, r.s, r.signs)
 	// The script alone was lexed: the lines are those of the whole file.
 	out.Lines, out.Code, out.Comment, out.Blank = 0, 0, 0, 0
 	syntax.CountPlain(out, src)

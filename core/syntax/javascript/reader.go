@@ -89,9 +89,9 @@ func newReader(s *syntax.Stream, f *model.Facts) *reader {
 	}
 }
 
-func read(language string, src []byte) *model.Facts {
-	ts := language == "TypeScript" || language == "TSX"
-	r := newReader(lex(src, language != "TypeScript", ts), syntax.NewFacts())
+func read(how syntax.How, src []byte) *model.Facts {
+	ts := how.Language == "TypeScript" || how.Language == "TSX"
+	r := newReader(lex(src, how.Language != "TypeScript", ts), syntax.NewFacts())
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
 	}
@@ -118,7 +118,7 @@ func read(language string, src []byte) *model.Facts {
 	r.doc()
 	r.docs = r.typesInComments(src)
 	r.bodies()
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // hasBody reports whether a function that ends with token last is written out:

@@ -58,7 +58,7 @@ type reader struct {
 	names map[string]bool
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}}
 	r.file()
 	r.f.Mentions = r.mentions()
@@ -67,7 +67,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 var common = syntax.Set("String", "Int", "Long", "Boolean", "Double", "Float", "Any", "Unit", "List", "Map", "Set", "Override", "Exception")

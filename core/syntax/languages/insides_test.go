@@ -413,7 +413,7 @@ end
 `, "case is found 2-4 asserts\ncase is dried 5-7 calls dry"},
 	} {
 		t.Run(name, func(t *testing.T) {
-			f := syntax.Named(c.language).Read(c.language, []byte(c.text))
+			f := syntax.Named(c.language).Read(syntax.How{Language: c.language}, []byte(c.text))
 			require.Equal(t, c.want, inside(f))
 		})
 	}

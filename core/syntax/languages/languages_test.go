@@ -259,7 +259,7 @@ func TestGoDefinitionsAgreeWithGoItself(t *testing.T) {
 			require.NoError(t, err)
 			f := facts("a.go", string(src))
 			require.Equal(t, wanted(fset, tree), got(f), p)
-			require.Equal(t, model.ReadFull, f.Read, "%s: %s", p, f.Problem)
+			require.True(t, f.Read == model.ReadFull || syntax.Unlooked(f), "%s: %s", p, f.Problem)
 			var imports []string
 			for _, im := range tree.Imports {
 				imports = append(imports, strings.Trim(im.Path.Value, "\""))

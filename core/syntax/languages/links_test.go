@@ -449,7 +449,7 @@ if b:
 }
 
 func TestImportsOfTypesAloneAreTold(t *testing.T) {
-	f := syntax.Named("TypeScript").Read("TypeScript", []byte(`import type { Lot } from './a'
+	f := syntax.Named("TypeScript").Read(syntax.How{Language: "TypeScript"}, []byte(`import type { Lot } from './a'
 import { type Box, type Shelf as S } from './b'
 import { type Box, weigh } from './c'
 import dry, { type Seed } from './d'

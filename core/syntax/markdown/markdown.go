@@ -40,9 +40,9 @@ var (
 // of it is far shorter.
 const maxParagraph = 1500
 
-func markdown(_ string, src []byte) *model.Facts { return read(src, false) }
+func markdown(_ syntax.How, src []byte) *model.Facts { return read(src, false) }
 
-func text(_ string, src []byte) *model.Facts { return read(src, true) }
+func text(_ syntax.How, src []byte) *model.Facts { return read(src, true) }
 
 // read reads prose; bare tells that its headings bear no mark.
 func read(src []byte, bare bool) *model.Facts {
@@ -152,7 +152,10 @@ func plain(paragraph string) string {
 	if strings.Contains(t, "<") {
 		t = tagged.ReplaceAllString(t, "")
 	}
-	return strings.Join(strings.Fields(leaning.ReplaceAllString(unmarked.Replace(t), "$1$2$3")), " ")
+	if t = unmarked.Replace(t); strings.ContainsAny(t, "*_") {
+		t = leaning.ReplaceAllString(t, "$1$2$3")
+	}
+	return strings.Join(strings.Fields(t), " ")
 }
 
 // leaning are words that lean: *so* and _so_.

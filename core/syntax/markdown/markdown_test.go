@@ -3,6 +3,8 @@ package markdown
 import (
 	"testing"
 
+	"jantel/core/syntax"
+
 	"github.com/stretchr/testify/require"
 )
 
@@ -26,7 +28,7 @@ func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
 		"nothing":                   {"# Vault\n\n![](a.png)\n", "", 0},
 	} {
 		t.Run(name, func(t *testing.T) {
-			f := markdown("", []byte(c.text))
+			f := markdown(syntax.How{}, []byte(c.text))
 			require.Equal(t, c.want, f.Doc)
 			if c.want != "" {
 				require.Equal(t, c.line, f.DocLine)
@@ -38,7 +40,7 @@ func TestTheOpeningWordsAreTheFirstThatSayAnything(t *testing.T) {
 func FuzzRead(f *testing.F) {
 	f.Add("# a\n\n[![b\nc](d)](e)\n```\nmake\n```\n")
 	f.Fuzz(func(t *testing.T, text string) {
-		x := markdown("", []byte(text))
+		x := markdown(syntax.How{}, []byte(text))
 		require.LessOrEqual(t, len(x.Doc), 4*300)
 		require.GreaterOrEqual(t, x.DocLine, 0)
 	})

@@ -40,7 +40,7 @@ type span struct {
 	pack      bool
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{
 		s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, env: map[string]int{},
 		needs: map[string]string{}, pkg: -1, uses: map[string]bool{},
@@ -62,7 +62,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
 	r.s.Implicit = true
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // named is what the NAME part of the documentation says behind the dash.

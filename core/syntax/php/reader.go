@@ -35,7 +35,7 @@ type reader struct {
 	use         map[int]bool // tokens that belong to import statements
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{
 		s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{},
 		use: map[int]bool{},
@@ -47,7 +47,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // is compares a keyword, which this language writes in any case.

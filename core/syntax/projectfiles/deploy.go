@@ -51,7 +51,7 @@ func init() {
 const maxCharter = 512 << 10
 
 // charterText keeps the text of a charter for the judgement.
-func charterText(_ string, src []byte) *model.Facts {
+func charterText(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	f.Charter = string(src[:min(len(src), maxCharter)])
 	return f
@@ -111,7 +111,7 @@ var images = map[string]string{
 }
 
 // compose reads which processes run side by side, and which of them are stores.
-func compose(_ string, src []byte) *model.Facts {
+func compose(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	f.Project = &model.Project{Tool: "compose"}
 	top, err := yamlTree(src)
@@ -181,7 +181,7 @@ func serviceRun(name, service *yaml.Node) model.RunFact {
 	return model.RunFact{Kind: model.RunProcess, Name: text, Line: name.Line}
 }
 
-func procfile(_ string, src []byte) *model.Facts {
+func procfile(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	f.Project = &model.Project{Tool: "procfile"}
 	each(src, func(n int, line string) {
@@ -194,7 +194,7 @@ func procfile(_ string, src []byte) *model.Facts {
 
 var cronLine = regexp.MustCompile(`^(?:(@\w+)|((?:[\d*/,\-]+|[a-zA-Z]{3})(?:\s+(?:[\d*/,\-]+|[a-zA-Z]{3})){4}))\s+(\S.*)$`)
 
-func crontab(_ string, src []byte) *model.Facts {
+func crontab(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	each(src, func(n int, line string) {
 		if m := cronLine.FindStringSubmatch(line); m != nil {
@@ -211,7 +211,7 @@ var cronEntry = regexp.MustCompile(`^-?\s*(?:cron|schedule):\s*["']?((?:[\d*/,\-
 var probes = syntax.Set("livenessProbe", "readinessProbe", "startupProbe", "healthcheck")
 
 // definition reads the plans that YAML of builds and clusters holds.
-func definition(_ string, src []byte) *model.Facts {
+func definition(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	each(src, func(n int, line string) {
 		if name, _, ok := strings.Cut(line, ":"); ok && probes[name] && len(f.Runs) < maxNamed {
@@ -294,7 +294,7 @@ func each(src []byte, fn func(n int, line string)) {
 }
 
 // msbuild reads a project of .NET: which packages and which projects it needs.
-func msbuild(_ string, src []byte) *model.Facts {
+func msbuild(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	p := &model.Project{Tool: "msbuild", Dependencies: map[string]string{}}
 	f.Project = p
@@ -356,7 +356,7 @@ func msbuild(_ string, src []byte) *model.Facts {
 
 var solutionProject = regexp.MustCompile(`^Project\("[^"]*"\)\s*=\s*"[^"]*",\s*"([^"]+\.\w*proj)"`)
 
-func solution(_ string, src []byte) *model.Facts {
+func solution(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	f.Project = &model.Project{Tool: "solution"}
 	each(src, func(n int, line string) {
@@ -413,7 +413,7 @@ func gemfile(src []byte) (*model.Project, error) {
 var prismaModel = regexp.MustCompile(`^(model|enum|type)\s+(\w+)\s*\{`)
 
 // prisma reads the models of a schema.
-func prisma(_ string, src []byte) *model.Facts {
+func prisma(_ syntax.How, src []byte) *model.Facts {
 	f := plain(src)
 	current := -1
 	each(src, func(n int, line string) {

@@ -46,8 +46,8 @@ func init() {
 
 // wrap turns a reader of one kind of project file into one of facts; what it
 // can not understand is said, never guessed.
-func wrap(fn func(src []byte) (*model.Project, error)) func(string, []byte) *model.Facts {
-	return func(_ string, src []byte) *model.Facts {
+func wrap(fn func(src []byte) (*model.Project, error)) func(syntax.How, []byte) *model.Facts {
+	return func(_ syntax.How, src []byte) *model.Facts {
 		f := &model.Facts{Read: model.ReadFull}
 		syntax.CountPlain(f, src)
 		p, err := fn(src)
@@ -566,8 +566,8 @@ func makefile(src []byte) (*model.Project, error) {
 
 // image reads how an image is made: what it starts, and how it is seen to be
 // well.
-func image(language string, src []byte) *model.Facts {
-	f := wrap(dockerfile)(language, src)
+func image(how syntax.How, src []byte) *model.Facts {
+	f := wrap(dockerfile)(how, src)
 	each(src, func(n int, line string) {
 		if word, rest, _ := strings.Cut(line, " "); strings.EqualFold(word, "HEALTHCHECK") &&
 			!strings.EqualFold(strings.TrimSpace(rest), "NONE") && len(f.Runs) == 0 {

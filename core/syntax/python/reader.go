@@ -39,7 +39,7 @@ type reader struct {
 	bases  []model.Use
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: indented.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, locals: map[string]model.Use{}}
 	if syntax.Interpreter(src) != "" {
 		r.f.Starts = 1
@@ -52,7 +52,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // doc keeps the opening paragraph of the module's docstring.

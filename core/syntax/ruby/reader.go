@@ -47,7 +47,7 @@ type reader struct {
 	types map[int]bool // tokens that name what is defined
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{
 		s: lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, seen: map[string]int{},
 		types: map[int]bool{},
@@ -73,7 +73,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()
 	r.s.Ends, r.s.Implicit = true, true
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 func (r *reader) scope() string {

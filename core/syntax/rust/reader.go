@@ -144,7 +144,7 @@ type reader struct {
 	paths map[string]bool // paths met in the code, once each
 }
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	r := &reader{s: grammar.Lex(src), f: syntax.NewFacts(), signs: syntax.Signs{}, names: map[string]bool{}, paths: map[string]bool{}}
 	r.items(0, r.s.Len(), scope{})
 	r.inside()
@@ -153,7 +153,7 @@ func read(_ string, src []byte) *model.Facts {
 	r.f.Names = syntax.SortedSet(r.names)
 	plainly.Calls(r.s, r.f)
 	r.s.Implicit = true
-	return syntax.Finish(r.f, r.s, r.signs)
+	return syntax.Finish(how, r.f, r.s, r.signs)
 }
 
 // opening is the text of the "//!" lines a file starts with.

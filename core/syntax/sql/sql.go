@@ -82,7 +82,7 @@ var between = syntax.Set(
 	"CONCURRENTLY", "ALTER", "FULLTEXT", "SPATIAL",
 )
 
-func read(_ string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	s, f := lex(src), &model.Facts{}
 	names := map[string]bool{}
 	for i := 0; i < s.Len(); i++ {
@@ -120,7 +120,7 @@ func read(_ string, src []byte) *model.Facts {
 		i = last
 	}
 	f.Names = syntax.SortedSet(names)
-	return syntax.Finish(f, s, syntax.Signs{})
+	return syntax.Finish(how, f, s, syntax.Signs{})
 }
 
 // starts reports whether a statement may start at i: BEGIN and AS come before

@@ -59,12 +59,12 @@ func address(b *syntax.Builder) bool {
 	return false
 }
 
-func readWith(g *syntax.Braces) func(string, []byte) *model.Facts {
-	return func(_ string, src []byte) *model.Facts {
+func readWith(g *syntax.Braces) func(syntax.How, []byte) *model.Facts {
+	return func(how syntax.How, src []byte) *model.Facts {
 		r := &reader{s: g.Lex(src), f: &model.Facts{}, names: map[string]bool{}}
 		r.walk()
 		r.f.Names = syntax.SortedSet(r.names)
-		return syntax.Finish(r.f, r.s, syntax.Signs{})
+		return syntax.Finish(how, r.f, r.s, syntax.Signs{})
 	}
 }
 

@@ -134,7 +134,7 @@ var (
 // maxRefs bounds what is kept of one file.
 const maxRefs = 2000
 
-func (k kind) read(_ string, src []byte) *model.Facts {
+func (k kind) read(_ syntax.How, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	signs := syntax.Signs{}
 	signs.Add(model.SignDraws, 1)

@@ -42,7 +42,7 @@ type reader struct {
 	held   entry
 }
 
-func read(language string, src []byte) *model.Facts {
+func read(how syntax.How, src []byte) *model.Facts {
 	f := &model.Facts{Read: model.ReadFull}
 	syntax.CountPlain(f, src)
 	r := &reader{f: f, spaces: map[string]string{}, seen: map[string]bool{}}
@@ -70,20 +70,20 @@ func read(language string, src []byte) *model.Facts {
 				f.Read, f.Problem = model.ReadPartial, "nested deeper than is read"
 				return f
 			}
-			r.element(t, min(lastLine, max(f.Lines, 1)), language == "XAML")
+			r.element(t, min(lastLine, max(f.Lines, 1)), how.Language == "XAML")
 			r.held.open(t, min(lastLine, max(f.Lines, 1)))
 		case xml.EndElement:
 			depth--
 			f.Texts = r.held.shut(t, f.Texts)
 		case xml.CharData:
 			r.held.text(t)
-			if text := strings.TrimSpace(string(t)); language == "XML" && className.MatchString(text) {
+			if text := strings.TrimSpace(string(t)); how.Language == "XML" && className.MatchString(text) {
 				r.mention(text, min(lastLine, max(f.Lines, 1)))
 			}
 		}
 	}
 	sort.SliceStable(f.Mentions, func(i, j int) bool { return f.Mentions[i].Name < f.Mentions[j].Name })
-	if language == "XAML" {
+	if how.Language == "XAML" {
 		f.Signs = []model.Sign{{Name: model.SignDraws, Line: 1, Count: 1}}
 	}
 	return f
