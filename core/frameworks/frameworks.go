@@ -29,7 +29,8 @@ type Framework struct {
 	LoadsWith []string
 	// Folders are what the folders that it prescribes mean.
 	Folders map[string]string
-	// Outer are packages of it that only the outer layers of a system have business with.
+	// Outer are packages of it that only the outer layers of a system have business with;
+	// where a package has plain things as well, the names that are none stand behind it.
 	Outer []string
 	// Layouts are files and folders that its generator lays out together.
 	Layouts [][]string
@@ -261,10 +262,19 @@ func (in *In) Names(folder string) (names []string) {
 	return names
 }
 
+// OuterPackage is one that only the outer layers of a system have business with.
+type OuterPackage struct {
+	Name string
+	By   []string // the names of it that show it; nil where all do
+}
+
 // Outer are the packages that only the outer layers of a system have business with.
-func Outer() (all []string) {
+func Outer() (all []OuterPackage) {
 	for i := range Table {
-		all = append(all, Table[i].Outer...)
+		for _, o := range Table[i].Outer {
+			name, by, _ := strings.Cut(o, ": ")
+			all = append(all, OuterPackage{name, strings.Fields(by)})
+		}
 	}
 	return all
 }

@@ -62,8 +62,10 @@ var Table = []Framework{
 	},
 	{
 		Name: "Angular", Needs: []string{"npm @angular/core"}, Marks: []string{"angular.json"},
-		Loads:   []string{"src/environments/*", "src/{main,polyfills,test}.ts"},
-		Outer:   []string{"@angular/core", "@angular/common/http"},
+		Loads: []string{"src/environments/*", "src/{main,polyfills,test}.ts"},
+		Outer: []string{
+			"@angular/core: Component Directive Pipe Input Output ViewChild HostListener ElementRef Renderer2 TemplateRef ChangeDetectorRef",
+		},
 		Layouts: [][]string{{"angular.json", "src/app", "src/main.ts"}},
 	},
 	{
@@ -111,7 +113,9 @@ var Table = []Framework{
 		Name: "hapi", Needs: []string{"npm @hapi/hapi"}, Outer: []string{"@hapi/hapi"},
 	},
 	{
-		Name: "NestJS", Needs: []string{"npm @nestjs/core", "npm @nestjs/common"}, Outer: []string{"@nestjs/common"},
+		Name: "NestJS", Needs: []string{"npm @nestjs/core", "npm @nestjs/common"}, Outer: []string{
+			"@nestjs/common: Controller Get Post Put Patch Delete Req Res Body Param Query Headers UseGuards HttpCode",
+		},
 		Loads: []string{"nest-cli.json"},
 	},
 	{
@@ -348,7 +352,10 @@ var Table = []Framework{
 		Outer: []string{"github.com/gin-gonic/gin", "github.com/labstack/echo", "github.com/go-chi/chi", "github.com/gofiber/fiber"},
 	},
 	{
-		Name: "Go modules", Marks: []string{"go.mod"}, Outer: []string{"net/http", "html/template"},
+		Name: "Go modules", Marks: []string{"go.mod"}, Outer: []string{
+			"net/http: ResponseWriter Handler HandlerFunc ServeMux NewServeMux Server ListenAndServe ListenAndServeTLS",
+			"html/template: Template New Must ParseFiles ParseGlob ParseFS",
+		},
 		Folders: map[string]string{"internal": "packages that nobody outside may take in", "**/testdata": "files that tests read"},
 	},
 	{

@@ -60,11 +60,15 @@ func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 // with, or what is taken of it: some languages name what they take, and a package
 // is no more than its beginning.
 func (c *Context) isOuter(e model.External) bool {
-	outer := func(name string) bool {
-		return slices.ContainsFunc(outerPackages, func(p string) bool { return name == p || within(name, p) })
-	}
-	return outer(e.Package) || slices.ContainsFunc(c.Survey.File(e.From).Facts.Imports, func(im model.Import) bool {
-		return im.Line == e.Line && within(im.Text, e.Package) && outer(im.Text)
+	return slices.ContainsFunc(c.Survey.File(e.From).Facts.Imports, func(im model.Import) bool {
+		return im.Line == e.Line && (isOuter(e.Package, im.Names) || within(im.Text, e.Package) && isOuter(im.Text, im.Names))
+	})
+}
+
+func isOuter(name string, taken []string) bool {
+	return slices.ContainsFunc(outerPackages, func(p frameworks.OuterPackage) bool {
+		return (name == p.Name || within(name, p.Name)) &&
+			(len(p.By) == 0 || len(taken) == 0 || slices.ContainsFunc(taken, func(n string) bool { return slices.Contains(p.By, n) }))
 	})
 }
 

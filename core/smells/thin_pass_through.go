@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/calls"
@@ -19,14 +20,24 @@ var thinPassThroughRule = &Rule{
 	Parameters: []Parameter{{"functions", "functions that only hand on", 5, 3, 3}},
 }
 
-// thinPassThrough reports types, and files of functions, most of whose
-// functions only hand their arguments on to one and the same other.
+// thinPassThrough reports types, and files of functions, that stand for a layer, and
+// most of whose functions only hand their arguments on to one and the same other.
+// What stands before something for another reason is none: the face of a library, a
+// type that keeps a contract which others keep too, one of several ways to do a thing.
 func thinPassThrough(c *Context, r *Rule) (out []hit) {
 	least := int(c.Value(r, "functions"))
 	g := calls.Of(c.Survey)
+	kept := c.contracts()
 	c.source(func(f *model.File) {
-		if len(f.Facts.Insides) == 0 || c.seen(f.Path) == model.RoleFacade {
+		role := c.seen(f.Path)
+		if len(f.Facts.Insides) == 0 || role == model.RoleFacade {
 			return
+		}
+		bases := map[string][]string{}
+		for _, d := range f.Facts.Definitions {
+			if len(d.Bases) > 0 {
+				bases[d.Qualified()] = d.Bases
+			}
 		}
 		all := map[string]int{}
 		for _, d := range f.Facts.Definitions {
@@ -56,6 +67,9 @@ func thinPassThrough(c *Context, r *Rule) (out []hit) {
 			t.ev = append(t.ev, model.Evidence{Path: f.Path, Line: d.Line, Note: d.Name + " calls " + in.Passes})
 		}
 		for parent, targets := range by {
+			if role != model.RoleHandler && role != model.RoleLogic && !namesLayer(parent) && !inLayer(f.Path) || kept.shared(bases[parent]) {
+				continue
+			}
 			for _, t := range targets {
 				n := len(t.ev)
 				if n < least || 10*n < 6*all[parent] {
@@ -101,11 +115,67 @@ func (c *Context) callsOwn(g *calls.Graph, path string, d model.Definition) bool
 		return false
 	}
 	for _, e := range g.From(ref) {
-		if e.Kind == model.CallPlain && e.To.File != ref.File {
+		if to := g.Definition(e.To); e.Kind == model.CallPlain && e.To.File != ref.File && (to == nil || d.Parent == "" || to.Parent != d.Parent) {
 			return true
 		}
 	}
 	return false
+}
+
+// layerWords are how types and files are called that stand for a layer.
+var layerWords = map[string]bool{
+	"service": true, "services": true, "manager": true, "controller": true, "handler": true, "logic": true, "interactor": true,
+	"business": true, "repository": true, "store": true, "dao": true, "bo": true,
+}
+
+func namesLayer(name string) bool {
+	words := naming.Words(name)
+	return len(words) > 0 && (layerWords[words[len(words)-1]] || layerWords[words[0]])
+}
+
+// inLayer reports whether a file, or a folder around it, is called like a layer.
+func inLayer(p string) bool {
+	return namesLayer(naming.Stem(p)) || slices.ContainsFunc(strings.Split(model.FolderOf(p), "/"), func(d string) bool {
+		return layerWords[strings.TrimSuffix(strings.ToLower(d), "s")]
+	})
+}
+
+// contracts counts, by name, how many types keep to a base; what is not defined here
+// counts as kept by many.
+type contracts struct {
+	keepers map[string]int
+	here    map[string]bool
+}
+
+func (c *Context) contracts() contracts {
+	out := contracts{map[string]int{}, map[string]bool{}}
+	for f := range c.Code(".") {
+		for i := range f.Facts.Definitions {
+			d := &f.Facts.Definitions[i]
+			switch d.Kind {
+			case model.DefClass, model.DefInterface, model.DefType:
+				out.here[d.Name] = true
+			}
+			for _, b := range d.Bases {
+				out.keepers[lastPart(b)]++
+			}
+		}
+	}
+	return out
+}
+
+// shared reports whether one of some bases is a contract that others keep too.
+func (k contracts) shared(bases []string) bool {
+	return slices.ContainsFunc(bases, func(b string) bool {
+		b = lastPart(b)
+		return !k.here[b] || k.keepers[b] > 1
+	})
+}
+
+// lastPart is a name without what it lies in, and without what it is made of: moor.Base<Lot>.
+func lastPart(name string) string {
+	name, _, _ = strings.Cut(name, "<")
+	return name[strings.LastIndexAny(name, ".:\\")+1:]
 }
 
 // builds reports whether a definition makes an instance of its class.
