@@ -115,7 +115,9 @@ func (c *Context) callsOwn(g *calls.Graph, path string, d model.Definition) bool
 		return false
 	}
 	for _, e := range g.From(ref) {
-		if to := g.Definition(e.To); e.Kind == model.CallPlain && e.To.File != ref.File && (to == nil || d.Parent == "" || to.Parent != d.Parent) {
+		to := g.Definition(e.To)
+		itself := to != nil && d.Parent != "" && to.Parent == d.Parent
+		if e.Kind == model.CallPlain && e.To.File != ref.File && !itself {
 			return true
 		}
 	}
