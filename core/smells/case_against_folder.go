@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"regexp"
 	"strings"
 
 	"jantel/core/model"
@@ -64,7 +65,7 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 				// A single capitalised word beside PascalCase fits; one beside
 				// another case does not.
 				own := naming.CaseOf(naming.Stem(f.Path))
-				if own == naming.Plain || own == naming.Caps || own == lead {
+				if own == naming.Plain || own == naming.Caps || own == lead || fits(naming.Stem(f.Path), lead) {
 					continue
 				}
 				out = append(out, hit{
@@ -77,6 +78,27 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 	}
 	return out
 }
+
+// terms are what is written in capitals and figures wherever it stands, and figures
+// that belong together: ec_TN3270, XML1_0Parser.
+var (
+	terms   = regexp.MustCompile(`(^|[_\-])[A-Z]+[0-9][A-Z0-9]*|(^|[_\-])[A-Z]{2,}([_\-]|$)`)
+	figures = regexp.MustCompile(`([0-9])[_\-]([0-9])`)
+)
+
+// fits reports whether a name is written in a case but for its terms. Some begin with a
+// small letter, whatever the case: iXMLMetadata.
+func fits(name string, lead naming.Case) bool {
+	name = figures.ReplaceAllString(name, "$1$2")
+	if len(name) > 2 && isLower(name[0]) && isUpper(name[1]) && isUpper(name[2]) && naming.CaseOf(name[1:]) == lead {
+		return true
+	}
+	return naming.CaseOf(name) == lead || naming.CaseOf(terms.ReplaceAllStringFunc(name, strings.ToLower)) == lead
+}
+
+func isLower(c byte) bool { return c >= 'a' && c <= 'z' }
+
+func isUpper(c byte) bool { return c >= 'A' && c <= 'Z' }
 
 func leading(counts map[naming.Case]int) (best naming.Case, n int) {
 	for _, k := range []naming.Case{naming.Kebab, naming.Snake, naming.Camel, naming.Pascal, naming.Mixed} {

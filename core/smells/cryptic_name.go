@@ -2,9 +2,12 @@ package smells
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
+	"jantel/core/calls"
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 var crypticNameRule = &Rule{
@@ -24,11 +27,16 @@ var shortWords = map[string]bool{
 	"by": true, "as": true, "or": true, "if": true, "io": true, "db": true, "ui": true, "id": true, "ok": true, "no": true, "my": true,
 }
 
+// crypticName reports short names that are handed out; where all that a file defines may
+// be known everywhere, only their use shows which those are.
 func crypticName(c *Context, _ *Rule) (out []hit) {
+	g := calls.Of(c.Survey)
+	taken := c.takenNames()
 	c.source(func(f *model.File) {
 		for _, d := range f.Facts.Definitions {
 			if (d.Kind == model.DefFunction || d.Kind == model.DefClass) && d.Exported && d.Parent == "" && len(d.Name) <= 2 &&
-				len(d.Name) > 0 && d.EndLine-d.Line >= 4 && !shortWords[strings.ToLower(d.Name)] {
+				len(d.Name) > 0 && d.EndLine-d.Line >= 4 && !shortWords[strings.ToLower(d.Name)] &&
+				(!syntax.ProfileOf(f.Language).OneOfAName || taken[[2]string{f.Path, d.Name}] || calledElsewhere(g, f.Path, d)) {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3,
 					touches: []string{f.Path},
@@ -38,4 +46,33 @@ func crypticName(c *Context, _ *Rule) (out []hit) {
 		}
 	})
 	return out
+}
+
+// takenNames are the names that files take from others, each with where it is; of a
+// header all are taken by whoever takes it in, and stand for themselves there.
+func (c *Context) takenNames() map[[2]string]bool {
+	taken := map[[2]string]bool{}
+	headers := map[string]bool{}
+	for i := range c.Survey.Links {
+		l := &c.Survey.Links[i]
+		for _, n := range l.Names {
+			taken[[2]string{l.To, n}] = true
+		}
+		headers[l.To] = headers[l.To] || syntax.IsHeader(l.To)
+	}
+	for p, header := range headers {
+		if !header {
+			continue
+		}
+		for _, d := range c.Survey.File(p).Facts.Definitions {
+			taken[[2]string{p, d.Name}] = true
+		}
+	}
+	return taken
+}
+
+// calledElsewhere reports whether another file was seen to call a definition.
+func calledElsewhere(g *calls.Graph, path string, d model.Definition) bool {
+	ref, ok := g.AtPath(path, d.Line)
+	return ok && slices.ContainsFunc(g.To(ref), func(e calls.Edge) bool { return e.From.File != ref.File })
 }

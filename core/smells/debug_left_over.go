@@ -37,7 +37,7 @@ var consoles = syntax.Set(
 
 func debugLeftOver(c *Context, _ *Rule) (out []hit) {
 	c.source(func(f *model.File) {
-		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig || writesLogs(f.Path) {
+		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig || writesLogs(f.Path) || setAside.MatchString(f.Path) {
 			return
 		}
 		if n, l := f.Facts.Sign(model.SignDebug); n > 0 {

@@ -2,6 +2,8 @@ package smells
 
 import (
 	"fmt"
+	"path"
+	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
@@ -37,6 +39,27 @@ func standsForNamespace(files []*model.File, word string) bool {
 	return all > 0 && 2*with > all
 }
 
+// takenBare reports whether files of a folder are taken in from outside by their names
+// alone, as headers may be: there those names have to say whose they are.
+func (c *Context) takenBare(folder string, files []*model.File) bool {
+	if len(files) == 0 || !syntax.ProfileOf(files[0].Language).OneOfAName {
+		return false
+	}
+	bare, whole := 0, 0
+	for i := range c.Survey.Links {
+		l := &c.Survey.Links[i]
+		if l.Kind != model.LinkImport || model.FolderOf(l.To) != folder || model.FolderOf(l.From) == folder {
+			continue
+		}
+		if strings.Contains(l.Text, path.Base(folder)+"/") {
+			whole++
+		} else {
+			bare++
+		}
+	}
+	return bare >= whole // nobody outside takes any of them in: the echo is seen by nobody
+}
+
 // echoing are the files that begin with a word, unless their language has them named for
 // what they define.
 func echoing(files []*model.File, word string) (out []string) {
@@ -64,7 +87,7 @@ func folderEcho(c *Context, r *Rule) (out []hit) {
 		last := naming.Singular(folder[len(folder)-1])
 		files := c.SourceIn(d.Path)
 		echo := echoing(files, last)
-		if len(echo) < limit || len(echo)*2 < len(files) || standsForNamespace(files, last) {
+		if len(echo) < limit || len(echo)*2 < len(files) || standsForNamespace(files, last) || c.takenBare(d.Path, files) {
 			continue
 		}
 		out = append(out, hit{

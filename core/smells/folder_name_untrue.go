@@ -48,12 +48,16 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 				known++
 			}
 		}
-		if known < limit || 4*counts[promised] > known {
+		// What the better part of it holds has to be told.
+		if known < limit || 2*known < len(fs) || 4*counts[promised] > known {
 			continue
 		}
 		first := slices.SortedFunc(maps.Keys(counts), func(a, b model.Role) int {
 			return cmp.Or(cmp.Compare(counts[b], counts[a]), cmp.Compare(a, b))
 		})[0]
+		if promised == model.RoleAsset && first == model.RoleScript {
+			continue // images are what systems are started from as well
+		}
 		if 2*counts[first] <= known || belowNamed(d.Path, first) {
 			continue
 		}

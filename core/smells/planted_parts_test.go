@@ -153,21 +153,31 @@ func init() {
 		}},
 		plant{rule: "wiring-with-logic", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
 			start := map[string]string{
-				".ts": "import express from 'express'\n\nconst app = express()\napp.listen(1)\n\n", ".go": "package main\n\nfunc main() {\n\tCount(1, 2)\n}\n\n",
-				".py": "if __name__ == '__main__':\n    count(1, 2)\n\n\n", ".java": "public static void main(String[] args) {\n  new Main().count(1, 2);\n}\n",
+				".ts": "import express from 'express'\nimport { box } from './box'\nimport { tray } from './tray'\n\nconst app = express()\napp.use(box, tray)\napp.listen(1)\n\n",
+				".go": "package main\n\nfunc main() {\n\tBox()\n\tTray()\n\tCount(1, 2)\n}\n\n",
+				".py": "from box import box\nfrom tray import tray\n\nif __name__ == '__main__':\n    count(box(), tray())\n\n\n",
+				".java": "public static void main(String[] args) {\n  new Box();\n  new Tray();\n  new Main().count(1, 2);\n}\n",
 			}[l.ext]
 			if start == "" {
 				return "", "" // any file may be opened there
 			}
+			parts := ""
+			for _, part := range []string{"Box", "Tray"} {
+				low := strings.ToLower(part)
+				parts += map[string]string{
+					".ts": "-- src/" + low + ".ts --\nexport const " + low + " = 1\n", ".go": "-- src/" + low + ".go --\npackage main\n\nfunc " + part + "() {}\n",
+					".py": "-- src/" + low + ".py --\ndef " + low + "():\n    return 1\n", ".java": "-- src/" + part + ".java --\npackage shelf;\n\nclass " + part + " {}\n",
+				}[l.ext]
+			}
 			work := l.function("count", numbers(2), l.some(r, pick(fault, 90, 12)), false)
 			at := "src/main" + l.ext
 			if l.ext == ".java" {
-				return "-- src/Main.java --\n" + inClass("package shelf;\n\npublic class %s {", "}")("Main", []string{start, work}) + l.folder(r, "src/growers/%s", 4), "src/Main.java"
+				return parts + "-- src/Main.java --\n" + inClass("package shelf;\n\npublic class %s {", "}")("Main", []string{start, work}) + l.folder(r, "src/growers/%s", 4), "src/Main.java"
 			}
 			if l.ext == ".py" {
-				return "-- " + at + " --\n" + work + "\n\n\n" + start + l.folder(r, "src/growers/%s", 4), at
+				return parts + "-- " + at + " --\n" + work + "\n\n\n" + start + l.folder(r, "src/growers/%s", 4), at
 			}
-			return "-- " + at + " --\n" + start + work + "\n" + l.folder(r, "src/growers/%s", 4), at
+			return parts + "-- " + at + " --\n" + start + work + "\n" + l.folder(r, "src/growers/%s", 4), at
 		}},
 		plant{rule: "sender-without-receiver", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
 			do := map[string][2]string{

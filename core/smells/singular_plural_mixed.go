@@ -19,11 +19,20 @@ var singularPluralMixedRule = &Rule{
 	Remedy:   "Write all of them as most are written.",
 }
 
+// alwaysPlural are kinds that nobody writes in the singular.
+var alwaysPlural = map[string]bool{
+	"utils": true, "utilities": true, "tools": true, "helpers": true, "types": true, "styles": true, "assets": true, "docs": true,
+	"scripts": true, "settings": true, "constants": true, "windows": true, "tests": true, "specs": true, "commons": true, "util": true,
+}
+
 // singularPluralMixed reports sibling folders of which most are plural and some
 // are not.
 func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 	lex := weave.Words()
 	for _, d := range c.Folders {
+		if lex.Folders[strings.Join(naming.Words(d.Name), " ")] != "" {
+			continue // below a folder of one kind are things, which are called what they are
+		}
 		var one, many []string
 		for _, s := range c.sub[d.Path] {
 			words := naming.Words(path.Base(s))
@@ -31,7 +40,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			// Only kinds: what a folder is about may well be one.
-			if _, role := lex.Folders[strings.Join(words, " ")]; !role || words[len(words)-1] == "config" {
+			if _, role := lex.Folders[strings.Join(words, " ")]; !role || words[len(words)-1] == "config" || alwaysPlural[words[len(words)-1]] {
 				continue
 			}
 			w := words[len(words)-1]

@@ -6,6 +6,7 @@ import (
 
 	"jantel/core/calls"
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 var wiringWithLogicRule = &Rule{
@@ -42,6 +43,43 @@ func (c *Context) neededPrograms() map[string]bool {
 	return needed
 }
 
+// leastParts is how many other files a program has to be made of to be put together at all.
+const leastParts = 2
+
+// partsOfPrograms counts the other files that each file needs or calls; headers say
+// what is there, and are none.
+func (c *Context) partsOfPrograms() map[string]int {
+	parts := map[string]map[string]bool{}
+	add := func(from, to string) {
+		if from == to || syntax.IsHeader(to) {
+			return
+		}
+		if parts[from] == nil {
+			parts[from] = map[string]bool{}
+		}
+		parts[from][to] = true
+	}
+	for i := range c.Edges() {
+		add(c.Edges()[i].From, c.Edges()[i].To)
+	}
+	g := calls.Of(c.Survey)
+	for i, f := range c.Survey.Files {
+		if f.Facts == nil || c.Role(f.Path) != model.RoleEntry {
+			continue
+		}
+		for d := range f.Facts.Definitions {
+			for _, e := range g.From(calls.Ref{File: int32(i), Definition: int32(d)}) {
+				add(f.Path, c.Survey.Files[e.To.File].Path)
+			}
+		}
+	}
+	count := map[string]int{}
+	for p, of := range parts {
+		count[p] = len(of)
+	}
+	return count
+}
+
 // wiringWithLogic reports places that start a program and hold much code of
 // their own.
 func wiringWithLogic(c *Context, r *Rule) (out []hit) {
@@ -52,10 +90,10 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 			programs[model.FolderOf(f.Path)]++
 		}
 	}
-	needed := c.neededPrograms()
+	needed, parts := c.neededPrograms(), c.partsOfPrograms()
 	for f := range c.Own(".") {
 		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms || needed[f.Path] ||
-			setAside.MatchString(f.Path) {
+			parts[f.Path] < leastParts || setAside.MatchString(f.Path) {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {

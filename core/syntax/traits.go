@@ -46,6 +46,9 @@ type traiter struct {
 func (t *traiter) word(i int) {
 	s := t.s
 	open := i + 1
+	if s.Src[s.Tokens[i].Start] == 'd' && t.signs != nil && s.stops(i) {
+		t.signs.Add(model.SignDebug, s.Line(i))
+	}
 	if s.Src[s.Tokens[i].Start] == 'r' && s.Is(i, "role") && s.Any(i-1, ".", ">", "?.") {
 		t.roleAsked(i)
 	}
@@ -197,10 +200,21 @@ func (t *traiter) looksFor(name string, args [][2]int) bool {
 	case "dd", "var_dump", "print_r":
 		page := bytes.Contains(t.s.Src[:min(len(t.s.Src), 1000)], []byte("<?"))
 		return page && (name != "print_r" || len(args) < 2)
-	case "breakpoint":
+	case "breakpoint", "debugger":
 		return len(args) == 0
+	case "Dumper":
+		return bytes.Contains(t.s.Src, []byte("Data::Dumper"))
+	case "log":
+		// A console of its own hands on what it is given: log: (...args) => console.log(...args).
+		return len(args) == 0 || !t.s.Is(args[0][0], "...")
 	}
 	return true
+}
+
+// stops reports whether the statement that stops a program in its debugger stands at a
+// token: debugger;
+func (s *Stream) stops(i int) bool {
+	return s.Is(i, "debugger") && s.Is(i+1, ";") && (i == 0 || s.Any(i-1, ";", "{", "}", ")"))
 }
 
 func (t *traiter) call(i int, args [][2]int) {
