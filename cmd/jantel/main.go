@@ -16,9 +16,11 @@ import (
 	"syscall"
 	"time"
 
+	"jantel/core/calls"
 	"jantel/core/charter"
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/section"
 	"jantel/core/smells"
 	"jantel/core/source"
@@ -239,7 +241,11 @@ func runSurvey(cmd *cobra.Command, path string, f surveyFlags) (err error) {
 		return err
 	}
 	found, brief, quiet := recorded(ctx, f, abs, brief)
+	// Calls follow from the facts alone: to judge anew does not ask for them again.
 	began := time.Now()
+	parallel.Try(func() { calls.Of(s) }) // what breaks is said by who asks for it
+	s.Timings["calls"] = float64(time.Since(began).Milliseconds()) / 1000
+	began = time.Now()
 	j := judgement.JudgeBy(s, judgement.Inputs{Brief: brief, Quiet: quiet, Charter: text})
 	s.Timings["judge"] = float64(time.Since(began).Milliseconds()) / 1000
 	for _, e := range j.Faults {

@@ -423,6 +423,48 @@ def run(shelves: list[Shelf], one: "Shelf | None" = None):
 		"vault/shelf.py Shelf.show -> vault/shelf.py Box.label",
 		"vault/shelf.py Shelf.show -> vault/shelf.py Base.close",
 	}},
+	{"Java: of several methods of a name the one that takes so many arguments, wherever it stands", `
+-- vault/Shelf.java --
+package vault;
+class Shelf {
+    public void open() {}
+    public void fill(Box box, int grams) {}
+    public void label(String... words) {}
+    public java.util.Map<String, Box> all(int at) { return null; }
+}
+-- vault/Box.java --
+package vault;
+class Box {}
+-- vault/Kiln.java --
+package vault;
+class Kiln extends Shelf {
+    protected void open(Box box) {}
+    public void fill(Box box) {}
+    public void label(String word) {}
+    void run(Kiln other) {
+        open();
+        open(new Box());
+        other.open();
+        other.fill(new Box(), 2);
+        fill(this.<Box>pick(1, 2));
+        label("a", "b");
+        other.label("a");
+        all(new java.util.HashMap<String, Box>().size());
+    }
+    <T> T pick(int a, int b) { return null; }
+}
+`, []string{
+		"vault/Kiln.java Kiln -> vault/Shelf.java Shelf (inherit)",
+		"vault/Kiln.java Kiln.run -> vault/Box.java Box (construct)",
+		"vault/Kiln.java Kiln.run -> vault/Kiln.java Kiln.fill",
+		"vault/Kiln.java Kiln.run -> vault/Kiln.java Kiln.label",
+		"vault/Kiln.java Kiln.run -> vault/Kiln.java Kiln.open",
+		"vault/Kiln.java Kiln.run -> vault/Kiln.java Kiln.pick",
+		"vault/Kiln.java Kiln.run -> vault/Shelf.java Shelf.all",
+		"vault/Kiln.java Kiln.run -> vault/Shelf.java Shelf.fill",
+		"vault/Kiln.java Kiln.run -> vault/Shelf.java Shelf.label",
+		"vault/Kiln.java Kiln.run -> vault/Shelf.java Shelf.open",
+	}},
 	{"Java: fields, the same package, static imports, nested types, who implements", `
 -- vault/Shelf.java --
 package vault;

@@ -178,11 +178,12 @@ func (e *eval) lookup(f *file, name string) value {
 func (e *eval) bare(f *file, words string) value {
 	of, name, _ := strings.Cut(words, " ")
 	for q := of; q != ""; {
-		if v := e.find(typeKey{f.unit, q}, name, 0); v.kind != vNone && v.kind != vOutside {
+		if v := e.counted(typeKey{f.unit, q}, name); v.kind != vNone && v.kind != vOutside {
 			return v
 		}
 		q, _ = cutLast(q)
 	}
+	name, _ = e.cutCount(name)
 	if v := e.lookup(f, name); v.kind != vNone {
 		return v
 	}

@@ -2,6 +2,8 @@ package calls
 
 import (
 	"slices"
+	"strconv"
+	"strings"
 
 	"jantel/core/model"
 )
@@ -113,8 +115,45 @@ func (e *eval) element(t *typ, key bool) *typ {
 	return t.elem
 }
 
+// cutCount parts a name from the number of arguments that it is called with, -1 where
+// that is not said.
+func (e *eval) cutCount(name string) (string, int) {
+	if !e.profile.Overloads {
+		return name, -1
+	}
+	at := strings.LastIndexByte(name, model.Counted)
+	if at < 1 {
+		return name, -1
+	}
+	n, err := strconv.Atoi(name[at+1:])
+	if err != nil {
+		return name, -1
+	}
+	return name[:at], n
+}
+
+// counted finds a member of a type by its name and the number of arguments that it is
+// called with; where none takes so many, by its name alone.
+func (e *eval) counted(k typeKey, name string) value {
+	v := e.find(k, name, 0)
+	if plain, n := e.cutCount(name); n >= 0 && v.kind == vNone {
+		return e.find(k, plain, 0)
+	}
+	return v
+}
+
 // member finds what is called name in a value.
 func (e *eval) member(v value, name string) value {
+	if plain, n := e.cutCount(name); n >= 0 {
+		if m := e.memberOf(v, name); m.kind != vNone {
+			return m
+		}
+		name = plain
+	}
+	return e.memberOf(v, name)
+}
+
+func (e *eval) memberOf(v value, name string) value {
 	switch {
 	case v.kind == vOutside:
 		return outside
@@ -214,8 +253,12 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 
 // own is a member that a part of a type has itself.
 func (e *eval) own(u *unit, of, name string) value {
+	name, args := e.cutCount(name)
 	q := of + "." + name
 	if p, ok := u.defs[q]; ok {
+		if may := u.takes[q]; args >= 0 && may != 0 && may>>min(args, 63)&1 == 0 {
+			return nothing // another of that name is meant
+		}
 		return defined(u, q, p)
 	}
 	if _, ok := u.shapes[shapeKey{of, name, model.ShapeMethod, 0}]; ok && u.defs[of].file != nil {

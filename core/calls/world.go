@@ -61,6 +61,7 @@ type unit struct {
 	bases  map[string][]shapeAt // by the qualified name of a type
 	alone  []*unit              // itself
 	twice  map[string]bool      // members of types opened again that several files write
+	takes  map[string]uint64    // by the qualified name of a function: by how many arguments it may be called, a bit each
 	lines  map[string][]string  // of types that may be opened again: all that one is built upon
 }
 
@@ -106,7 +107,7 @@ func (w *world) index() {
 		if u == nil {
 			u = &unit{
 				name: f.facts.Namespace, defs: map[string]place{}, shapes: map[shapeKey]shapeAt{}, bases: map[string][]shapeAt{},
-				twice: map[string]bool{},
+				twice: map[string]bool{}, takes: map[string]uint64{},
 			}
 			u.alone = []*unit{u}
 			w.units[key] = u
@@ -358,6 +359,9 @@ func (u *unit) add(f *file) {
 	for i := range f.facts.Definitions {
 		d := &f.facts.Definitions[i]
 		q := d.Qualified()
+		if f.profile.Overloads && callable(d.Kind) {
+			u.takes[q] |= takes(d)
+		}
 		if u.defs[q].file == nil {
 			u.defs[q] = place{f, int32(i)}
 		} else if f.profile.OpenTypes && d.Kind != model.DefNamespace && d.Kind != model.DefClass {
@@ -379,6 +383,17 @@ func (u *unit) add(f *file) {
 			u.shapes[k] = shapeAt{f, s}
 		}
 	}
+}
+
+// takes are the numbers of arguments that a function may be called with, a bit each.
+func takes(d *model.Definition) uint64 {
+	switch {
+	case d.Params >= 63:
+		return 1 << 63
+	case d.Variadic:
+		return ^uint64(0) << max(0, d.Params-1)
+	}
+	return 1 << d.Params
 }
 
 // links ties the imports of each file to the units they lead to.

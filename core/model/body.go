@@ -39,6 +39,10 @@ const (
 	ChainEither                      // it or one of the others: Name are their nodes
 )
 
+// Counted parts the name of what is called from the number of its arguments, in
+// languages where that tells which of several functions of the name is meant.
+const Counted = '#'
+
 // NoChain stands for a value nothing is known of.
 const NoChain = -1
 

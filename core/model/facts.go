@@ -22,6 +22,7 @@ type Definition struct {
 	EndLine  int            `json:"end_line"`
 	Exported bool           `json:"exported"`
 	Params   int            `json:"-"`
+	Variadic bool           `json:"-"` // the last parameter stands for any number
 	Bases    []string       `json:"-"`
 	Marks    []string       `json:"-"` // annotations and decorators as written
 }

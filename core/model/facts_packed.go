@@ -296,8 +296,8 @@ func (z Command) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Definition) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 9
-	o = append(o, 0x99)
+	// array header, size 10
+	o = append(o, 0x9a)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendString(o, z.Parent)
 	o = msgp.AppendUint8(o, packDefinitionKind(z.Kind))
@@ -305,6 +305,7 @@ func (z *Definition) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.AppendInt(o, z.EndLine)
 	o = msgp.AppendBool(o, z.Exported)
 	o = msgp.AppendInt(o, z.Params)
+	o = msgp.AppendBool(o, z.Variadic)
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Bases)))
 	for za0001 := range z.Bases {
 		o = msgp.AppendString(o, z.Bases[za0001])
@@ -324,8 +325,8 @@ func (z *Definition) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 9 {
-		err = msgp.ArrayError{Wanted: 9, Got: zb0001}
+	if zb0001 != 10 {
+		err = msgp.ArrayError{Wanted: 10, Got: zb0001}
 		return
 	}
 	z.Name, bts, err = msgp.ReadStringBytes(bts)
@@ -365,6 +366,11 @@ func (z *Definition) UnmarshalMsg(bts []byte) (o []byte, err error) {
 	z.Params, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Params")
+		return
+	}
+	z.Variadic, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Variadic")
 		return
 	}
 	var zb0003 uint32
@@ -417,7 +423,7 @@ func (z *Definition) UnmarshalMsg(bts []byte) (o []byte, err error) {
 
 // Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
 func (z *Definition) Msgsize() (s int) {
-	s = 1 + msgp.StringPrefixSize + len(z.Name) + msgp.StringPrefixSize + len(z.Parent) + msgp.Uint8Size + msgp.IntSize + msgp.IntSize + msgp.BoolSize + msgp.IntSize + msgp.ArrayHeaderSize
+	s = 1 + msgp.StringPrefixSize + len(z.Name) + msgp.StringPrefixSize + len(z.Parent) + msgp.Uint8Size + msgp.IntSize + msgp.IntSize + msgp.BoolSize + msgp.IntSize + msgp.BoolSize + msgp.ArrayHeaderSize
 	for za0001 := range z.Bases {
 		s += msgp.StringPrefixSize + len(z.Bases[za0001])
 	}

@@ -53,6 +53,9 @@ type Profile struct {
 	NamesNodes bool
 	// OneOfAName: a program holds at most one function of a name at its top.
 	OneOfAName bool
+	// Overloads: a type may have several methods of a name, told apart by how many
+	// parameters they have.
+	Overloads bool
 	// TestPrograms: tests are programs like others, told by their names and functions.
 	TestPrograms bool
 	// PlainNames: names of files end in no word for their role.

@@ -5,6 +5,7 @@ import "jantel/core/syntax/typed"
 // dialect is how Java writes what the walker of typed languages reads.
 var dialect = &typed.Dialect{
 	Base: "super", Inferred: typed.Names("var"),
+	Counted:   true,
 	Modifiers: typed.Names("public protected private static final abstract native synchronized transient volatile strictfp default sealed"),
 	Types:     typed.Names("class interface enum record"),
 	Lists: typed.Names("List ArrayList LinkedList Set HashSet TreeSet LinkedHashSet SortedSet NavigableSet Collection Iterable Iterator " +

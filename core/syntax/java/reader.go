@@ -11,10 +11,10 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Java", Version: 7, Profile: syntax.Profile{
+	syntax.Register(&syntax.Language{Name: "Java", Version: 8, Profile: syntax.Profile{
 		ExactRoutes: true,
 		Code:        true, PathPackages: true, Namespace: ".", NamespaceIsPath: true, OneType: true, NamedForType: true,
-		Inherits: true, FolderFiles: []string{"package-info.java"},
+		Inherits: true, Overloads: true, FolderFiles: []string{"package-info.java"},
 		ListOne: syntax.Set("get", "next", "poll", "peek", "remove", "first", "last", "pop", "orElse", "orElseThrow", "getOrDefault", "put"),
 		ListGives: syntax.Set("stream", "iterator", "subList", "filter", "sorted", "limit", "skip", "distinct", "toList",
 			"parallelStream", "values"),
@@ -238,7 +238,7 @@ func (r *reader) typeBody(d declared, i int, kind model.DefinitionKind) int {
 	parts := -1
 	if s.Is(i, "(") { // the parts of a record
 		parts = i
-		def.Params = r.count(i)
+		def.Params, _ = r.count(i)
 		i = s.Close(i) + 1
 	}
 	def.Bases, i = r.bases(i, d.end)
@@ -342,10 +342,9 @@ func (r *reader) enumConstants(i, end int, parent string) int {
 }
 
 // count is the number of parameters in the parentheses at i.
-func (r *reader) count(i int) int {
+func (r *reader) count(i int) (n int, variadic bool) {
 	s := r.s
 	end := s.Close(i)
-	n := 0
 	for k := i + 1; k < end; {
 		if n == 0 {
 			n = 1
@@ -357,9 +356,10 @@ func (r *reader) count(i int) int {
 		if s.Is(k, ",") {
 			n++
 		}
+		variadic = variadic || s.Is(k, "...") || s.Match(k, ".", ".", ".")
 		k = s.Close(k) + 1
 	}
-	return n
+	return n, variadic
 }
 
 // valueOrMethod reads a method, a constructor or fields; what comes first, a
@@ -402,7 +402,7 @@ func (r *reader) valueOrMethod(d declared, i int) int {
 func (r *reader) method(d declared, paren int) int {
 	s := r.s
 	def := d.define(s, s.Text(paren-1), model.DefMethod)
-	def.Params = r.count(paren)
+	def.Params, def.Variadic = r.count(paren)
 	j := s.Close(paren) + 1
 	for j < d.end && !s.Any(j, "{", ";", "}") {
 		j = s.Close(j) + 1

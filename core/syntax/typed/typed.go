@@ -6,6 +6,8 @@ package typed
 import (
 	"jantel/core/model"
 	"jantel/core/syntax"
+	"slices"
+	"strconv"
 )
 
 // Dialect is in which words these languages differ.
@@ -21,6 +23,9 @@ type Dialect struct {
 	Plain     map[string]bool // words that are no name of anything
 	// Bracketed: marks stand in square brackets.
 	Bracketed bool
+	// Counted: of several functions of a name that one is called which takes so many
+	// arguments.
+	Counted bool
 	// Statements may stand at the top of a file.
 	Statements bool
 	// Holes are the parts of a text that are code, by their tokens.
@@ -428,7 +433,32 @@ func (w *walker) bare(i int) int32 {
 	if w.class == "" {
 		return w.c.Name(w.s.Bytes(i))
 	}
-	return w.c.Step(none, model.ChainBare, []byte(w.class+" "+w.s.Text(i)))
+	return w.c.Step(none, model.ChainBare, []byte(w.class+" "+string(w.called(i))))
+}
+
+// called is a name with the number of arguments that it is called with, where it is and
+// that tells which of several functions of the name is meant.
+func (w *walker) called(i int) []byte {
+	s := w.s
+	name := s.Bytes(i)
+	if !w.d.Counted || !s.Is(i+1, "(") {
+		return name
+	}
+	n, end := 0, s.Close(i+1)
+	for k := i + 2; k < end; k = s.Close(k) + 1 {
+		if n == 0 {
+			n = 1
+		}
+		if after := w.args(k); after > k {
+			if k = after; k >= end {
+				break
+			}
+		}
+		if s.Is(k, ",") {
+			n++
+		}
+	}
+	return strconv.AppendInt(append(slices.Clone(name), model.Counted), int64(n), 10)
 }
 
 // typeName begins a chain at the name of a type.

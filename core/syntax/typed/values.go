@@ -289,7 +289,7 @@ func (w *walker) postfix(node int32, i int, told bool) (int32, int) {
 				continue
 			}
 			over, from = s.Text(i+1), node
-			node, told, line = c.Member(node, s.Bytes(i+1)), false, s.Line(i+1)
+			node, told, line = c.Member(node, w.called(i+1)), false, s.Line(i+1)
 			i += 2
 			continue
 		case w.twice(i, ":") && s.IsIdent(i+2):
