@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"path"
 	"regexp"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -65,7 +66,8 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 				// A single capitalised word beside PascalCase fits; one beside
 				// another case does not.
 				own := naming.CaseOf(naming.Stem(f.Path))
-				if own == naming.Plain || own == naming.Caps || own == lead || fits(naming.Stem(f.Path), lead) {
+				if own == naming.Plain || own == naming.Caps || own == lead || fits(naming.Stem(f.Path), lead) ||
+					namedFor(f, lead, own) || setAside.MatchString(f.Path) {
 					continue
 				}
 				out = append(out, hit{
@@ -82,18 +84,30 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 // terms are what is written in capitals and figures wherever it stands, and figures
 // that belong together: ec_TN3270, XML1_0Parser.
 var (
-	terms   = regexp.MustCompile(`(^|[_\-])[A-Z]+[0-9][A-Z0-9]*|(^|[_\-])[A-Z]{2,}([_\-]|$)`)
+	terms   = regexp.MustCompile(`(^|[_\-])[A-Z]+[0-9][A-Z0-9]*|(^|[_\-])[A-Z]+([_\-]|$)`)
 	figures = regexp.MustCompile(`([0-9])[_\-]([0-9])`)
 )
+
+// namedFor reports whether a file among those of types is written as what it defines,
+// which is none: a function among classes, say.
+func namedFor(f *model.File, lead, own naming.Case) bool {
+	stem := naming.Stem(f.Path)
+	return lead == naming.Pascal && own == naming.Camel && slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+		return d.Name == stem && d.Parent == ""
+	})
+}
 
 // fits reports whether a name is written in a case but for its terms. Some begin with a
 // small letter, whatever the case: iXMLMetadata.
 func fits(name string, lead naming.Case) bool {
-	name = figures.ReplaceAllString(name, "$1$2")
+	name = strings.TrimRight(figures.ReplaceAllString(name, "$1$2"), "_")
 	if len(name) > 2 && isLower(name[0]) && isUpper(name[1]) && isUpper(name[2]) && naming.CaseOf(name[1:]) == lead {
 		return true
 	}
-	return naming.CaseOf(name) == lead || naming.CaseOf(terms.ReplaceAllStringFunc(name, strings.ToLower)) == lead
+	if k := naming.CaseOf(name); k == lead || k == naming.Plain {
+		return true
+	}
+	return naming.CaseOf(terms.ReplaceAllStringFunc(name, strings.ToLower)) == lead
 }
 
 func isLower(c byte) bool { return c >= 'a' && c <= 'z' }

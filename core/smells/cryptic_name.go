@@ -7,6 +7,7 @@ import (
 
 	"jantel/core/calls"
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/syntax"
 )
 
@@ -27,7 +28,8 @@ var shortWords = map[string]bool{
 	"by": true, "as": true, "or": true, "if": true, "io": true, "db": true, "ui": true, "id": true, "ok": true, "no": true, "my": true,
 }
 
-// crypticName reports short names that are handed out; where all that a file defines may
+// crypticName reports short names that are handed out. Those in capitals, and those that
+// their file is called by, are terms of whoever writes them. Where all that a file defines may
 // be known everywhere, only their use shows which those are.
 func crypticName(c *Context, _ *Rule) (out []hit) {
 	g := calls.Of(c.Survey)
@@ -36,6 +38,7 @@ func crypticName(c *Context, _ *Rule) (out []hit) {
 		for _, d := range f.Facts.Definitions {
 			if (d.Kind == model.DefFunction || d.Kind == model.DefClass) && d.Exported && d.Parent == "" && len(d.Name) <= 2 &&
 				len(d.Name) > 0 && d.EndLine-d.Line >= 4 && !shortWords[strings.ToLower(d.Name)] &&
+				d.Name != strings.ToUpper(d.Name) && !strings.EqualFold(d.Name, naming.Stem(f.Path)) && keepsName(f, d.Name) &&
 				(!syntax.ProfileOf(f.Language).OneOfAName || taken[[2]string{f.Path, d.Name}] || calledElsewhere(g, f.Path, d)) {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.Line, name: d.Qualified(), strength: 0.3,
@@ -46,6 +49,12 @@ func crypticName(c *Context, _ *Rule) (out []hit) {
 		}
 	})
 	return out
+}
+
+// keepsName reports whether a definition is handed out by its own name; where a file says
+// what it hands out, it may be by another.
+func keepsName(f *model.File, name string) bool {
+	return len(f.Facts.Names) == 0 || slices.Contains(f.Facts.Names, name)
 }
 
 // takenNames are the names that files take from others, each with where it is; of a

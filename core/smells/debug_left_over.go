@@ -24,7 +24,7 @@ var commandFolders = syntax.Set("cli", "cmd", "command", "commands", "bin", "con
 // to a console: what it writes is what it is for.
 func writesLogs(p string) bool {
 	for d := range strings.SplitSeq(model.FolderOf(p), "/") {
-		if commandFolders[d] {
+		if commandFolders[d] || strings.HasSuffix(d, "commands") {
 			return true
 		}
 	}
@@ -35,8 +35,33 @@ var consoles = syntax.Set(
 	"console", "log", "logger", "logging", "debug", "debugger", "print", "printer", "trace", "tracer", "stdout", "repl", "cli",
 )
 
+// drawn are the roles of what runs where people look at it, and no console does.
+var drawn = map[model.Role]bool{model.RoleView: true, model.RoleState: true, model.RoleStyle: true}
+
+// inCommands reports of a file whether the nearest project around it is installed as a
+// command: such speak by writing to the console.
+func (c *Context) inCommands() func(path string) bool {
+	command := map[string]bool{} // by the folder of a project
+	for _, f := range c.Survey.Files {
+		if f.Facts != nil && f.Facts.Project != nil {
+			command[model.FolderOf(f.Path)] = command[model.FolderOf(f.Path)] || len(f.Facts.Project.Bin) > 0
+		}
+	}
+	return func(p string) bool {
+		for d := model.FolderOf(p); ; d = model.FolderOf(d) {
+			if is, project := command[d]; project || d == "." {
+				return is
+			}
+		}
+	}
+}
+
 func debugLeftOver(c *Context, _ *Rule) (out []hit) {
+	inCommands := c.inCommands()
 	c.source(func(f *model.File) {
+		if inCommands(f.Path) && !drawn[c.Roles[f.Path].Role] {
+			return
+		}
 		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig || writesLogs(f.Path) || setAside.MatchString(f.Path) {
 			return
 		}

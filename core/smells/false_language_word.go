@@ -2,6 +2,7 @@ package smells
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -20,7 +21,8 @@ var falseLanguageWordRule = &Rule{
 
 // baseOf are words behind which a base is a thing of its own, and abstract classes are
 // what something is about.
-var baseOf = syntax.Set("class", "classes", "method", "methods", "function", "directory", "dir", "path", "url", "uri", "name", "type")
+var baseOf = syntax.Set("class", "classes", "method", "methods", "function", "directory", "dir", "path", "url", "uri", "name", "type",
+	"converter", "encoder", "decoder", "conversion", "encoding")
 
 // aboutBases reports whether a name of two words or more is that of something else than what
 // others build upon: the base of a path, an error, what is done with classes.
@@ -43,6 +45,17 @@ func (c *Context) nothingStarts() bool {
 		}
 	})
 	return starts == 0 && c.sources() >= leastOffered
+}
+
+// hasBases reports whether bases are things that the codebase is about: a type of it is
+// called one and nothing more.
+func (c *Context) hasBases() (has bool) {
+	c.source(func(f *model.File) {
+		has = has || slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+			return d.Kind == model.DefClass && (d.Name == "Base" || d.Name == "Bases")
+		})
+	})
+	return has
 }
 
 // falseLanguageWord reports types called a base or abstract that nothing builds
@@ -76,6 +89,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 			builtUpon[l.To] = true
 		}
 	}
+	bases := c.hasBases()
 	// What is offered to others may have its heirs there.
 	offered := c.library() || c.nothingStarts()
 	c.source(func(f *model.File) {
@@ -101,7 +115,7 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 			}
 			switch d.Kind {
 			case model.DefClass:
-				if !heirs[d.Name] && !builtUpon[f.Path] && (w[0] == "base" || w[0] == "abstract" || w[len(w)-1] == "base") && !offered {
+				if !heirs[d.Name] && !builtUpon[f.Path] && (w[0] == "base" && !bases || w[0] == "abstract" || w[len(w)-1] == "base") && !offered {
 					say(fmt.Sprintf("*%s* is called a base, and nothing here builds upon it", d.Name))
 				}
 				if w[len(w)-1] == "interface" && !syntax.ProfileOf(f.Language).ClassInterfaces {

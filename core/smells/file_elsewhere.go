@@ -69,6 +69,22 @@ func (t *ties) tie(file, folder string) {
 	t.other[file][folder]++
 }
 
+// together reports whether the files of a folder other than one belong together: most need
+// each other. In a folder of files that each stand alone none is out of place.
+func (t *ties) together(files []*model.File, but *model.File) bool {
+	all, tied := 0, 0
+	for _, f := range files {
+		if f == but || !reading.IsCode(f) {
+			continue
+		}
+		all++
+		if t.own[f.Path] > 0 {
+			tied++
+		}
+	}
+	return tied >= 2 && 2*tied >= all
+}
+
 // fileElsewhere reports files whose dependencies nearly all lead to one other
 // folder, and none to their own.
 func fileElsewhere(c *Context, r *Rule) (out []hit) {
@@ -99,7 +115,7 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 				same++
 			}
 		}
-		if same > 2 && role != "" || !reading.IsCode(f) {
+		if same > 2 && role != "" || !reading.IsCode(f) || !t.together(c.SourceIn(model.FolderOf(f.Path)), f) {
 			continue
 		}
 		out = append(out, hit{path: f.Path, strength: 0.25 +

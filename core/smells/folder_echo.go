@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -60,12 +61,31 @@ func (c *Context) takenBare(folder string, files []*model.File) bool {
 	return bare >= whole // nobody outside takes any of them in: the echo is seen by nobody
 }
 
+// forMachine are last words of names that say which machine or system a file is built
+// for: the words before are those of the file it stands for there.
+var forMachine = syntax.Set("linux", "darwin", "windows", "freebsd", "netbsd", "openbsd", "bsd", "android", "apple", "ios", "unix", "posix",
+	"win", "mac", "macos", "amd64", "arm64", "arm", "x86", "wasm", "js", "other", "others", "generic", "stub", "unsupported")
+
+// definesItsName reports whether a type or component of the file's own name stands in it:
+// there the name has to be whole.
+func definesItsName(f *model.File) bool {
+	stem := strings.Join(naming.Words(naming.Stem(f.Path)), "")
+	return slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
+		switch d.Kind {
+		case model.DefClass, model.DefComponent, model.DefInterface, model.DefType, model.DefEnum:
+			return strings.EqualFold(strings.ReplaceAll(d.Name, "_", ""), stem)
+		}
+		return false
+	})
+}
+
 // echoing are the files that begin with a word, unless their language has them named for
 // what they define.
 func echoing(files []*model.File, word string) (out []string) {
 	for _, f := range files {
 		w := naming.Words(naming.Stem(f.Path))
-		if len(w) > 1 && naming.Singular(w[0]) == word && !syntax.ProfileOf(f.Language).NamedForType {
+		whole := syntax.ProfileOf(f.Language).NamedForType || len(w) > 1 && forMachine[w[len(w)-1]] || definesItsName(f)
+		if len(w) > 1 && naming.Singular(w[0]) == word && !whole {
 			out = append(out, f.Path)
 		}
 	}

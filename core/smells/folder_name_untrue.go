@@ -55,8 +55,8 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		first := slices.SortedFunc(maps.Keys(counts), func(a, b model.Role) int {
 			return cmp.Or(cmp.Compare(counts[b], counts[a]), cmp.Compare(a, b))
 		})[0]
-		if promised == model.RoleAsset && first == model.RoleScript {
-			continue // images are what systems are started from as well
+		if near[[2]model.Role{promised, first}] {
+			continue
 		}
 		if 2*counts[first] <= known || belowNamed(d.Path, first) {
 			continue
@@ -69,6 +69,19 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 			)})
 	}
 	return out
+}
+
+// near are roles of which one stands for the other under the same words: images are what
+// systems are started from as well, an API is what answers as well as what is asked, and
+// shapes of data are models.
+var near = map[[2]model.Role]bool{
+	{model.RoleAsset, model.RoleScript}:       true,
+	{model.RoleDataAccess, model.RoleHandler}: true,
+	{model.RoleDataAccess, model.RoleRouting}: true,
+	{model.RoleModel, model.RoleSchema}:       true,
+	{model.RoleSchema, model.RoleModel}:       true,
+	{model.RoleHandler, model.RoleRouting}:    true,
+	{model.RoleRouting, model.RoleHandler}:    true,
 }
 
 // belowNamed reports whether a folder lies in one that is named for a role:

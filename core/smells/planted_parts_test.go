@@ -153,9 +153,9 @@ func init() {
 		}},
 		plant{rule: "wiring-with-logic", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
 			start := map[string]string{
-				".ts": "import express from 'express'\nimport { box } from './box'\nimport { tray } from './tray'\n\nconst app = express()\napp.use(box, tray)\napp.listen(1)\n\n",
-				".go": "package main\n\nfunc main() {\n\tBox()\n\tTray()\n\tCount(1, 2)\n}\n\n",
-				".py": "from box import box\nfrom tray import tray\n\nif __name__ == '__main__':\n    count(box(), tray())\n\n\n",
+				".ts":   "import express from 'express'\nimport { box } from './box'\nimport { tray } from './tray'\n\nconst app = express()\napp.use(box, tray)\napp.listen(1)\n\n",
+				".go":   "package main\n\nfunc main() {\n\tBox()\n\tTray()\n\tCount(1, 2)\n}\n\n",
+				".py":   "from box import box\nfrom tray import tray\n\nif __name__ == '__main__':\n    count(box(), tray())\n\n\n",
 				".java": "public static void main(String[] args) {\n  new Box();\n  new Tray();\n  new Main().count(1, 2);\n}\n",
 			}[l.ext]
 			if start == "" {

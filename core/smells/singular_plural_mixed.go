@@ -19,9 +19,11 @@ var singularPluralMixedRule = &Rule{
 	Remedy:   "Write all of them as most are written.",
 }
 
-// alwaysPlural are kinds that nobody writes in the singular.
-var alwaysPlural = map[string]bool{
+// oneWay are kinds that are written in one way alone: some are always many, of others
+// there is but one.
+var oneWay = map[string]bool{
 	"utils": true, "utilities": true, "tools": true, "helpers": true, "types": true, "styles": true, "assets": true, "docs": true,
+	"router": true, "store": true, "locale": true, "api": true, "theme": true, "db": true, "auth": true, "core": true, "shared": true,
 	"scripts": true, "settings": true, "constants": true, "windows": true, "tests": true, "specs": true, "commons": true, "util": true,
 }
 
@@ -40,7 +42,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			// Only kinds: what a folder is about may well be one.
-			if _, role := lex.Folders[strings.Join(words, " ")]; !role || words[len(words)-1] == "config" || alwaysPlural[words[len(words)-1]] {
+			if _, role := lex.Folders[strings.Join(words, " ")]; !role || words[len(words)-1] == "config" || oneWay[words[len(words)-1]] {
 				continue
 			}
 			w := words[len(words)-1]

@@ -130,7 +130,7 @@ func (v *voice) rank(sm *model.Smell) float64 {
 const asideWeight = 0.4
 
 var setAside = regexp.MustCompile(
-	`(?i)(?:^|/)(?:examples?|demos?|samples?|snippets|tutorials?|contribs?|docs?|benchmarks?|bench|hack)/|(?:^|/)gen\w*\.go$`,
+	`(?i)(?:^|/)(?:examples?|demos?|samples?|snippets|tutorials?|contribs?|(?:\w+-)?docs?|benchmarks?|bench|hack)/|(?:^|/)gen\w*\.go$`,
 )
 
 // habits makes a smell of each folder that a rule hits all over, and marks the

@@ -32,16 +32,18 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 		includes += fmt.Sprintf("#include \"../include/vault/part%c.h\"\n", 'a'+i)
 		imports += fmt.Sprintf("-- labels/part%c.ts --\nexport const part%c = 1\n", 'a'+i, 'a'+i)
 	}
-	lone := "-- helpers/boxLabel.ts --\n"
+	lone := "-- desk/boxLabel.ts --\n"
 	for i := range 9 {
 		lone += fmt.Sprintf("import { part%c } from '../labels/part%c'\n", 'a'+i, 'a'+i)
 	}
+	among := "-- desk/text.ts --\nimport { number } from './number'\nexport const text = number\n-- desk/number.ts --\nexport const number = 1\n"
 	for _, c := range []struct {
 		rule, tree string
 		says       bool
 	}{
 		{"file-elsewhere", headers + "-- drivers/scale.c --\n" + includes + "int weigh(void) { return 1; }\n", false},
-		{"file-elsewhere", imports + lone + "export const label = parta\n", true},
+		{"file-elsewhere", imports + lone + "export const label = parta\n" + among, true},
+		{"file-elsewhere", imports + lone + "export const label = parta\n", false},
 		{"numbered-name", "-- a.c --\nint read16(void) { return 1; }\nint read32(void) { return 2; }\nint read64(void) { return 3; }\n", false},
 		{"numbered-name", "-- a.c --\nint read1(void) { return 1; }\nint read2(void) { return 2; }\n", true},
 		{"single-folder-chain", "-- usr/lib/python3/dist-packages/vault/a.py --\ndef a():\n    pass\n-- usr/lib/python3/dist-packages/vault/b.py --\ndef b():\n    pass\n", false},

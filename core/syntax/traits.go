@@ -211,6 +211,23 @@ func (t *traiter) looksFor(name string, args [][2]int) bool {
 	return true
 }
 
+// onDemand reports whether what is written at a token is written only where somebody asked
+// for it: VERBOSE && console.log(lot), print Dumper($lot) if DEBUG.
+func (t *traiter) onDemand(i int) bool {
+	s := t.s
+	for k := i - 1; k >= 0 && k > i-24 && !s.Any(k, ";", "{", "}"); k-- {
+		w := bytes.ToLower(s.Bytes(k))
+		if s.Any(k, "die", "croak", "confess") {
+			return true // it is what a fault says
+		}
+		names := s.Kind(k) == Ident && (bytes.Contains(w, []byte("debug")) || bytes.Contains(w, []byte("verbose")))
+		if names || s.Is(k, "log") && s.Any(k+1, "&", "&&") {
+			return true
+		}
+	}
+	return false
+}
+
 // stops reports whether the statement that stops a program in its debugger stands at a
 // token: debugger;
 func (s *Stream) stops(i int) bool {
@@ -219,7 +236,7 @@ func (s *Stream) stops(i int) bool {
 
 func (t *traiter) call(i int, args [][2]int) {
 	name := t.s.Text(i)
-	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] && t.looksFor(name, args) {
+	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] && t.looksFor(name, args) && !t.onDemand(i) {
 		t.signs.Add(model.SignDebug, t.s.Line(i))
 	}
 	if access[name] {

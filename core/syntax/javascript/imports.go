@@ -1,6 +1,7 @@
 package javascript
 
 import (
+	"slices"
 	"sort"
 	"strings"
 
@@ -146,6 +147,9 @@ func (r *reader) exportList(i int) int {
 	} else {
 		for _, n := range local {
 			r.public[n] = true
+			if !slices.Contains(outer, n) {
+				r.renamed[n] = true
+			}
 		}
 	}
 	if s.Is(j, ";") {

@@ -31,20 +31,20 @@ var scripted = func() syntax.Profile {
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "TypeScript", Version: 17, Profile: profile,
+		Name: "TypeScript", Version: 18, Profile: profile,
 		Loggers: loggers, Extensions: []string{".ts", ".mts", ".cts"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "TSX", Version: 17, Profile: profile,
+		Name: "TSX", Version: 18, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".tsx"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JavaScript", Version: 20, Profile: scripted,
+		Name: "JavaScript", Version: 21, Profile: scripted,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".js", ".mjs", ".cjs", ".es6"},
 		Shebangs: []string{"node", "deno", "bun"}, Read: read,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "JSX", Version: 18, Profile: profile,
+		Name: "JSX", Version: 19, Profile: profile,
 		Loggers: loggers, ResolvedWith: "TypeScript", Extensions: []string{".jsx"}, Read: read,
 	})
 }
@@ -58,15 +58,16 @@ var environment = &syntax.Environment{
 }
 
 type reader struct {
-	s      *syntax.Stream
-	f      *model.Facts
-	signs  syntax.Signs
-	names  map[string]bool
-	public map[string]bool      // names in export lists
-	heads  map[int]bool         // definitions of functions without a body
-	locals map[string]model.Use // what names taken from elsewhere stand for
-	drawn  map[string]bool
-	built  []model.Use // base types named with the module they are of
+	s       *syntax.Stream
+	f       *model.Facts
+	signs   syntax.Signs
+	names   map[string]bool
+	public  map[string]bool      // names in export lists
+	renamed map[string]bool      // those of them that have another name outside
+	heads   map[int]bool         // definitions of functions without a body
+	locals  map[string]model.Use // what names taken from elsewhere stand for
+	drawn   map[string]bool
+	built   []model.Use // base types named with the module they are of
 	// ends counts by which names routes end, nextTo which stand right before.
 	ends, nextTo map[string]int
 	page         int  // steps on the elements of a page
@@ -84,7 +85,7 @@ type reader struct {
 
 func newReader(s *syntax.Stream, f *model.Facts) *reader {
 	return &reader{
-		s: s, f: f, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{},
+		s: s, f: f, signs: syntax.Signs{}, names: map[string]bool{}, public: map[string]bool{}, renamed: map[string]bool{},
 		heads: map[int]bool{}, locals: map[string]model.Use{}, drawn: map[string]bool{},
 	}
 }
@@ -105,7 +106,7 @@ func read(how syntax.How, src []byte) *model.Facts {
 		if d.Parent == "" && r.public[d.Name] {
 			d.Exported = true
 		}
-		if d.Parent == "" && d.Exported {
+		if d.Parent == "" && d.Exported && !r.renamed[d.Name] {
 			r.names[d.Name] = true
 		}
 	}
