@@ -497,6 +497,11 @@ func featureShare(c *context) outcome {
 	if features < 3 || len(c.source) == 0 {
 		return outcomeOf(0, "Fewer than three folders hold a feature with all its roles.", nil)
 	}
+	for _, held := range counts {
+		if 10*held > 7*len(c.source) {
+			return outcomeOf(0, "One folder holds most of the code.", nil)
+		}
+	}
 	return outcomeOf(
 		float64(n)/float64(len(c.source))*1.2,
 		fmt.Sprintf("%d folders hold three or more roles each, together %d of %d source files.", features, n, len(c.source)),

@@ -150,6 +150,8 @@ func offered(c *context) (ev []model.Evidence) {
 				ev = append(ev, model.Evidence{Path: g.Path, Line: 1, Note: "the folder of the module is a package"})
 			} else if len(c.programs()) == 0 {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
+			} else if c.toolsAside(d, p.Name) {
+				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module of packages, with programs in cmd alone"})
 			}
 		case (p.Tool == "maven" || p.Tool == "gradle" || strings.HasSuffix(f.Path, ".gemspec")) && len(c.programs()) == 0 && len(c.drawn) == 0:
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a project without a program in it"})
@@ -158,6 +160,29 @@ func offered(c *context) (ev []model.Evidence) {
 		}
 	}
 	return ev
+}
+
+// leastOpen is how many packages have to lie open to others.
+const leastOpen = 5
+
+// toolsAside reports whether a module's programs all lie in a folder of commands, none of
+// them called as it is, and most of its files in packages that others can take in.
+func (c *context) toolsAside(d, module string) bool {
+	commands := path.Join(d, "cmd")
+	for _, f := range c.programs() {
+		aside := model.Within(commands, f.Path) || strings.Contains("/"+f.Path, "/internal/") || path.Base(f.Path) == "gen.go"
+		if !aside || path.Base(model.FolderOf(f.Path)) == path.Base(module) {
+			return false
+		}
+	}
+	files, packages := 0, map[string]bool{}
+	for _, f := range c.source {
+		if !model.Within(commands, f.Path) && !strings.Contains("/"+f.Path, "/internal/") {
+			files++
+			packages[model.FolderOf(f.Path)] = true
+		}
+	}
+	return 2*files >= len(c.source) && len(packages) >= leastOpen
 }
 
 // runs are the scripts of a package that is run rather than taken in.
@@ -253,7 +278,8 @@ func (c *context) programs() []*model.File {
 	c.counted = true
 	packages := c.pythonPackages()
 	for _, f := range c.source {
-		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 &&
+		// What the build runs to write a file is a script, and no program.
+		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 && c.roles[f.Path].Role != model.RoleScript &&
 			(!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
 		if starts && !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
 			d = strings.ToLower(strings.Trim(d, "_"))

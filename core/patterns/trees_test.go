@@ -508,6 +508,9 @@ class %Store
 	},
 	"library": {
 		shows: []shown{
+			{"packages, with a tool in cmd and a program that writes a file of one", "-- go.mod --\nmodule moor/weighing\n" +
+				each("-- $/$.go --\npackage $\n\nfunc Step(n int) int { return n + 1 }\n", "scale", "kiln", "fan", "label", "tray") +
+				"-- scale/gen.go --\npackage main\n\nfunc main() {}\n-- cmd/weigh-dump/main.go --\npackage main\n\nimport \"moor/weighing/scale\"\n\nfunc main() { scale.Step(1) }\n"},
 			{"a package of npm", "-- package.json --\n{ \"name\": \"words\", \"main\": \"index.js\" }\n-- index.js --\nexport { a } from './a'\n-- a.js --\nexport const a = 1\n-- b.js --\nexport const b = 1\n"},
 			{"a module of Go", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- units/units.go --\npackage units\nfunc Grams() {}\n"},
 			{"a package of Python as it is installed", "-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\nfrom .units import grams\ndef say():\n    return grams(1)\nif __name__ == '__main__':\n    say()\n-- words/units.py --\ndef grams(x):\n    return x\n"},

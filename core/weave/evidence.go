@@ -414,6 +414,9 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 	default:
 		b.programOfTests(f, lower)
 	}
+	if lex.beside[f.Path] && f.Facts.Starts > 0 {
+		b.seen(model.RoleScript, 3, "a program beside a package that does not hold it, run by hand or by the build")
+	}
 	if lower == "__main__.py" {
 		b.seen(model.RoleEntry, 2, "its name is that of what runs when its package is started")
 	}

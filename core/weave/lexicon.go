@@ -40,6 +40,9 @@ type Lexicon struct {
 	// passing are folders of one codebase that only lead on to the packages in
 	// them, as org and acme do in org/acme/vault: their words say nothing.
 	passing map[string]bool
+	// beside are programs that lie in the folder of a package which does not hold them:
+	// the build, or somebody by hand, runs them to write its files.
+	beside map[string]bool
 }
 
 // Words returns the lexicon that Jantel ships.
@@ -83,7 +86,35 @@ var Words = sync.OnceValue(func() *Lexicon {
 
 // In is the lexicon as it is read in one codebase, whose package paths it knows,
 // and what it takes in.
-func (lex *Lexicon) In(s *model.Survey) *Lexicon { return lex.needed(s).passed(s) }
+func (lex *Lexicon) In(s *model.Survey) *Lexicon {
+	out := *lex.needed(s).passed(s)
+	out.beside = besidePackages(s)
+	return &out
+}
+
+// besidePackages are the programs in folders of packages that do not hold them.
+func besidePackages(s *model.Survey) map[string]bool {
+	programs, packages := map[string][]string{}, map[string]bool{}
+	for _, f := range s.Files {
+		if f.Facts == nil || !syntax.ProfileOf(f.Language).FolderPackages {
+			continue
+		}
+		switch d := model.FolderOf(f.Path); f.Facts.Namespace {
+		case "main":
+			programs[d] = append(programs[d], f.Path)
+		case "", "main_test":
+		default:
+			packages[d] = true
+		}
+	}
+	out := map[string]bool{}
+	for d, files := range programs {
+		for _, p := range files {
+			out[p] = packages[d]
+		}
+	}
+	return out
+}
 
 // needed leaves out the words that mean their role only where something is taken
 // in that a codebase does not take in.
