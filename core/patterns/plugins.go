@@ -64,6 +64,7 @@ func (c *context) findPlugged() *plugs {
 	if best == nil {
 		return nil
 	}
+	c.withoutBase(best)
 	best.of = map[string]string{}
 	for _, d := range best.in {
 		for _, f := range c.survey.Files {
@@ -76,6 +77,26 @@ func (c *context) findPlugged() *plugs {
 		}
 	}
 	return best
+}
+
+// withoutBase leaves out of the parts what most others of them need: that is what they
+// are built upon, and is plugged in nowhere.
+func (c *context) withoutBase(p *plugs) {
+	needed := map[string]map[string]bool{}
+	for _, l := range c.edges {
+		if p.parts[l.To] && p.parts[l.From] {
+			if needed[l.To] == nil {
+				needed[l.To] = map[string]bool{}
+			}
+			needed[l.To][l.From] = true
+		}
+	}
+	all := len(p.parts)
+	for part, by := range needed {
+		if 2*len(by) > all {
+			delete(p.parts, part)
+		}
+	}
 }
 
 // families are folders whose files nearly all build upon the same that stands
@@ -121,14 +142,24 @@ func (c *context) families() *plugs {
 			maps.Copy(out.parts, parts)
 			continue
 		}
-		base, among := commonBase(files)
+		if own := c.alikeByName(files, named); len(own) > 0 {
+			out.in = append(out.in, d)
+			maps.Copy(out.parts, own)
+			continue
+		}
+		heirs := directly(files)
+		base, among := commonBase(files, heirs)
+		if base == "" {
+			heirs = heritage(files)
+			base, among = commonBase(files, heirs)
+		}
 		if base == "" || len(files) < 3 || !c.defines(base) || c.loadedByFramework(files) {
 			continue
 		}
 		known := 0
 		var alike []*model.File
 		for _, f := range files {
-			if buildsUpon(f, base) {
+			if heirs[f][base] {
 				alike = append(alike, f)
 				if named[f.Path] {
 					known++
@@ -191,6 +222,40 @@ func sameNamed(d *model.Folder, single []*model.File) map[string]bool {
 		if len(in) >= leastSame && 3*len(in) >= 2*len(parts) {
 			maps.Copy(out, in)
 		}
+	}
+	return out
+}
+
+// leastByName is how many modules of a folder have to define the same to be loaded by
+// their names.
+const leastByName = 10
+
+// alikeByName are the modules of a folder that nearly all define a function of the same
+// name at their top, and of which hardly one is named anywhere: they are loaded by
+// the names of their files.
+func (c *context) alikeByName(files []*model.File, named map[string]bool) map[string]bool {
+	by := map[string]map[string]bool{} // modules by the name of a function
+	for _, f := range files {
+		if f.Facts == nil || f.Facts.Starts > 0 || syntax.ProfileOf(f.Language).FolderPackages || syntax.ProfileOf(f.Language).PlainNames {
+			continue
+		}
+		for i := range f.Facts.Definitions {
+			if d := &f.Facts.Definitions[i]; d.Kind == model.DefFunction && d.Parent == "" && d.Name != "main" {
+				if by[d.Name] == nil {
+					by[d.Name] = map[string]bool{}
+				}
+				by[d.Name][f.Path] = true
+			}
+		}
+	}
+	out := map[string]bool{}
+	for _, in := range by {
+		if len(in) >= leastByName && 5*len(in) >= 4*len(files) {
+			maps.Copy(out, in)
+		}
+	}
+	if 10*count(out, named) > len(out) {
+		return nil
 	}
 	return out
 }
@@ -280,10 +345,10 @@ const leastBeside = 6
 
 // commonBase is what at least three files of a folder, and most of them, build
 // upon, "" where that is nothing, and whether it stands among them.
-func commonBase(files []*model.File) (best string, among bool) {
+func commonBase(files []*model.File, heirs map[*model.File]map[string]bool) (best string, among bool) {
 	count := map[string]int{}
-	for _, f := range files {
-		for b := range basesOf(f) {
+	for _, of := range heirs {
+		for b := range of {
 			count[b]++
 		}
 	}
@@ -311,7 +376,47 @@ func basesOf(f *model.File) map[string]bool {
 	return out
 }
 
-func buildsUpon(f *model.File, base string) bool { return basesOf(f)[base] }
+func directly(files []*model.File) map[*model.File]map[string]bool {
+	out := make(map[*model.File]map[string]bool, len(files))
+	for _, f := range files {
+		out[f] = basesOf(f)
+	}
+	return out
+}
+
+// heritage is what the classes of some files build upon, by their simple names: also by
+// way of each other.
+func heritage(files []*model.File) map[*model.File]map[string]bool {
+	upon := map[string]map[string]bool{} // by the name of a class of theirs
+	for _, f := range files {
+		for i := 0; f.Facts != nil && i < len(f.Facts.Definitions); i++ {
+			if d := &f.Facts.Definitions[i]; len(d.Bases) > 0 && d.Kind == model.DefClass {
+				bases := map[string]bool{}
+				for _, b := range d.Bases {
+					bases[b[strings.LastIndexAny(b, ".:\\")+1:]] = true
+				}
+				upon[d.Name] = bases
+			}
+		}
+	}
+	out := map[*model.File]map[string]bool{}
+	for _, f := range files {
+		all := basesOf(f)
+		next := slices.Collect(maps.Keys(all))
+		for len(next) > 0 {
+			b := next[len(next)-1]
+			next = next[:len(next)-1]
+			for above := range upon[b] {
+				if !all[above] {
+					all[above] = true
+					next = append(next, above)
+				}
+			}
+		}
+		out[f] = all
+	}
+	return out
+}
 
 func plugFolder(c *context) outcome {
 	p := c.plugged()

@@ -475,6 +475,14 @@ class %Store
 	},
 	"plug-ins": {
 		shows: []shown{
+			{"a base among them, which each needs", "-- moor/__init__.py --\n-- moor/desk.py --\nimport importlib\n\ndef tell(name):\n    return importlib.import_module('moor.plugins.' + name)\n-- moor/plugins/__init__.py --\n" +
+				"-- moor/plugins/base.py --\nfrom moor import desk\n\nclass Teller:\n    def tell(self):\n        return desk\n" +
+				each("-- moor/plugins/$.py --\nfrom moor.plugins.base import Teller\n\nclass %Teller(Teller):\n    def tell(self):\n        return 1\n", "mail", "bell", "lamp", "sheet", "radio")},
+			{"modules that define the same, loaded by their names", "-- moor/__init__.py --\n-- moor/desk.py --\nimport importlib\n\ndef read(name, text):\n    return importlib.import_module('moor.readers.' + name).parse(text)\n-- moor/words.py --\ndef split(text):\n    return text.split()\n-- moor/readers/__init__.py --\n" +
+				each("-- moor/readers/$.py --\nfrom moor.words import split\n\ndef parse(text):\n    return split(text)\n", "barley", "clover", "dock", "elder", "fennel", "gorse", "hazel", "ivy", "juniper", "kale", "larch", "mallow")},
+			{"heirs by way of each other", "-- moor/__init__.py --\n-- moor/desk.py --\ndef walk(all):\n    return [one.tell() for one in all]\n-- moor/gather/__init__.py --\n-- moor/gather/common.py --\nfrom moor import desk\n\nclass Gatherer:\n    def tell(self):\n        return desk\n" +
+				each("-- moor/gather/$.py --\nfrom .common import Gatherer\n\nclass %Gatherer(Gatherer):\n    pass\n", "barley", "clover", "dock") +
+				each("-- moor/gather/$.py --\nfrom .barley import BarleyGatherer\n\nclass %Gatherer(BarleyGatherer):\n    pass\n", "elder", "fennel", "gorse", "hazel", "ivy")},
 			{"found at run time", "-- src/host.ts --\nexport interface Plugin { name: string }\nexport const load = (n: string) => import(`./plugins/${n}`)\n" + each("-- src/plugins/$.ts --\nimport type { Plugin } from '../host'\nexport const $: Plugin = { name: '$' }\n", "ink", "paper", "cutter", "folder")},
 			{"registered in one place", "-- src/host.ts --\nexport const plugins = []\nexport const register = (p) => plugins.push(p)\n-- src/all.ts --\n" + each("import './drivers/$'\n", "ink", "paper", "cutter") + each("-- src/drivers/$.ts --\nimport { register } from '../host'\nregister('$')\n", "ink", "paper", "cutter")},
 			{"families that are built alike and loaded by name", "-- lib/Press/Role/Ink.pm --\npackage Press::Role::Ink;\nsub pour { }\n1;\n-- lib/Press/Role/Sheet.pm --\npackage Press::Role::Sheet;\nsub cut { }\n1;\n-- lib/Press/Run.pm --\npackage Press::Run;\nsub run { my $c = load($_[0]); $c->pour }\n1;\n" +
