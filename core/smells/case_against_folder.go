@@ -19,8 +19,8 @@ var caseAgainstFolderRule = &Rule{
 	Example:  "`weight_tag.tsx` among `BoxGrid.tsx`, `LotCard.tsx` and `ShelfPicker.tsx`.",
 	Remedy:   "Write it as its siblings are written.",
 	Parameters: []Parameter{
-		{"siblings", "files whose case can be told", 8, 5, 5},
-		{"share", "of them that are written alike", 0.85, 0.75, 0.75},
+		{"siblings", "files whose case can be told", 8, 6, 6},
+		{"share", "of them that are written alike", 0.85, 0.8, 0.8},
 	},
 }
 

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"jantel/core/calls"
 	"jantel/core/model"
 	"jantel/core/naming"
 	"jantel/core/syntax"
@@ -58,8 +59,16 @@ func (c *Context) hasBases() (has bool) {
 	return has
 }
 
-// falseLanguageWord reports types called a base or abstract that nothing builds
-// upon, and interfaces by name that are none.
+// isCapital reports whether a name begins as those of types do.
+func isCapital(name string) bool { return naming.Own(name) != "" && isUpper(naming.Own(name)[0]) }
+
+// built reports whether a class was seen to be made an instance of.
+func built(g *calls.Graph, class calls.Ref) bool {
+	return slices.ContainsFunc(g.To(class), func(e calls.Edge) bool { return e.Kind == model.CallConstruct })
+}
+
+// falseLanguageWord reports types called a base or abstract that are built as they are
+// and that nothing builds upon, and interfaces by name that are none.
 func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 	heirs := map[string]bool{}
 	for _, f := range c.Survey.Files {
@@ -90,6 +99,10 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 		}
 	}
 	bases := c.hasBases()
+	g, at := calls.Of(c.Survey), map[string]int32{}
+	for i, f := range c.Survey.Files {
+		at[f.Path] = int32(i)
+	}
 	// What is offered to others may have its heirs there.
 	offered := c.library() || c.nothingStarts()
 	c.source(func(f *model.File) {
@@ -115,7 +128,9 @@ func falseLanguageWord(c *Context, _ *Rule) (out []hit) {
 			}
 			switch d.Kind {
 			case model.DefClass:
-				if !heirs[d.Name] && !builtUpon[f.Path] && (w[0] == "base" && !bases || w[0] == "abstract" || w[len(w)-1] == "base") && !offered {
+				called := w[0] == "base" && !bases || w[0] == "abstract" || w[len(w)-1] == "base"
+				upon := heirs[d.Name] || builtUpon[f.Path] || offered
+				if called && !upon && isCapital(d.Name) && built(g, calls.Ref{File: at[f.Path], Definition: int32(i)}) {
 					say(fmt.Sprintf("*%s* is called a base, and nothing here builds upon it", d.Name))
 				}
 				if w[len(w)-1] == "interface" && !syntax.ProfileOf(f.Language).ClassInterfaces {

@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -36,8 +37,7 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		if strings.EqualFold(d.Name, "core") || stepsTaken.MatchString(d.Path+"/step") {
 			continue
 		}
-		if !ok || len(fs) < limit || promised == model.RoleTest || promised == model.RoleHelper || promised == model.RoleScript ||
-			promised == model.RoleConfig || promised == model.RolePlatform || setAside.MatchString(d.Path+"/one") && promised == model.RoleDocs {
+		if !ok || !oneMeaning[strings.ToLower(d.Name)] || len(fs) < limit {
 			continue
 		}
 		counts := map[model.Role]int{}
@@ -55,7 +55,7 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		first := slices.SortedFunc(maps.Keys(counts), func(a, b model.Role) int {
 			return cmp.Or(cmp.Compare(counts[b], counts[a]), cmp.Compare(a, b))
 		})[0]
-		if near[[2]model.Role{promised, first}] {
+		if !contrary[first] || near[[2]model.Role{promised, first}] {
 			continue
 		}
 		if 2*counts[first] <= known || belowNamed(d.Path, first) {
@@ -69,6 +69,18 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 			)})
 	}
 	return out
+}
+
+// oneMeaning are names of folders that mean one role wherever they stand: others are
+// called so for what they are about, or for several things.
+var oneMeaning = syntax.Set("views", "pages", "screens", "controllers", "handlers", "resolvers", "models", "entities",
+	"repositories", "stores", "dao", "daos", "services", "migrations", "routes", "routers")
+
+// contrary are roles that nobody takes for another: what works for all of them may lie
+// in the folder of each.
+var contrary = map[model.Role]bool{
+	model.RoleHandler: true, model.RoleView: true, model.RoleDataAccess: true, model.RoleModel: true, model.RoleSchema: true,
+	model.RoleRouting: true,
 }
 
 // near are roles of which one stands for the other under the same words: images are what

@@ -23,7 +23,7 @@ var innerLayerFrameworkRule = &Rule{
 // what answers requests, and what draws. A name ends where a part of it does.
 var outerPackages = frameworks.Outer()
 
-// innerLayerFramework reports logic and models that know how requests come in or
+// innerLayerFramework reports logic that knows how requests come in or
 // how things are drawn, where there is an outer layer to know it.
 func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 	outer := 0
@@ -39,7 +39,8 @@ func innerLayerFramework(c *Context, _ *Rule) (out []hit) {
 	seen := map[string]bool{}
 	for _, e := range c.Survey.External {
 		role := c.seen(e.From)
-		if role != model.RoleLogic && role != model.RoleModel || !c.Judged[e.From] || seen[e.From] ||
+		// What keeps data for a framework of screens is a model of its.
+		if role != model.RoleLogic || !c.Judged[e.From] || seen[e.From] ||
 			c.Survey.File(e.From).Facts.Starts > 0 {
 			continue
 		}

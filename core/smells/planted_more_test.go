@@ -159,7 +159,11 @@ func init() {
 			}
 			name := map[bool]string{true: []string{"BaseShelf", "AbstractLot", "ShelfBase"}[r.IntN(3)], false: []string{"Basement", "ShelfBasis"}[r.IntN(2)]}[fault]
 			at := "src/vault/" + name + l.ext
-			return l.types(r, at, 4, name) + l.folder(r, "src/growers/%s", 4), at
+			built := map[string]string{
+				".ts": "\nexport const kept = new %[1]s()\n", ".py": "\n\nkept = %[1]s()\n",
+				".java": "\nclass Keeper {\n  %[1]s kept = new %[1]s();\n}\n", ".php": "\n$kept = new %[1]s();\n",
+			}[l.ext]
+			return l.types(r, at, 4, name) + fmt.Sprintf(built, name) + l.folder(r, "src/growers/%s", 4), at
 		}},
 		plant{rule: "singular-plural-mixed", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {
 			tree := ""

@@ -7,6 +7,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/syntax"
 	"jantel/core/weave"
 )
 
@@ -19,13 +20,12 @@ var singularPluralMixedRule = &Rule{
 	Remedy:   "Write all of them as most are written.",
 }
 
-// oneWay are kinds that are written in one way alone: some are always many, of others
-// there is but one.
-var oneWay = map[string]bool{
-	"utils": true, "utilities": true, "tools": true, "helpers": true, "types": true, "styles": true, "assets": true, "docs": true,
-	"router": true, "store": true, "locale": true, "api": true, "theme": true, "db": true, "auth": true, "core": true, "shared": true,
-	"scripts": true, "settings": true, "constants": true, "windows": true, "tests": true, "specs": true, "commons": true, "util": true,
-}
+// kindsOfParts are words for sorts of part that there are many of: of others there is but
+// one, or they are never written otherwise.
+var kindsOfParts = syntax.Set(
+	"controller", "model", "view", "service", "repository", "handler", "helper", "component", "page", "route", "hook", "entity",
+	"middleware", "plugin", "widget", "screen", "serializer", "validator", "mapper", "presenter", "resolver", "job", "listener", "observer",
+)
 
 // singularPluralMixed reports sibling folders of which most are plural and some
 // are not.
@@ -42,7 +42,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 				continue
 			}
 			// Only kinds: what a folder is about may well be one.
-			if _, role := lex.Folders[strings.Join(words, " ")]; !role || words[len(words)-1] == "config" || oneWay[words[len(words)-1]] {
+			if _, role := lex.Folders[strings.Join(words, " ")]; !role || !kindsOfParts[naming.Singular(words[len(words)-1])] {
 				continue
 			}
 			w := words[len(words)-1]
@@ -57,7 +57,7 @@ func singularPluralMixed(c *Context, _ *Rule) (out []hit) {
 		if len(many) < len(one) {
 			less, more, how = many, one, "plural"
 		}
-		if len(less) == 0 || len(more) < 2 {
+		if len(less) == 0 || len(more) < 2 || len(less) >= len(more) {
 			continue
 		}
 		for _, s := range less {

@@ -195,7 +195,7 @@ var leftOver = map[string]map[string]bool{
 
 // looksFor reports whether a call by such a name is made to look for a fault: some are
 // that in one language alone, or only where what they write is not given back instead.
-func (t *traiter) looksFor(name string, args [][2]int) bool {
+func (t *traiter) looksFor(i int, name string, args [][2]int) bool {
 	switch name {
 	case "dd", "var_dump", "print_r":
 		page := bytes.Contains(t.s.Src[:min(len(t.s.Src), 1000)], []byte("<?"))
@@ -203,12 +203,38 @@ func (t *traiter) looksFor(name string, args [][2]int) bool {
 	case "breakpoint", "debugger":
 		return len(args) == 0
 	case "Dumper":
-		return bytes.Contains(t.s.Src, []byte("Data::Dumper"))
+		return t.printed(i) && bytes.Contains(t.s.Src, []byte("Data::Dumper"))
 	case "log":
 		// A console of its own hands on what it is given: log: (...args) => console.log(...args).
 		return len(args) == 0 || !t.s.Is(args[0][0], "...")
 	}
 	return true
+}
+
+// printed reports whether what stands at a token is written out where it stands.
+func (t *traiter) printed(i int) bool {
+	s := t.s
+	for k := i - 1; k >= 0 && k > i-12 && !s.Any(k, ";", "{", "}", "="); k-- {
+		if s.Any(k, "print", "say", "warn", "printf") {
+			return true
+		}
+	}
+	return false
+}
+
+// tells are words in names of functions that write for somebody to read.
+var tells = [][]byte{[]byte("log"), []byte("dump"), []byte("debug"), []byte("print"), []byte("test"), []byte("help"), []byte("usage")}
+
+// inTelling reports whether a token stands in a function that is called for writing.
+func (t *traiter) inTelling(i int) bool {
+	line := t.s.Line(i)
+	for k := range t.f.Definitions {
+		d := &t.f.Definitions[k]
+		if d.Line <= line && line <= d.EndLine && hasBody(d.Kind) && containsAny(bytes.ToLower([]byte(d.Name)), tells) {
+			return true
+		}
+	}
+	return false
 }
 
 // onDemand reports whether what is written at a token is written only where somebody asked
@@ -236,8 +262,10 @@ func (s *Stream) stops(i int) bool {
 
 func (t *traiter) call(i int, args [][2]int) {
 	name := t.s.Text(i)
-	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] && t.looksFor(name, args) && !t.onDemand(i) {
-		t.signs.Add(model.SignDebug, t.s.Line(i))
+	if on := leftOver[name]; on != nil && t.signs != nil && on[t.receiver(i)] {
+		if t.looksFor(i, name, args) && !t.onDemand(i) && !t.inTelling(i) {
+			t.signs.Add(model.SignDebug, t.s.Line(i))
+		}
 	}
 	if access[name] {
 		t.access(i)
