@@ -10,6 +10,7 @@ package calls
 import (
 	"cmp"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -188,7 +189,7 @@ func (f *file) edges() (out fileEdges) {
 		switch {
 		case v.kind == vDef || v.kind == vMember:
 			out.told++
-			f.reach(&out, from, c, v, e.askedOf(f, c.Node, v), v.unit.twice[v.name] || e.only(f, c.Node, v))
+			f.reach(&out, from, c, v, e.askedOf(f, c.Node, v), v.unit.twice[v.name] || e.only(f, c.Node, v) || e.overloaded(f, c.Node, v))
 			for _, other := range e.others(f, c.Node, v) {
 				f.reach(&out, from, c, other, nil, false)
 			}
@@ -234,6 +235,52 @@ func (e *eval) askedOf(f *file, node int32, v value) *typ {
 		return t
 	}
 	return nil
+}
+
+// overloaded reports whether another method of the name, which takes as many arguments,
+// may be meant, for the sorts of those: one of a type that the type is built upon, where
+// nothing says that it is written anew here; or, where several take as many, one outside.
+func (e *eval) overloaded(f *file, node int32, v value) bool {
+	_, args := e.cutCount(f.body.Name(&f.body.Nodes[node]))
+	if args < 0 || v.kind != vDef || v.place.def().Kind != model.DefMethod {
+		return false
+	}
+	of, name := cutLast(v.name)
+	for _, mark := range v.place.def().Marks {
+		if strings.Contains(mark, "Override") {
+			return false
+		}
+	}
+	above := e.above(typeKey{v.unit, of}, f.body.Words[f.body.Nodes[node].Word], name)
+	// One that takes just so many goes before one that takes any number.
+	also := above.kind == vDef && above.name != v.name && (!above.place.def().Variadic || v.place.def().Variadic)
+	return also || above.kind == vOutside && v.unit.again[v.name]>>min(args, 63)&1 == 1
+}
+
+// above is the member of a name that a type has from those it is built upon.
+func (e *eval) above(k typeKey, words, name string) value {
+	if _, bare, ok := strings.Cut(words, " "); ok {
+		words = bare // of a name that stands alone
+	}
+	_, args := e.cutCount(words)
+	counted := name + string(model.Counted) + strconv.Itoa(args)
+	out := nothing
+	for _, u := range k.unit.parts(k.name) {
+		for _, b := range u.bases[k.name] {
+			switch t := e.asType(e.follow(b.file, b.shape.Node)); {
+			case t == nil:
+			case t.kind == tOutside:
+				out = outside
+			case t.kind == tNamed:
+				if v := e.find(t.key, counted, 1); v.kind == vDef {
+					return v
+				} else if v.kind == vOutside {
+					out = outside
+				}
+			}
+		}
+	}
+	return out
 }
 
 // only reports whether a member is told by nothing but its name, and so is only

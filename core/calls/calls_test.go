@@ -465,6 +465,51 @@ class Kiln extends Shelf {
 		"vault/Kiln.java Kiln.run -> vault/Shelf.java Shelf.label",
 		"vault/Kiln.java Kiln.run -> vault/Shelf.java Shelf.open",
 	}},
+	{"Java: of methods that take as many, which one is meant is likely at most", `
+-- vault/Node.java --
+package vault;
+class Node {
+    void hang(Node other) {}
+    void turn() {}
+    void dry() {}
+}
+-- vault/Lid.java --
+package vault;
+class Lid extends Node {
+    void hang(String text) {}
+    @Override
+    void turn() {}
+    void shut(int n) {}
+    void run(Lid lid) {
+        lid.hang("a");
+        lid.turn();
+        lid.dry();
+        lid.shut(1);
+    }
+}
+-- vault/Check.java --
+package vault;
+
+import org.moor.Base;
+
+class Check extends Base {
+    void same(Node a, Node b) {}
+    void same(Lid a, Lid b) {}
+    void one(Node a) {}
+    void run() {
+        same("a", "b");
+        one(null);
+    }
+}
+`, []string{
+		"vault/Check.java Check.run -> vault/Check.java Check.one",
+		"vault/Check.java Check.run ~> vault/Check.java Check.same",
+		"vault/Lid.java Lid -> vault/Node.java Node (inherit)",
+		"vault/Lid.java Lid.run -> vault/Lid.java Lid.shut",
+		"vault/Lid.java Lid.run -> vault/Lid.java Lid.turn",
+		"vault/Lid.java Lid.run -> vault/Node.java Node.dry",
+		"vault/Lid.java Lid.run ~> vault/Lid.java Lid.hang",
+	}},
 	{"Java: fields, the same package, static imports, nested types, who implements", `
 -- vault/Shelf.java --
 package vault;

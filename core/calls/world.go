@@ -62,6 +62,7 @@ type unit struct {
 	alone  []*unit              // itself
 	twice  map[string]bool      // members of types opened again that several files write
 	takes  map[string]uint64    // by the qualified name of a function: by how many arguments it may be called, a bit each
+	again  map[string]uint64    // those of them that several of the name take
 	lines  map[string][]string  // of types that may be opened again: all that one is built upon
 }
 
@@ -107,7 +108,7 @@ func (w *world) index() {
 		if u == nil {
 			u = &unit{
 				name: f.facts.Namespace, defs: map[string]place{}, shapes: map[shapeKey]shapeAt{}, bases: map[string][]shapeAt{},
-				twice: map[string]bool{}, takes: map[string]uint64{},
+				twice: map[string]bool{}, takes: map[string]uint64{}, again: map[string]uint64{},
 			}
 			u.alone = []*unit{u}
 			w.units[key] = u
@@ -360,6 +361,7 @@ func (u *unit) add(f *file) {
 		d := &f.facts.Definitions[i]
 		q := d.Qualified()
 		if f.profile.Overloads && callable(d.Kind) {
+			u.again[q] |= u.takes[q] & takes(d)
 			u.takes[q] |= takes(d)
 		}
 		if u.defs[q].file == nil {
