@@ -108,6 +108,11 @@ func fileElsewhere(c *Context, r *Rule) (out []hit) {
 		if len(t.users[best]) > mostUsers && 2*t.needs[[2]string{f.Path, best}] > most {
 			continue
 		}
+		// It works with that folder only where each needs the other: what is needed alone is
+		// made for others, what needs alone stands above.
+		if n := t.needs[[2]string{f.Path, best}]; n < 2 || most-n < 1 {
+			continue
+		}
 		// Where its folder is one of its kind, its kind is why it lies there.
 		same := 0
 		for _, g := range c.SourceIn(model.FolderOf(f.Path)) {

@@ -211,6 +211,7 @@ func init() {
 			}
 			needs["vault/lid"], needs["vault/box"] = []string{"vault/seal"}, []string{"vault/seal"}
 			needs["growers/card"] = []string{"vault/lid"}
+			needs["drying/fan"] = []string{pick(fault, "vault/odd", "vault/lid")}
 			return l.parts(r, needs, inFolders), "src/vault/odd" + l.ext
 		}},
 		plant{rule: "file-nobody-reaches", whole: func(l *tongue, r *rand.Rand, fault bool) (string, string) {

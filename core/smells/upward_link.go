@@ -46,6 +46,21 @@ func isController(f *model.File) bool {
 	})
 }
 
+// leastRouted is how many files of a project have to be asked from outside for there to be
+// an order of what is above and below.
+const leastRouted = 2
+
+// routed counts, by project, the files that are asked from outside.
+func (c *Context) routed() map[string]int {
+	out := map[string]int{}
+	for f := range c.Source(".") {
+		if weave.Answers(f.Facts) {
+			out[c.moduleOf(f.Path)]++
+		}
+	}
+	return out
+}
+
 // upwardLink reports dependencies against the trade's order of roles. With a
 // charter the charter alone says what is up.
 func upwardLink(c *Context, _ *Rule) (out []hit) {
@@ -54,10 +69,10 @@ func upwardLink(c *Context, _ *Rule) (out []hit) {
 	}
 	seen, answering := map[[2]string]bool{}, c.answering()
 	users, _ := c.degrees()
-	all, asked := c.sources(), c.asked()
+	all, asked, routed := c.sources(), c.asked(), c.routed()
 	for _, l := range c.Survey.Links {
-		if c.seen(l.To) == model.RoleHandler && !asked[l.To] {
-			continue // what handles a stream or a click is no way in
+		if !asked[l.To] || routed[c.moduleOf(l.To)] < leastRouted {
+			continue // what handles a stream or a click is no way in, nor is a list of addresses
 		}
 		a, b := order[c.seen(l.From)], order[c.seen(l.To)]
 		k := [2]string{l.From, l.To}

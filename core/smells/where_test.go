@@ -42,7 +42,7 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 		says       bool
 	}{
 		{"file-elsewhere", headers + "-- drivers/scale.c --\n" + includes + "int weigh(void) { return 1; }\n", false},
-		{"file-elsewhere", imports + lone + "export const label = parta\n" + among, true},
+		{"file-elsewhere", imports + lone + "export const label = parta\n" + among + "-- labels/sheet.ts --\nimport { label } from '../desk/boxLabel'\nexport const sheet = label\n", true},
 		{"file-elsewhere", imports + lone + "export const label = parta\n", false},
 		{"numbered-name", "-- a.c --\nint read16(void) { return 1; }\nint read32(void) { return 2; }\nint read64(void) { return 3; }\n", false},
 		{"numbered-name", "-- a.c --\nint read1(void) { return 1; }\nint read2(void) { return 2; }\n", true},
