@@ -8,7 +8,6 @@
 package calls
 
 import (
-	"cmp"
 	"slices"
 	"strconv"
 	"strings"
@@ -209,12 +208,26 @@ func (f *file) edges() (out fileEdges) {
 }
 
 func compareEdges(a, b Edge) int {
-	return cmp.Or(cmp.Compare(a.From.Definition, b.From.Definition), cmp.Compare(a.Line, b.Line), compareRefs(a.To, b.To),
-		cmp.Compare(a.Kind, b.Kind))
+	switch {
+	case a.From.Definition != b.From.Definition:
+		return int(a.From.Definition - b.From.Definition)
+	case a.Line != b.Line:
+		return int(a.Line - b.Line)
+	}
+	if c := compareRefs(a.To, b.To); c != 0 {
+		return c
+	}
+	return int(a.Kind) - int(b.Kind)
 }
 
 func compareRefs(a, b Ref) int {
-	return cmp.Or(cmp.Compare(a.File, b.File), cmp.Compare(a.Definition, b.Definition), cmp.Compare(a.Member, b.Member))
+	switch {
+	case a.File != b.File:
+		return int(a.File - b.File)
+	case a.Definition != b.Definition:
+		return int(a.Definition - b.Definition)
+	}
+	return int(a.Member - b.Member)
 }
 
 // askedOf is the type of what a member is asked of; nil where it is not one that

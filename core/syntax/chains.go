@@ -18,8 +18,8 @@ import (
 // back what the log says.
 type Chains struct {
 	body  model.Body
-	nodes map[chainKey]int32
-	calls map[callKey]bool
+	nodes slots // of the steps of the body
+	calls slots // of its calls
 	names map[string]int32
 	local []int32 // by name: its chain + 2, Hidden + 2 where nothing is known of it, 0 where it is no local
 	log   []undo
@@ -34,17 +34,6 @@ const ByLine int32 = -2
 
 // None is a chain nothing is known of.
 const None int32 = model.NoChain
-
-type chainKey struct {
-	from int32
-	op   model.ChainOp
-	name int32
-}
-
-type callKey struct {
-	line, node int32
-	kind       model.CallKind
-}
 
 type undo struct{ name, was int32 }
 
@@ -78,7 +67,7 @@ func roomFor(size int) *sync.Pool {
 func init() {
 	for i := range chainRooms {
 		chainRooms[i].New = func() any {
-			return &Chains{nodes: map[chainKey]int32{}, calls: map[callKey]bool{}, names: map[string]int32{}}
+			return &Chains{names: map[string]int32{}}
 		}
 	}
 }
@@ -116,13 +105,26 @@ func (c *Chains) name(b []byte) int32 {
 // Step goes on from a chain, or begins one at None. What goes on from nothing
 // that is known is not known either.
 func (c *Chains) Step(from int32, op model.ChainOp, name []byte) int32 {
-	k := chainKey{from, op, c.name(name)}
-	if n, ok := c.nodes[k]; ok {
-		return n
+	k := model.ChainNode{From: from, Op: op, Word: c.name(name)}
+	if c.nodes.full(len(c.body.Nodes)) {
+		c.nodes = make(slots, c.nodes.more())
+		for i := range c.body.Nodes {
+			c.nodes.put(stepHash(&c.body.Nodes[i]), int32(i))
+		}
+	}
+	h := stepHash(&k)
+	for i := c.nodes.first(h); ; i = c.nodes.next(i) {
+		n := c.nodes[i] - 1
+		if n < 0 {
+			break
+		}
+		if c.body.Nodes[n] == k {
+			return n
+		}
 	}
 	n := int32(len(c.body.Nodes))
-	c.body.Nodes = append(c.body.Nodes, model.ChainNode{From: from, Op: op, Word: k.name})
-	c.nodes[k] = n
+	c.body.Nodes = append(c.body.Nodes, k)
+	c.nodes.put(h, n)
 	return n
 }
 
@@ -237,12 +239,25 @@ func (c *Chains) Put(node int32, kind model.CallKind, line int) {
 	if node == None {
 		return
 	}
-	k := callKey{int32(line), node, kind} // one for each line, until it is known which stand together
-	if c.calls[k] {
-		return
+	k := model.BodyCall{In: c.In, Node: node, Line: int32(line), Kind: kind} // one for each line, until it is known which stand together
+	if c.calls.full(len(c.body.Calls)) {
+		c.calls = make(slots, c.calls.more())
+		for i := range c.body.Calls {
+			c.calls.put(callHash(&c.body.Calls[i]), int32(i))
+		}
 	}
-	c.calls[k] = true
-	c.body.Calls = append(c.body.Calls, model.BodyCall{In: c.In, Node: node, Line: int32(line), Kind: kind})
+	h := callHash(&k)
+	for i := c.calls.first(h); ; i = c.calls.next(i) {
+		n := c.calls[i] - 1
+		if n < 0 {
+			break
+		}
+		if was := &c.body.Calls[n]; was.Line == k.Line && was.Node == k.Node && was.Kind == k.Kind {
+			return
+		}
+	}
+	c.calls.put(h, int32(len(c.body.Calls)))
+	c.body.Calls = append(c.body.Calls, k)
 }
 
 // Shape tells the type of something that the file defines.
@@ -314,8 +329,18 @@ func (c *Chains) pack(defs []model.Definition, moved []int32, several bool) []by
 			*in = moved[*in]
 		}
 	}
+	// Calls are many, and sorting them is a good part of what bodies cost: what differs
+	// most often is asked first, and nothing is asked that is not needed.
 	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
-		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Node, b.Node), cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Line, b.Line))
+		switch {
+		case a.In != b.In:
+			return int(a.In - b.In)
+		case a.Node != b.Node:
+			return int(a.Node - b.Node)
+		case a.Kind != b.Kind:
+			return int(a.Kind) - int(b.Kind)
+		}
+		return int(a.Line - b.Line)
 	})
 	if !several {
 		c.body.Calls = slices.CompactFunc(c.body.Calls, func(a, b model.BodyCall) bool {
@@ -323,7 +348,10 @@ func (c *Chains) pack(defs []model.Definition, moved []int32, several bool) []by
 		})
 	}
 	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
-		return cmp.Or(cmp.Compare(a.In, b.In), cmp.Compare(a.Line, b.Line))
+		if a.In != b.In {
+			return int(a.In - b.In)
+		}
+		return int(a.Line - b.Line)
 	})
 	return model.PackBody(&c.body)
 }

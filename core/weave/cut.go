@@ -73,7 +73,8 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 	for i, f := range files {
 		whole[i] = f.below(".")
 	}
-	all := cutOf(whole, ".")
+	// Of several projects the folders are parts, whatever they are called.
+	all := cutOf(whole, ".", len(byModule) < 2)
 	all.Levels = otherwise(files, all.Label)
 	out := slices.Clone(modules)
 	for i, m := range modules {
@@ -81,7 +82,7 @@ func (a *Aim) Cuts(ls []model.Link, modules []model.Module) ([]model.Module, mod
 		case m.Path == "." && len(byModule) < 2:
 			out[i].Cut = all
 		case m.Path == "." || m.Project:
-			out[i].Cut = cutOf(byModule[m.Path], m.Path)
+			out[i].Cut = cutOf(byModule[m.Path], m.Path, true)
 		}
 		if c := out[i].Cut; c.Value != nil && m.Path != "." && all.Value != nil && c.Label != all.Label {
 			all.Evidence = append(all.Evidence, model.Evidence{Path: m.Path, Note: fmt.Sprintf("%s alone is cut %s", m.Path, c.Label)})
@@ -110,7 +111,7 @@ func otherwise(files []cutFile, whole string) []model.CutLevel {
 	}
 	folders := slices.DeleteFunc(slices.Sorted(maps.Keys(held)), func(d string) bool { return len(held[d]) < levelFiles })
 	cuts := make([]model.Cut, len(folders))
-	parallel.Each(len(folders), func(i int) { cuts[i] = cutOf(held[folders[i]], folders[i]) })
+	parallel.Each(len(folders), func(i int) { cuts[i] = cutOf(held[folders[i]], folders[i], true) })
 	label := map[string]string{".": whole}
 	out := []model.CutLevel{}
 	for i, d := range folders {
@@ -269,17 +270,17 @@ const (
 // one of the two sides alone.
 //
 // Program text is asked first; where that says nothing, what it draws with as
-// well.
-func cutOf(all []cutFile, module string) model.Cut {
+// well. names says that what folders are called may tell.
+func cutOf(all []cutFile, module string, names bool) model.Cut {
 	files := slices.DeleteFunc(slices.Clone(all), func(f cutFile) bool { return !f.text })
-	out := cutOfThese(files, module)
+	out := cutOfThese(files, module, names)
 	if out.Value == nil && len(files) < len(all) {
-		return cutOfThese(all, module)
+		return cutOfThese(all, module, names)
 	}
 	return out
 }
 
-func cutOfThese(files []cutFile, module string) model.Cut {
+func cutOfThese(files []cutFile, module string, names bool) model.Cut {
 	none := model.Cut{Evidence: []model.Evidence{}}
 	if len(files) < leastFiles {
 		return none
@@ -293,7 +294,7 @@ func cutOfThese(files []cutFile, module string) model.Cut {
 	}
 	for _, way := range []func([]cutFile, string) (model.Cut, bool){byPairs, byGrid, byAnatomy, byOneSide} {
 		if c, ok := way(files, module); ok {
-			if named, told := byNames(files, module); told && c.Label != model.CutByFeature {
+			if named, told := byNames(files, module); names && told && c.Label != model.CutByFeature {
 				return named
 			}
 			if c.Label == model.CutByFeature && inside(files, c.Depth) >= 0.2 {
@@ -302,7 +303,7 @@ func cutOfThese(files []cutFile, module string) model.Cut {
 			return c
 		}
 	}
-	if kinds, told := byNamesOfKinds(files, module); told {
+	if kinds, told := byNamesOfKinds(files, module); names && told {
 		return kinds
 	}
 	return none

@@ -47,6 +47,11 @@ func TestFoldersAndFamiliesTellTheCut(t *testing.T) {
 		"packages called for what they are about, each of one kind": {
 			kinds + plain, "by feature",
 		},
+		"the same where each is a project of its own: parts are not what the code is about": {
+			strings.ReplaceAll(strings.ReplaceAll(kinds+plain, "-- src/kiln/", "-- kiln/"), "-- src/", "-- ") +
+				"-- kiln/package.json --\n{\"name\": \"kiln\"}\n-- fan/package.json --\n{\"name\": \"fan\"}\n-- scale/package.json --\n{\"name\": \"scale\"}\n" +
+				"-- moisture/package.json --\n{\"name\": \"moisture\"}\n-- thermometer/package.json --\n{\"name\": \"thermometer\"}\n", "by kind",
+		},
 		"folders called for kinds, of files that say nothing": {
 			"-- go.mod --\nmodule moor\n" + files("model", 5) + files("util", 5) + files("view", 5) + files("attack", 3), "by kind",
 		},

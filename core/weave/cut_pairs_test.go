@@ -102,8 +102,8 @@ func TestFewFilesAndOneFolderAreNotCut(t *testing.T) {
 	for i := range 20 {
 		files = append(files, cutFile{path: fmt.Sprintf("src/f%d.ts", i), feature: fmt.Sprint(i % 4), role: fmt.Sprint(i % 5)}.below("."))
 	}
-	require.Nil(t, cutOf(files, ".").Value, "all lie in one folder")
-	require.Nil(t, cutOf(files[:4], ".").Value)
+	require.Nil(t, cutOf(files, ".", true).Value, "all lie in one folder")
+	require.Nil(t, cutOf(files[:4], ".", true).Value)
 	files[0] = cutFile{path: "src/moor/f.ts", feature: "0", role: "0"}.below("src")
 	require.Equal(t, "moor", files[0].dir)
 	require.Equal(t, "moor", files[0].at(3))
