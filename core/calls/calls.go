@@ -264,36 +264,10 @@ func (e *eval) overloaded(f *file, node int32, v value) bool {
 			return false
 		}
 	}
-	above := e.above(typeKey{v.unit, of}, f.body.Words[f.body.Nodes[node].Word], name)
+	above := e.fromBases(typeKey{v.unit, of}, name+string(model.Counted)+strconv.Itoa(args), 0)
 	// One that takes just so many goes before one that takes any number.
 	also := above.kind == vDef && above.name != v.name && (!above.place.def().Variadic || v.place.def().Variadic)
 	return also || above.kind == vOutside && v.unit.again[v.name]>>min(args, 63)&1 == 1
-}
-
-// above is the member of a name that a type has from those it is built upon.
-func (e *eval) above(k typeKey, words, name string) value {
-	if _, bare, ok := strings.Cut(words, " "); ok {
-		words = bare // of a name that stands alone
-	}
-	_, args := e.cutCount(words)
-	counted := name + string(model.Counted) + strconv.Itoa(args)
-	out := nothing
-	for _, u := range k.unit.parts(k.name) {
-		for _, b := range u.bases[k.name] {
-			switch t := e.asType(e.follow(b.file, b.shape.Node)); {
-			case t == nil:
-			case t.kind == tOutside:
-				out = outside
-			case t.kind == tNamed:
-				if v := e.find(t.key, counted, 1); v.kind == vDef {
-					return v
-				} else if v.kind == vOutside {
-					out = outside
-				}
-			}
-		}
-	}
-	return out
 }
 
 // only reports whether a member is told by nothing but its name, and so is only

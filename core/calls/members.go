@@ -216,14 +216,33 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 	if e.profile.OpenTypes {
 		return e.findOpen(k, name)
 	}
-	parts := k.unit.parts(k.name)
-	for _, u := range parts {
+	for _, u := range k.unit.parts(k.name) {
 		if v := e.own(u, k.name, name); v.kind != vNone {
 			return v
 		}
 	}
+	out := e.fromBases(k, name, depth)
+	if out.kind != vNone && out.kind != vOutside {
+		return out
+	}
+	if t := e.aliased(k); t != nil && out.kind == vNone {
+		switch t.kind {
+		case tOutside:
+			return outside
+		case tNamed:
+			return e.find(t.key, name, depth+1)
+		case tUnion:
+			return e.member(instance(t), name)
+		}
+	}
+	return out
+}
+
+// fromBases is the member of a name that a type has from those that it is built upon:
+// outside where none of those that stand here has it, and one stands elsewhere.
+func (e *eval) fromBases(k typeKey, name string, depth int) value {
 	out := nothing
-	for _, u := range parts {
+	for _, u := range k.unit.parts(k.name) {
 		for _, b := range u.bases[k.name] {
 			switch t := e.asType(e.follow(b.file, b.shape.Node)); {
 			case t == nil:
@@ -236,16 +255,6 @@ func (e *eval) find(k typeKey, name string, depth int) value {
 					return v
 				}
 			}
-		}
-	}
-	if t := e.aliased(k); t != nil && out.kind == vNone {
-		switch t.kind {
-		case tOutside:
-			return outside
-		case tNamed:
-			return e.find(t.key, name, depth+1)
-		case tUnion:
-			return e.member(instance(t), name)
 		}
 	}
 	return out

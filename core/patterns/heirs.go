@@ -36,12 +36,17 @@ func basesOf(f *model.File) map[string]bool {
 	if f.Facts == nil {
 		return out
 	}
-	for _, d := range f.Facts.Definitions {
-		for _, b := range d.Bases {
-			out[b[strings.LastIndexAny(b, ".:\\")+1:]] = true
-		}
+	for i := range f.Facts.Definitions {
+		addBases(out, &f.Facts.Definitions[i])
 	}
 	return out
+}
+
+// addBases adds what a definition builds upon, by simple names.
+func addBases(to map[string]bool, d *model.Definition) {
+	for _, b := range d.Bases {
+		to[b[strings.LastIndexAny(b, ".:\\")+1:]] = true
+	}
 }
 
 func directly(files []*model.File) map[*model.File]map[string]bool {
@@ -60,9 +65,7 @@ func heritage(files []*model.File) map[*model.File]map[string]bool {
 		for i := 0; f.Facts != nil && i < len(f.Facts.Definitions); i++ {
 			if d := &f.Facts.Definitions[i]; len(d.Bases) > 0 && d.Kind == model.DefClass {
 				bases := map[string]bool{}
-				for _, b := range d.Bases {
-					bases[b[strings.LastIndexAny(b, ".:\\")+1:]] = true
-				}
+				addBases(bases, d)
 				upon[d.Name] = bases
 			}
 		}

@@ -294,8 +294,10 @@ func cutOfThese(files []cutFile, module string, names bool) model.Cut {
 	}
 	for _, way := range []func([]cutFile, string) (model.Cut, bool){byPairs, byGrid, byAnatomy, byOneSide} {
 		if c, ok := way(files, module); ok {
-			if named, told := byNames(files, module); names && told && c.Label != model.CutByFeature {
-				return named
+			if names && c.Label != model.CutByFeature {
+				if named, told := byNames(files, module); told {
+					return named
+				}
 			}
 			if c.Label == model.CutByFeature && inside(files, c.Depth) >= 0.2 {
 				c.Label = model.CutInside
@@ -303,8 +305,10 @@ func cutOfThese(files []cutFile, module string, names bool) model.Cut {
 			return c
 		}
 	}
-	if kinds, told := byNamesOfKinds(files, module); names && told {
-		return kinds
+	if names {
+		if kinds, told := byNamesOfKinds(files, module); told {
+			return kinds
+		}
 	}
 	return none
 }

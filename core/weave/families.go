@@ -16,8 +16,8 @@ const heirsOf = "heirs of "
 const leastHeirs = 4
 
 // families are the files that build upon what several others build upon as well, each
-// with its name: of files that work, that says more of their kind than that they do. A
-// base that hardly one folder has heirs of, or that all of a codebase has, tells as much.
+// with its name: of files that work, that says more of their kind than that they do. Of
+// several bases the one that most files build upon is taken.
 func (a *Aim) families(roles map[string]model.Role) map[string]string {
 	heirs := map[string]int{}
 	bases := func(f *model.File) (all []string) {
