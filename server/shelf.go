@@ -120,8 +120,10 @@ func (sh *shelf) survey(ctx context.Context, codebase, id int64) (*judged, error
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	if v := in.Version(); h.result == nil || h.result.Version != v {
-		h.declared = weave.Declare(facts, in.Overrules)
-		h.result, h.views = judgement.JudgeBy(h.declared, in), map[string]*cell{}
+		if h.result == nil || !weave.SameDeclared(h.result.Said, in.Overrules) {
+			h.declared = weave.Declare(facts, in.Overrules)
+		}
+		h.result, h.views = h.result.Again(h.declared, in), map[string]*cell{}
 		if keys := in.Quiet.Keyless(h.result.Smells); len(keys) > 0 {
 			if err := sh.s.review.KeepKeys(ctx, codebase, keys); err != nil {
 				return nil, failure(err)

@@ -169,7 +169,7 @@ var (
 		"manage.py": "its framework's commands",
 		"artisan":   "its framework's commands",
 	}
-	workers    = regexp.MustCompile(`(?i)(?:^|[./-])(?:service-?worker|sw)\.[jt]s$|\.worker\.[jt]sx?$`)
+	workers    = regexp.MustCompile(`(?i)(?:^|[.-])(?:service-?worker|sw)\.[jt]s$|\.worker\.[jt]sx?$`)
 	publicRoot = map[string]bool{".": true, "public": true, "web": true, "www": true, "htdocs": true, "public_html": true, "html": true}
 )
 
@@ -193,7 +193,7 @@ func (f *finder) file(file *model.File) {
 		f.add(p, 1, model.EntryScript, "a script in "+file.Language)
 	case f.answers(file):
 		f.add(p, 1, model.EntryPage, "a server answers with it at its own address")
-	case workers.MatchString(p):
+	case strings.Contains(path.Ext(base), "s") && workers.MatchString(base):
 		f.add(p, 1, model.EntryWorker, "a worker, by its name")
 	case facts.Starts > 1, startsAtOnce(facts):
 		f.program(file)

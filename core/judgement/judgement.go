@@ -52,6 +52,8 @@ type Result struct {
 	Said []model.Overrule
 	// Timings are the seconds each judge took.
 	Timings map[string]float64
+
+	work *work // what was asked on the way, for Again
 }
 
 // Skipped says why a file does not count whatever the brief says: who wrote it,
@@ -236,12 +238,6 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 	if res.Reading == nil {
 		res.Reading = reading.Of(s, j.InScope, j.Roles)
 	}
-	j.Notes = append(append(j.Notes, w.idle...), unlooked(s, j.Origins)...)
-	if res.Conformance != nil {
-		for _, glob := range res.Conformance.Idle {
-			j.Notes = append(j.Notes, model.Note{Path: ".", Text: fmt.Sprintf("the charter speaks of %s, which holds nothing", glob)})
-		}
-	}
 	if w.allRoles != nil {
 		// Whoever judged knows only roles with evidence; what is shown has all.
 		j.Roles = w.allRoles
@@ -255,12 +251,65 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 		// Every view stands on the root, even when nothing more could be told.
 		j.Folders = []*model.Folder{{Path: ".", Name: s.Codebase, Files: len(s.Files), Lines: j.AllLines, JudgedLines: j.Judged}}
 	}
+	w.finish()
+	w.lexicon, w.aim, w.parts = nil, nil, nil // large, and nobody asks them any more
+	return res
+}
+
+// finish puts together what several judges told.
+func (w *work) finish() {
+	j, res := w.out, w.result
+	res.work = w
+	j.Notes = slices.Concat(w.said, w.resting, w.failed, w.idle, unlooked(w.survey, j.Origins))
+	if res.Conformance != nil {
+		for _, glob := range res.Conformance.Idle {
+			j.Notes = append(j.Notes, model.Note{Path: ".", Text: fmt.Sprintf("the charter speaks of %s, which holds nothing", glob)})
+		}
+	}
 	j.BuildIndex()
 	for _, f := range j.Folders {
 		f.Legibility = res.Scores.ByFolder[f.Path]
 	}
-	countSmells(s, j)
-	return res
+	countSmells(w.survey, j)
+}
+
+// Again judges the same survey anew; nil stands for no judgement yet. Where nothing
+// else has changed than what the lead dismissed and lets rest, what was found
+// stands, and only what counts of it is told again: a tenth of the work.
+func (r *Result) Again(s *model.Survey, in Inputs) *Result {
+	if in.Brief.Stage == "" {
+		in.Brief.Stage = model.Growing
+	}
+	if r == nil || r.work.survey != s || len(r.work.failed) > 0 || r.work.in.ground() != in.ground() {
+		return JudgeBy(s, in)
+	}
+	j, res, w := *r.Judgement, *r, *r.work
+	j.Version, j.Smells, j.Hits = in.Version(), []model.Smell{}, nil
+	j.Folders = make([]*model.Folder, len(r.Folders))
+	for i, f := range r.Folders {
+		d := *f
+		d.Smells, d.Strongest = 0, 0
+		j.Folders[i] = &d
+	}
+	j.Legibility, j.Strains, j.Raise = model.Legibility{}, nil, nil
+	res.Judgement, res.Scores, res.Said = &j, smells.NoScores(), in.Overrules
+	w.in, w.out, w.result, w.resting = in, &j, &res, nil
+	run(&w, counting)
+	w.finish()
+	return &res
+}
+
+// ground names the state of all that a judgement depends on besides the facts, but
+// for what the lead dismissed and lets rest.
+func (in Inputs) ground() string {
+	all := in.Overrules
+	in.Quiet, in.Overrules = nil, nil
+	for _, o := range all {
+		if o.Kind != model.OverruleRule {
+			in.Overrules = append(in.Overrules, o)
+		}
+	}
+	return in.Version() + in.Today.String()
 }
 
 // leastRanked is the number of source files from which a module's pattern is

@@ -45,12 +45,19 @@ type work struct {
 	fileRings   []model.Cycle
 	folderRings []model.Cycle
 	rules       *smells.Context
-	whole       []bool       // modules that hold the whole codebase
-	idle        []model.Note // what was set by hand and names nothing
+	whole       []bool        // modules that hold the whole codebase
+	idle        []model.Note  // what was set by hand and names nothing
+	found       []model.Smell // what the rules hit, whatever the lead says of it
+	said        []model.Note  // of rules that broke off
+	resting     []model.Note  // of rules that are let rest and are not there
+	failed      []model.Note  // of judges that broke off, and of those that need them
 }
 
-// judges are all there are; a new one is a line here.
-var judges = []judge{
+// judges are all there are; a new one is a line in one of the two lists.
+var judges = slices.Concat(finding, counting)
+
+// finding tell what there is, whatever the lead dismissed.
+var finding = []judge{
 	{"origin", nil, judgeOrigin},
 	{"scope", []string{"origin"}, judgeScope},
 	{"roles", []string{"origin"}, judgeRoles},
@@ -70,11 +77,17 @@ var judges = []judge{
 	{"patterns", []string{"cut", "folders"}, judgePatterns},
 	{"module patterns", []string{"module levels", "folders"}, func(w *work) { w.whole = modulePatterns(w.survey, w.out, w.parts) }},
 	{"smells", []string{"reading", "features", "module levels", "file rings", "folder rings", "folders", "charter"}, judgeSmells},
-	{"legibility", []string{"smells"}, judgeLegibility},
 }
 
-// run runs the judges. What broke, and what could not be told because of it,
-// is noted in the judgement.
+// counting tell what counts of it: they ask which smells the lead dismissed and which
+// rules rest, and are all that Again has to ask.
+var counting = []judge{
+	{"counted smells", []string{"smells"}, judgeCounted},
+	{"legibility", []string{"counted smells"}, judgeLegibility},
+}
+
+// run runs the judges; what they need besides must have been told before. What
+// broke, and what could not be told because of it, is noted.
 func run(w *work, all []judge) {
 	done := make(map[string]chan struct{}, len(all))
 	for _, j := range all {
@@ -98,7 +111,9 @@ func run(w *work, all []judge) {
 		running.Go(func() {
 			defer close(done[j.name])
 			for _, n := range j.needs {
-				<-done[n]
+				if asked := done[n]; asked != nil { // else it was asked before
+					<-asked
+				}
 			}
 			began, why := time.Now(), because(j)
 			if why == "" {
@@ -117,7 +132,7 @@ func run(w *work, all []judge) {
 	running.Wait()
 	w.result.Timings = took
 	for _, n := range slices.Sorted(maps.Keys(failed)) {
-		w.out.Notes = append(w.out.Notes, model.Note{Path: ".", Text: "the " + n + " could not be told: " + failed[n]})
+		w.failed = append(w.failed, model.Note{Path: ".", Text: "the " + n + " could not be told: " + failed[n]})
 	}
 }
 
@@ -235,15 +250,21 @@ func judgeSmells(w *work) {
 		Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Cycles: j.Cycles,
 		NameRules: nameRules, Glossary: smells.Glossary(w.result.Charter, w.in.Overrules),
 	}
-	found, notes := smells.Find(w.rules)
-	w.in.Quiet.apply(found)
-	rest(found, w.in.Overrules)
+	w.found, w.said = smells.Find(w.rules)
+}
+
+// judgeCounted tells which of what was found counts, and which hits speak for the
+// others. What was found stays as it is.
+func judgeCounted(w *work) {
+	j := w.out
+	j.Hits = slices.Clone(w.found)
+	w.in.Quiet.apply(j.Hits)
+	rest(j.Hits, w.in.Overrules)
 	for _, o := range w.in.Overrules {
 		if o.Kind == model.OverruleRule && smells.Named(o.Target) == nil {
-			notes = append(notes, model.Note{Path: ".", Text: "a rule was let rest that is not there: " + o.Target + "; it is kept"})
+			w.resting = append(w.resting, model.Note{Path: ".", Text: "a rule was let rest that is not there: " + o.Target + "; it is kept"})
 		}
 	}
-	j.Hits, j.Notes = found, append(j.Notes, notes...)
 	j.Smells = smells.Told(w.rules, j.Hits, func(habit *model.Smell) string { return w.in.Quiet[habit.ID].Reason })
 }
 

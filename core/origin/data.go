@@ -106,7 +106,7 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 			return model.OriginData, "what tests work on: it lies in " + path.Base(d)
 		}
 	}
-	if testData.MatchString(f.Path) && !syntax.ProfileOf(f.Language).Code {
+	if !syntax.ProfileOf(f.Language).Code && testData.MatchString(f.Path) {
 		return model.OriginData, "what tests work on"
 	}
 	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {

@@ -154,11 +154,14 @@ func foldersOf(s *model.Survey) map[string]*folder {
 			}
 		}
 	}
+	last, texts := "", false // of the folder that the last file lies in: they are sorted
 	for _, f := range s.Files {
 		code := syntax.ProfileOf(f.Language).Code
 		banner, held := f.Facts.Hint(model.HintBanner) != nil, f.Facts.Hint(model.HintHolder)
 		made := f.Facts.Hint(model.HintGenerated)
-		texts := textFolders.MatchString(f.Path) // one file a language, all alike
+		if d := model.FolderOf(f.Path); d != last {
+			last, texts = d, textFolders.MatchString(d+"/") // one file a language, all alike
+		}
 		up(f.Path, func(_ string, x *folder) {
 			x.files++
 			if code && !texts {

@@ -443,18 +443,24 @@ func (t *teller) documentation() {
 func (t *teller) declarations() {
 	made, all := map[string]int{}, map[string]int{}
 	for _, f := range t.s.Files {
-		if !outputs.MatchString(f.Path) || strings.HasSuffix(f.Path, ".d.ts") || !scripts[path.Ext(f.Path)] {
+		if !scripts[path.Ext(f.Path)] {
 			continue
 		}
 		d := outputs.FindString(f.Path)
+		if d == "" {
+			continue
+		}
 		all[d]++
 		if t.out[f.Path].Origin == model.OriginBuilt {
 			made[d]++
 		}
 	}
 	for _, f := range t.s.Files {
+		if t.out[f.Path].Origin != model.OriginOwn || !declaring(f.Path) {
+			continue
+		}
 		d := outputs.FindString(f.Path)
-		if d == "" || t.out[f.Path].Origin != model.OriginOwn || !declaring.MatchString(f.Path) || 2*made[d] <= all[d] {
+		if d == "" || 2*made[d] <= all[d] {
 			continue
 		}
 		t.out[f.Path] = model.OriginOf{
@@ -463,8 +469,10 @@ func (t *teller) declarations() {
 	}
 }
 
-var (
-	// outputs are folders that compilers write to, from the root down.
-	outputs   = regexp.MustCompile(`^(?:.*?/)??(?:dist|build|out|lib|esm|cjs|es)/`)
-	declaring = regexp.MustCompile(`\.d\.[cm]?ts$`)
-)
+// outputs are folders that compilers write to, from the root down.
+var outputs = regexp.MustCompile(`^(?:.*?/)??(?:dist|build|out|lib|esm|cjs|es)/`)
+
+// declaring reports whether a file says what types there are in another, and no more.
+func declaring(p string) bool {
+	return strings.HasSuffix(p, ".d.ts") || strings.HasSuffix(p, ".d.mts") || strings.HasSuffix(p, ".d.cts")
+}

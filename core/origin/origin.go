@@ -138,18 +138,22 @@ var (
 		`(?:\.[a-z][\w\-]*)*(?:[.\-](?:core|ui|all|custom|slim|full|min|with-locales|locales))*\.js$`)
 )
 
+// loadedByPages are the endings of what bundlers write and libraries are released as.
+var loadedByPages = set(".js .mjs .css .less .scss")
+
 // named are the names under which bundlers and releases write.
 func (t *teller) named(f *model.File) (model.FileOrigin, string) {
 	base := path.Base(f.Path)
+	loaded := loadedByPages[strings.ToLower(path.Ext(base))]
 	switch {
-	case minified.MatchString(base):
+	case loaded && minified.MatchString(base):
 		if f.Facts.Hint(model.HintBanner) != nil {
 			return model.OriginVendored, "a squeezed release: " + f.Facts.Hint(model.HintBanner).Text
 		}
 		return model.OriginBuilt, "its name says it is squeezed"
-	case hashed.MatchString(base):
+	case loaded && hashed.MatchString(base):
 		return model.OriginBuilt, "its name carries a hash of its contents"
-	case release.MatchString(base):
+	case loaded && release.MatchString(base):
 		return model.OriginVendored, "it is named as a release of a library"
 	case f.Skipped == model.SkippedMinified && path.Ext(base) != ".svg":
 		return model.OriginBuilt, "its lines are squeezed"
@@ -234,15 +238,21 @@ const leastMirrored = 5
 // mirrors is a file in a folder whose files nearly all have one of the same path in
 // the folder of the source beside it.
 func (t *teller) mirrors(f *model.File) (model.FileOrigin, string) {
+	if !scripts[path.Ext(f.Path)] {
+		return "", ""
+	}
 	m := outputs.FindString(f.Path)
-	if m == "" || strings.HasSuffix(m, "lib/") || !scripts[path.Ext(f.Path)] {
+	if m == "" || strings.HasSuffix(m, "lib/") {
 		return "", ""
 	}
 	if t.mirrored == nil {
 		t.mirrored = map[string][2]int{}
 		for _, o := range t.s.Files {
+			if !scripts[path.Ext(o.Path)] {
+				continue
+			}
 			d := outputs.FindString(o.Path)
-			if d == "" || !scripts[path.Ext(o.Path)] {
+			if d == "" {
 				continue
 			}
 			n := t.mirrored[d]

@@ -180,6 +180,7 @@ type context struct {
 	edges      []*model.Link // between judged files, from no test, none that only says more of another
 	links      map[[2]model.Role][]model.Link
 	inner      map[string]*model.Folder
+	defined    map[string]bool            // what judged files define, once it was asked for
 	named      map[string][]*model.Folder // by the words of their names, outermost first
 	sent       []model.Message
 	asked      bool // sent is filled in

@@ -2,12 +2,15 @@ package patterns
 
 import (
 	"fmt"
+	"iter"
 	"maps"
+	"path"
 	"slices"
 	"strings"
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 	"jantel/core/syntax"
 )
 
@@ -45,12 +48,9 @@ func (c *context) findPlugged() *plugs {
 	most := 0
 	for _, d := range append(c.foldersNamed(plugNames...), c.foldersEnding("plugins", "extensions", "addons")...) {
 		parts := map[string]bool{}
-		for _, f := range c.source {
-			if rest, ok := strings.CutPrefix(f.Path, d.Path+"/"); ok {
-				first, _, _ := strings.Cut(rest, "/")
-				if !strings.HasPrefix(naming.Stem(first), "index") && !strings.HasPrefix(first, "__init__") {
-					parts[d.Path+"/"+first] = true
-				}
+		for part := range partsIn(d, c.source) {
+			if name := path.Base(part); !strings.HasPrefix(naming.Stem(name), "index") && !strings.HasPrefix(name, "__init__") {
+				parts[part] = true
 			}
 		}
 		if n := c.within(d); len(parts) >= 3 && n > most {
@@ -67,16 +67,30 @@ func (c *context) findPlugged() *plugs {
 	c.withoutBase(best)
 	best.of = map[string]string{}
 	for _, d := range best.in {
-		for _, f := range c.survey.Files {
-			if rest, ok := strings.CutPrefix(f.Path, d.Path+"/"); ok {
-				first, _, _ := strings.Cut(rest, "/")
-				if part := d.Path + "/" + first; best.parts[part] {
-					best.of[f.Path] = part
-				}
+		for part, f := range partsIn(d, c.survey.Files) {
+			if best.parts[part] {
+				best.of[f.Path] = part
 			}
 		}
 	}
 	return best
+}
+
+// partsIn goes over those of some files, sorted by path, that lie below a folder, each
+// with what it belongs to directly in the folder: a folder there, or itself. The
+// root has none.
+func partsIn(d *model.Folder, files []*model.File) iter.Seq2[string, *model.File] {
+	return func(yield func(string, *model.File) bool) {
+		if d.Path == "." {
+			return
+		}
+		for _, f := range reading.At(files, d.Path) {
+			first, _, _ := strings.Cut(f.Path[len(d.Path)+1:], "/")
+			if !yield(f.Path[:len(d.Path)+1+len(first)], f) {
+				return
+			}
+		}
+	}
 }
 
 // withoutBase leaves out of the parts what most others of them need: that is what they
@@ -201,13 +215,10 @@ const leastSame = 4
 func sameNamed(d *model.Folder, single []*model.File) map[string]bool {
 	by := map[string]map[string]bool{} // parts by the name of a function
 	parts := map[string]bool{}
-	for _, f := range single {
-		rest, ok := strings.CutPrefix(f.Path, d.Path+"/")
-		if !ok || strings.Count(rest, "/") > 1 {
+	for part, f := range partsIn(d, single) {
+		if strings.Contains(f.Path[min(len(f.Path), len(part)+1):], "/") { // deeper than in a folder of its own
 			continue
 		}
-		first, _, _ := strings.Cut(rest, "/")
-		part := d.Path + "/" + first
 		for i := range f.Facts.Definitions {
 			if def := &f.Facts.Definitions[i]; def.Kind == model.DefFunction && def.Exported && def.Parent == "" {
 				if by[def.Name] == nil {
@@ -260,13 +271,21 @@ func (c *context) alikeByName(files []*model.File, named map[string]bool) map[st
 	return out
 }
 
-// defines reports whether a file defines something of a name.
+// defines reports whether a judged file defines something of a name.
 func (c *context) defines(name string) bool {
-	return slices.ContainsFunc(c.survey.Files, func(f *model.File) bool {
-		return f.Facts != nil && c.judged[f.Path] && slices.ContainsFunc(f.Facts.Definitions, func(d model.Definition) bool {
-			return d.Name[strings.LastIndexAny(d.Name, ".:\\")+1:] == name
-		})
-	})
+	if c.defined == nil {
+		c.defined = map[string]bool{}
+		for _, f := range c.survey.Files {
+			if f.Facts == nil || !c.judged[f.Path] {
+				continue
+			}
+			for i := range f.Facts.Definitions {
+				full := f.Facts.Definitions[i].Name
+				c.defined[full[strings.LastIndexAny(full, ".:\\")+1:]] = true
+			}
+		}
+	}
+	return c.defined[name]
 }
 
 // loadedByFramework reports whether most files are of a kind that frameworks find

@@ -6,6 +6,7 @@ package reading
 
 import (
 	"iter"
+	"slices"
 	"sort"
 
 	"jantel/core/frameworks"
@@ -24,6 +25,7 @@ type Reading struct {
 	Frameworks *frameworks.In
 
 	folders map[string]*folder
+	source  []*model.File // judged program text, tests left out
 	edges   []Edge
 }
 
@@ -56,6 +58,7 @@ func Of(s *model.Survey, judged map[string]bool, roles map[string]model.RoleOf) 
 		d.own = append(d.own, f)
 		if r.IsSource(f) {
 			d.source = append(d.source, f)
+			r.source = append(r.source, f)
 		}
 	}
 	seen := make(map[[2]string]bool, len(s.Links)/2)
@@ -96,19 +99,22 @@ func (r *Reading) IsSource(f *model.File) bool {
 }
 
 // At lists all files at a place: the file itself, or those below a folder.
-func (r *Reading) At(place string) []*model.File {
+func (r *Reading) At(place string) []*model.File { return At(r.Files, place) }
+
+// At are those of some files, sorted by path, that stand at a place.
+func At(files []*model.File, place string) []*model.File {
 	if place == "." {
-		return r.Files
+		return files
 	}
 	// What lies below a folder stands together in the order of paths, and so
 	// does a file alone.
-	from := sort.Search(len(r.Files), func(i int) bool { return r.Files[i].Path >= place })
-	if from < len(r.Files) && r.Files[from].Path == place {
-		return r.Files[from : from+1]
+	from := sort.Search(len(files), func(i int) bool { return files[i].Path >= place })
+	if from < len(files) && files[from].Path == place {
+		return files[from : from+1]
 	}
-	from = sort.Search(len(r.Files), func(i int) bool { return r.Files[i].Path >= place+"/" })
-	to := sort.Search(len(r.Files), func(i int) bool { return r.Files[i].Path >= place+"0" }) // "0" follows "/"
-	return r.Files[from:to]
+	from = sort.Search(len(files), func(i int) bool { return files[i].Path >= place+"/" })
+	to := sort.Search(len(files), func(i int) bool { return files[i].Path >= place+"0" }) // "0" follows "/"
+	return files[from:to]
 }
 
 // Own goes over the judged files at a place.
@@ -122,7 +128,9 @@ func (r *Reading) Code(place string) iter.Seq[*model.File] {
 }
 
 // Source goes over the judged program text at a place, tests left out.
-func (r *Reading) Source(place string) iter.Seq[*model.File] { return r.where(place, r.IsSource) }
+func (r *Reading) Source(place string) iter.Seq[*model.File] {
+	return slices.Values(At(r.source, place))
+}
 
 func (r *Reading) where(place string, is func(*model.File) bool) iter.Seq[*model.File] {
 	return func(yield func(*model.File) bool) {

@@ -67,7 +67,7 @@ func caseAgainstFolder(c *Context, r *Rule) (out []hit) {
 				// another case does not.
 				own := naming.CaseOf(naming.Stem(f.Path))
 				if own == naming.Plain || own == naming.Caps || own == lead || fits(naming.Stem(f.Path), lead) ||
-					namedFor(f, lead, own) || setAside.MatchString(f.Path) {
+					namedFor(f, lead, own) || setAside(f.Path) {
 					continue
 				}
 				out = append(out, hit{

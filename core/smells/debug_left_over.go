@@ -62,7 +62,7 @@ func debugLeftOver(c *Context, _ *Rule) (out []hit) {
 		if inCommands(f.Path) && !drawn[c.Roles[f.Path].Role] {
 			return
 		}
-		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig || writesLogs(f.Path) || setAside.MatchString(f.Path) {
+		if r := c.Roles[f.Path].Role; r == model.RoleScript || r == model.RoleConfig || writesLogs(f.Path) || setAside(f.Path) {
 			return
 		}
 		if n, l := f.Facts.Sign(model.SignDebug); n > 0 {

@@ -41,7 +41,7 @@ const leastOffered = 30
 func (c *Context) nothingStarts() bool {
 	starts := 0
 	c.source(func(f *model.File) {
-		if f.Facts.Starts > 0 && !setAside.MatchString(f.Path) {
+		if f.Facts.Starts > 0 && !setAside(f.Path) {
 			starts++
 		}
 	})

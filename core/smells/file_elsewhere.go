@@ -40,7 +40,7 @@ func (c *Context) ties() *ties {
 			continue
 		}
 		if l.From != last {
-			last, aside = l.From, setAside.MatchString(l.From)
+			last, aside = l.From, setAside(l.From)
 		}
 		if aside || syntax.IsHeader(l.To) {
 			continue

@@ -34,10 +34,8 @@ func folderNameUntrue(c *Context, r *Rule) (out []hit) {
 		fs := c.SourceIn(d.Path)
 		// A core is the first part of something, of whatever kind; the steps of a store may well
 		// be taken by what works on it.
-		if strings.EqualFold(d.Name, "core") || stepsTaken.MatchString(d.Path+"/step") {
-			continue
-		}
-		if !ok || !oneMeaning[strings.ToLower(d.Name)] || len(fs) < limit {
+		if !ok || !oneMeaning[strings.ToLower(d.Name)] || len(fs) < limit ||
+			strings.EqualFold(d.Name, "core") || stepsTaken.MatchString(d.Path+"/step") {
 			continue
 		}
 		counts := map[model.Role]int{}

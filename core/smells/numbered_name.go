@@ -45,7 +45,7 @@ func numberedName(c *Context, _ *Rule) (out []hit) {
 			s := naming.Stem(f.Path)
 			base, digits, ok := naming.Number(s)
 			key := base + path.Ext(f.Path)
-			if setAside.MatchString(f.Path) || ofTheTrade(base, digits, terms) {
+			if setAside(f.Path) || ofTheTrade(base, digits, terms) {
 				continue // of examples there are several
 			}
 			if !ok || len(stems[key]) < 2 && plain[key] == "" || versioned(f.Path) || syntax.IsHeader(f.Path) && sources[s] {

@@ -5,10 +5,12 @@ import (
 	"fmt"
 	"maps"
 	"math"
-	"regexp"
+	"path"
 	"slices"
+	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 // Family is what several rules have in common: at one place they ask much the
@@ -102,7 +104,7 @@ type voice struct {
 func (v *voice) rank(sm *model.Smell) float64 {
 	lines, aside := 0, len(sm.Touches) > 0
 	for _, p := range sm.Touches {
-		if aside = aside && setAside.MatchString(p); !aside {
+		if aside = aside && setAside(p); !aside {
 			break
 		}
 	}
@@ -125,13 +127,23 @@ func (v *voice) rank(sm *model.Smell) float64 {
 	return round4(w * sm.Strength * math.Sqrt(float64(lines+50)))
 }
 
-// What shows the rest, is tried on it or makes it is changed more seldom, and stands
-// behind it.
+// asideWeight is how far what is set aside stands behind the rest.
 const asideWeight = 0.4
 
-var setAside = regexp.MustCompile(
-	`(?i)(?:^|/)(?:examples?|demos?|samples?|snippets|tutorials?|contribs?|(?:\w+-)?docs?|benchmarks?|bench|hack)/|(?:^|/)gen\w*\.go$`,
-)
+// setAside reports whether a file shows the rest, is tried on it or makes it: such
+// is changed more seldom.
+func setAside(p string) bool {
+	for d, rest, more := strings.Cut(p, "/"); more; d, rest, more = strings.Cut(rest, "/") {
+		d = strings.ToLower(d)
+		if asideFolders[d] || strings.HasSuffix(d, "-doc") || strings.HasSuffix(d, "-docs") {
+			return true
+		}
+	}
+	return strings.HasSuffix(p, ".go") && strings.HasPrefix(path.Base(p), "gen")
+}
+
+var asideFolders = syntax.Set("example", "examples", "demo", "demos", "sample", "samples", "snippets", "tutorial", "tutorials",
+	"contrib", "contribs", "doc", "docs", "benchmark", "benchmarks", "bench", "hack")
 
 // habits makes a smell of each folder that a rule hits all over, and marks the
 // hits that it tells of.

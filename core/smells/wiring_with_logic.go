@@ -93,7 +93,7 @@ func wiringWithLogic(c *Context, r *Rule) (out []hit) {
 	needed, parts := c.neededPrograms(), c.partsOfPrograms()
 	for f := range c.Own(".") {
 		if c.Role(f.Path) != model.RoleEntry || programs[model.FolderOf(f.Path)] >= manyPrograms || needed[f.Path] ||
-			parts[f.Path] < leastParts || setAside.MatchString(f.Path) {
+			parts[f.Path] < leastParts || setAside(f.Path) {
 			continue
 		}
 		for _, d := range f.Facts.Definitions {

@@ -34,7 +34,11 @@ var testFolder = regexp.MustCompile(
 func (lex *Lexicon) inTests(p string) bool {
 	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
 		name := strings.ToLower(path.Base(d))
-		if !lex.passing[d] && (testPlaces[name] || testFolder.MatchString(name) || name == "it" && path.Base(model.FolderOf(d)) == "src") {
+		if lex.passing[d] {
+			continue
+		}
+		if testPlaces[name] || strings.Contains(name, "test") && testFolder.MatchString(name) ||
+			name == "it" && path.Base(model.FolderOf(d)) == "src" {
 			return true
 		}
 	}
@@ -210,7 +214,13 @@ func (b *ballot) seen(r model.Role, w float64, format string, args ...any) {
 }
 
 // webViews are packages whose views answer requests; elsewhere a view draws.
-var webViews = regexp.MustCompile(`^(?:django|rest_framework|flask|pyramid|aiohttp\.web)\b`)
+var webViews = syntax.Set("django", "rest_framework", "flask", "pyramid")
+
+// ofWebViews reports whether an import is of such a package.
+func ofWebViews(im model.Import) bool {
+	first, rest, _ := strings.Cut(im.Text, ".")
+	return webViews[first] || first == "aiohttp" && (rest == "web" || strings.HasPrefix(rest, "web."))
+}
 
 // owners are the definitions of a file that classes may lie in: of one that does
 // nothing is told but that it helps there. What lies in a namespace alone stands by
@@ -257,7 +267,7 @@ func onlyFaults(f *model.Facts, in map[string]bool) bool {
 func (b *ballot) builds(lex *Lexicon, f *model.Facts) {
 	in := owners(f)
 	faults := onlyFaults(f, in)
-	answers := slices.ContainsFunc(f.Imports, func(im model.Import) bool { return webViews.MatchString(im.Text) })
+	answers := slices.ContainsFunc(f.Imports, ofWebViews)
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		if d.Kind != model.DefClass && d.Kind != model.DefInterface || in[d.Parent] {
@@ -339,7 +349,7 @@ func onlyHandsOn(f *model.Facts) bool {
 // isFace reports whether a file only hands on what others define.
 func isFace(f *model.File) bool {
 	return onlyHandsOn(f.Facts) || isIndex(f) || syntax.ProfileOf(f.Language).TakesIn && onlyTakesIn(f.Facts) ||
-		handsOnNames.MatchString(f.Path) && marksOnly(f.Facts)
+		path.Base(f.Path) == "__init__.py" && marksOnly(f.Facts)
 }
 
 // onlyTakesIn reports whether a file takes in several others and defines nothing
@@ -372,8 +382,6 @@ var packageMarks = syntax.Set("__all__", "__version__", "__author__", "VERSION")
 func marksOnly(f *model.Facts) bool {
 	return !slices.ContainsFunc(f.Definitions, func(d model.Definition) bool { return !packageMarks[d.Name] })
 }
-
-var handsOnNames = regexp.MustCompile(`(?:^|/)__init__\.py$`)
 
 // leastCases is from how many functions that are cases of tests on a file may be
 // one of tests by them.

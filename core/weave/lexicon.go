@@ -169,8 +169,7 @@ func Answers(f *model.Facts) bool {
 	if handles > 0 || listens > 0 || len(f.Routes) > 0 {
 		return true
 	}
-	takes := func(im model.Import) bool { return webViews.MatchString(im.Text) }
-	return slices.ContainsFunc(f.Imports, takes) || slices.ContainsFunc(f.Definitions, answersAs)
+	return slices.ContainsFunc(f.Imports, ofWebViews) || slices.ContainsFunc(f.Definitions, answersAs)
 }
 
 // answersAs reports whether a type is marked, or built upon a base, as what answers

@@ -203,6 +203,20 @@ func Declare(s *model.Survey, by []model.Overrule) *model.Survey {
 	return &out
 }
 
+// SameDeclared reports whether two lists of what the lead set by hand declare the same
+// dependencies.
+func SameDeclared(a, b []model.Overrule) bool {
+	links := func(all []model.Overrule) (out []model.Overrule) {
+		for _, o := range all {
+			if o.Kind == model.OverruleLink {
+				out = append(out, o)
+			}
+		}
+		return out
+	}
+	return slices.Equal(links(a), links(b))
+}
+
 // Idle says of what the lead set by hand what names nothing that is there: it is
 // kept, for the next revision may have it again. Features are those told before
 // any was renamed.
