@@ -88,7 +88,7 @@ func (o *judged) figures() *figures {
 	return cached(o, "figures", func() *figures {
 		p := &figures{counts: map[string]int{}, worst: map[string]float64{}, in: map[string]int{}, out: map[string]int{}}
 		for _, sm := range o.Hits {
-			if sm.Silenced == "" && (sm.ToldBy == "" || sm.HabitAt != "") {
+			if sm.Silenced == "" && (sm.ToldBy == "" || sm.ToldAt != "") {
 				p.counts[sm.Path]++
 				p.worst[sm.Path] = max(p.worst[sm.Path], sm.Strength)
 			}

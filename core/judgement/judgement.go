@@ -29,7 +29,7 @@ import (
 
 // judgesVersion is raised when the lexicon, a signal or a judge changes, so
 // that judgements kept elsewhere are made anew; the rules tell their own.
-const judgesVersion = 30
+const judgesVersion = 31
 
 // Version tells one state of the judges and their rules from another.
 func Version() string { return strconv.Itoa(judgesVersion) + "." + smells.Version }
@@ -366,8 +366,9 @@ func resolved(f *model.File) bool {
 }
 
 func countSmells(s *model.Survey, j *model.Judgement) {
-	// Of a habit its hits count in the folders within, the habit in those around.
-	count := func(sm *model.Smell, below string) {
+	// Where another smell tells of a hit, the hit counts in the folders that do not hold
+	// that one, so that each is counted once in any.
+	count := func(sm *model.Smell, told string) {
 		if sm.Silenced != "" {
 			return
 		}
@@ -375,7 +376,7 @@ func countSmells(s *model.Survey, j *model.Judgement) {
 		if s.File(d) != nil {
 			d = model.FolderOf(d)
 		}
-		for ; below == "" || d != below && model.Within(below, d); d = model.FolderOf(d) {
+		for ; told == "" || !model.Within(d, told); d = model.FolderOf(d) {
 			if f := j.Folder(d); f != nil {
 				f.Smells++
 				f.Strongest = math.Max(f.Strongest, sm.Strength)
@@ -389,8 +390,8 @@ func countSmells(s *model.Survey, j *model.Judgement) {
 		count(&j.Smells[i], "")
 	}
 	for i := range j.Hits {
-		if sm := &j.Hits[i]; sm.HabitAt != "" {
-			count(sm, sm.HabitAt)
+		if sm := &j.Hits[i]; sm.ToldAt != "" {
+			count(sm, sm.ToldAt)
 		}
 	}
 }

@@ -136,9 +136,10 @@ type Smell struct {
 	// Rank orders smells of different rules: the largest first.
 	Rank float64 `json:"rank"`
 	// ToldBy is the id of the smell that tells of this hit, "" where it speaks for
-	// itself; HabitAt the folder of the habit that it is part of.
-	ToldBy  string `json:"-"`
-	HabitAt string `json:"-"`
+	// itself; ToldAt where that stands, if it is one of a habit or of twin folders
+	// that the hit is part of.
+	ToldBy string `json:"-"`
+	ToldAt string `json:"-"`
 	// Silenced holds the lead's reason when the smell does not count.
 	Silenced string `json:"silenced,omitempty"`
 }
@@ -427,7 +428,8 @@ func FolderOf(p string) string {
 
 // SmellsAt are the smells that are told at a place, in their order: of a place
 // within a folder with a habit the hits that the habit is made of, since the habit
-// itself stands above it; in a file with one its lines tell more than the habit.
+// itself stands above it, and of a copy those that the first of its twins tells; in
+// a file with a habit its lines tell more than the habit.
 func (j *Judgement) SmellsAt(place string) (out []*Smell) {
 	for i := range j.Smells {
 		if sm := &j.Smells[i]; Within(place, sm.Path) && !(sm.Path == place && sm.ofFile()) {
@@ -435,7 +437,7 @@ func (j *Judgement) SmellsAt(place string) (out []*Smell) {
 		}
 	}
 	for i := range j.Hits {
-		if sm := &j.Hits[i]; sm.HabitAt != "" && Within(place, sm.Path) && (place == sm.Path || !Within(place, sm.HabitAt)) {
+		if sm := &j.Hits[i]; sm.ToldAt != "" && Within(place, sm.Path) && (place == sm.Path || !Within(place, sm.ToldAt)) {
 			out = append(out, sm)
 		}
 	}

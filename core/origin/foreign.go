@@ -29,6 +29,8 @@ func (t *teller) foreign() map[string]string {
 			out[d] = fmt.Sprintf("a package manager fills %s", d)
 		case plainly.MatchString(name) && (10*x.out <= x.files || x.out == 1 && thirdParty.MatchString(name)):
 			out[d] = fmt.Sprintf("%s is named for what others wrote, and needs hardly anything outside it", d)
+		case releases.MatchString(name) && x.in > 0 && fewOut*x.out <= x.files && !t.namesUs(name):
+			out[d] = fmt.Sprintf("%s is named as a release of a library, and needs hardly anything outside it", d)
 		default:
 			if why := t.apart(d, x); why != "" {
 				out[d] = why
@@ -41,6 +43,10 @@ func (t *teller) foreign() map[string]string {
 	t.among(out)
 	return out
 }
+
+// releases are names of folders with a version of two figures or more: libraries are
+// unpacked so.
+var releases = regexp.MustCompile(`^[a-z][\w+]*(?:-[a-z]\w*)*[-_]v?\d+\.\d+(?:\.\d+)*[a-z]?\d*$`)
 
 // leaning are folders that need others' code and hardly anything else: a library that
 // needs a library is no part of ours for that.

@@ -260,6 +260,22 @@ func TestWhoWroteAFile(t *testing.T) {
 				many("pages/js/almanac/lang/almanac-$N.js", "// Texts\nAlmanac._D = ['a$N'];\n", 8) + "-- pages/js/desk.js --\nfunction desk() {}\n",
 			map[string]model.FileOrigin{"pages/js/almanac/almanac.js": "vendored", "pages/js/almanac/lang/almanac-3.js": "vendored", "pages/js/desk.js": "own"},
 		},
+		"statements that put rows in, and a schema with some": {
+			"-- sql/chart.sql --\n-- accounts\n" + strings.Repeat("insert into chart (no, name) values ('0010', 'Freehold; and more');\n", 12) +
+				"-- sql/schema.sql --\ncreate table chart (no text, name text);\ncreate index chart_no on chart (no);\ncreate table lot (id int);\n" +
+				strings.Repeat("insert into chart (no, name) values ('0010', 'Freehold');\n", 12),
+			map[string]model.FileOrigin{"sql/chart.sql": "data", "sql/schema.sql": "own"},
+		},
+		"a folder that is named as a release of a library, and one that is as a release of ours": {
+			"-- desk/tests/peatmock-1.11.0/peat-all.cc --\n#include \"peat.h\"\nint peat;\n-- desk/tests/peatmock-1.11.0/peat.h --\nextern int peat;\n" +
+				"-- desk/tests/lots.cc --\n#include \"peatmock-1.11.0/peat.h\"\nint lots() { return peat; }\n" +
+				"-- hooks/1.0.0/hook.cc --\nint hook;\n-- steps-2.0/step.cc --\n#include \"../desk/tests/lots.h\"\n#include \"../desk/boxes.h\"\nint step;\n" +
+				"-- desk/tests/lots.h --\nint lots();\n-- desk/boxes.h --\n#include \"../steps-2.0/step.h\"\nint boxes();\n-- steps-2.0/step.h --\nextern int step;\n",
+			map[string]model.FileOrigin{
+				"desk/tests/peatmock-1.11.0/peat-all.cc": "vendored", "desk/tests/peatmock-1.11.0/peat.h": "vendored", "desk/tests/lots.cc": "own",
+				"hooks/1.0.0/hook.cc": "own", "steps-2.0/step.cc": "own",
+			},
+		},
 		"a comment that is to be kept and names whose it is": {
 			"-- js/spin.js --\n/*!\n * Moor Spinner 1.13.2\n * moor.example\n */\n" + code + "-- js/kept.js --\n/*! Keep the order of the shelves */\n" + code,
 			map[string]model.FileOrigin{"js/spin.js": "vendored", "js/kept.js": "own"},

@@ -77,6 +77,14 @@ func Of(s *model.Survey, judged map[string]bool, roles map[string]model.RoleOf) 
 // IsCode reports whether a file is program text rather than data or prose.
 func IsCode(f *model.File) bool { return syntax.ProfileOf(f.Language).Code }
 
+// Weighs reports whether the lines of a file are among those that a score is of:
+// program text, and the templates, markup, styles and statements to a store beside
+// it. Prose, settings and what no reader is for are no code, however long they are.
+func Weighs(f *model.File) bool {
+	p := syntax.ProfileOf(f.Language)
+	return p.Code || p.Template || p.Counted
+}
+
 // Role is what a file is technically, "" where nothing tells.
 func (r *Reading) Role(path string) model.Role { return r.Roles[path].Role }
 

@@ -18,8 +18,8 @@ var catchAllFolderRule = &Rule{
 	Parameters: []Parameter{{"files", "judged files in it, tests aside", 8, 4, 3}},
 }
 
-// programs reports whether most files are each started by themselves: tools in a
-// folder of tools have found their place.
+// programs reports whether half of the files or more are each started by themselves:
+// tools in a folder of tools, with what they share, have found their place.
 func (c *Context) programs(files []*model.File) bool {
 	n := 0
 	for _, f := range files {
@@ -27,7 +27,7 @@ func (c *Context) programs(files []*model.File) bool {
 			n++
 		}
 	}
-	return 3*n >= 2*len(files)
+	return 2*n >= len(files)
 }
 
 func catchAllFolder(c *Context, r *Rule) (out []hit) {

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"jantel/core/model"
+	"jantel/core/reading"
 )
 
 // Raise lists what would raise the score of the whole codebase most: for each
@@ -90,7 +91,7 @@ func (h ruleHits) eased(c *Context) []float64 {
 	for i, sm := range h.smells {
 		for _, p := range slices.Compact(slices.Sorted(slices.Values(sm.Touches))) {
 			f := c.Survey.File(p)
-			if t := at[p]; t.by == i && f != nil && c.Judged[p] && !c.IsTest(p) {
+			if t := at[p]; t.by == i && f != nil && c.Judged[p] && reading.Weighs(f) && !c.IsTest(p) {
 				out[i] += (t.first - t.second) * float64(f.Lines())
 			}
 		}

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"jantel/core/model"
+	"jantel/core/reading"
 )
 
 // FacetWeights say how much each facet counts in the total.
@@ -27,7 +28,8 @@ func NoScores() *Scores {
 }
 
 type sums struct {
-	lines, judged       int                // own production code
+	lines, own          int                // all there are; what people here write
+	judged              int                // own production code
 	tests               int                // own tests
 	touched             map[string]float64 // rule to lines times strength
 	inTests             map[string]float64 // the same, of tests
@@ -58,13 +60,17 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 	}
 	at(".")
 	for _, f := range c.Survey.Files {
-		judged, canRead := c.Judged[f.Path], readable(f)
+		own, canRead := c.Judged[f.Path], readable(f)
 		up(f.Path, func(x *sums) {
 			x.lines += f.Lines()
+			if own {
+				x.own += f.Lines()
+			}
 			switch {
-			case judged && c.IsTest(f.Path):
+			case !own || !reading.Weighs(f):
+			case c.IsTest(f.Path):
 				x.tests += f.Lines()
-			case judged:
+			default:
 				x.judged += f.Lines()
 				if canRead {
 					x.readable += f.Lines()
@@ -116,7 +122,7 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 			}
 		}
 		for _, p := range slices.Sorted(maps.Keys(strongest)) { // in order, so that sums come out the same
-			if f := c.Survey.File(p); f != nil && strongest[p] > 0 && c.Judged[p] {
+			if f := c.Survey.File(p); f != nil && strongest[p] > 0 && c.Judged[p] && reading.Weighs(f) {
 				w := strongest[p] * float64(f.Lines())
 				switch {
 				case !c.IsTest(p):
@@ -144,7 +150,7 @@ func (s *Scores) legibility(p string) model.Legibility {
 	x := s.sums[p]
 	var l model.Legibility
 	if x.lines > 0 {
-		l.JudgedShare = ptr(float64(x.judged+x.tests) / float64(x.lines))
+		l.JudgedShare = ptr(float64(x.own) / float64(x.lines))
 	}
 	if x.tests > 0 {
 		l.Tests = ptr(100 * math.Exp(-x.testStrain()))

@@ -133,6 +133,38 @@ func TestAScoreKeepsItsPromises(t *testing.T) {
 	}
 }
 
+// TestWhatIsNoCodeChangesNoScore: a log of all changes, settings or texts may be longer
+// than the code; the code is kept no better for it.
+func TestWhatIsNoCodeChangesNoScore(t *testing.T) {
+	code := many("desk/utils/%s.ts", words(6)...) + many("desk/%s.ts", "panel1", "panel2") + "-- desk/long.ts --\n" + strings.Repeat("call()\n", 700)
+	long := func(line string) string { return strings.Repeat(line+"\n", 5000) }
+	alone := judgement.Judge(testkit.Survey(t, code), model.Brief{}, nil).Legibility
+	require.Less(t, *alone.Units, 99.0)
+	for path, text := range map[string]string{
+		"ChangeLog": long("* a seed was sown"), "desk/NOTES.md": long("Seeds are sown."), "desk/texts.tests": long("sown"), "settings.toml": long("a = 1"),
+	} {
+		with := judgement.Judge(testkit.Survey(t, code+"-- "+path+" --\n"+text), model.Brief{}, nil).Legibility
+		require.Equal(t, *alone.Units, *with.Units, path)
+		require.Equal(t, *alone.Layout, *with.Layout, path)
+		require.Equal(t, *alone.Total, *with.Total, path)
+	}
+	styled := judgement.Judge(testkit.Survey(t, code+"-- desk/desk.css --\n"+long("a { margin: 0 }")), model.Brief{}, nil).Legibility
+	require.Greater(t, *styled.Layout, *alone.Layout, "styles are code")
+	none := judgement.Judge(testkit.Survey(t, "-- README.md --\n"+long("Seeds.")), model.Brief{}, nil).Legibility
+	require.Nil(t, none.Total, "of prose alone nothing is scored")
+}
+
+func TestAFolderOfProgramsIsNoCatchAll(t *testing.T) {
+	main := func(path string) string {
+		return "-- " + path + " --\n#include \"opts.h\"\nint main(void) { return opts(); }\n"
+	}
+	shared := "-- src/tools/opts.c --\n#include \"opts.h\"\nint opts(void) { return 0; }\n-- src/tools/opts.h --\nint opts(void);\n"
+	programs := main("src/tools/weigh.c") + main("src/tools/dry.c") + main("src/tools/sow.c")
+	parts := strings.ReplaceAll(programs, "int main", "int part")
+	require.Empty(t, of(judge(t, programs+shared), "catch-all-folder"))
+	require.NotEmpty(t, of(judge(t, parts+shared), "catch-all-folder"))
+}
+
 func TestATreeBesideItsCopyScoresTheSame(t *testing.T) {
 	one := many("a/utils/%s.ts", words(6)...) + many("a/%s.ts", "panel1", "panel2", "misc") + "-- a/long.ts --\n" + strings.Repeat("call()\n", 700)
 	two := one + strings.ReplaceAll(one, "-- a/", "-- b/")

@@ -51,9 +51,12 @@ func TestEveryHitIsToldOnceAndNowhereLost(t *testing.T) {
 			default:
 				by := told[hit.ToldBy]
 				require.NotNil(t, by, "seed %d: what tells of %s is not told", seed, hit.Message)
-				require.Equal(t, by.Habit, hit.HabitAt != "")
+				require.Equal(t, by.Habit || by.Rule == "twin-folders" && by.Path != hit.Path, hit.ToldAt != "")
 				require.Contains(t, by.Places, hit.Path)
 			}
+		}
+		for _, d := range j.Folders {
+			require.Len(t, j.SmellsAt(d.Path), d.Smells, "seed %d: the number at %s opens what it counts", seed, d.Path)
 		}
 		// In each file its hits are seen, those of habits above it as well.
 		for _, f := range j.Reading.Files {

@@ -250,7 +250,7 @@ func (v *voice) habit(r *Rule, d string, in []*model.Smell) model.Smell {
 	places, touched := map[string]bool{}, map[string]bool{}
 	sum := 0.0
 	for i, sm := range in {
-		sm.ToldBy, sm.HabitAt = h.ID, d
+		sm.ToldBy, sm.ToldAt = h.ID, d
 		sum += sm.Strength
 		places[sm.Path] = true
 		for _, p := range sm.Touches {
@@ -320,10 +320,12 @@ func (v *voice) families(hits []model.Smell) (out []model.Smell) {
 	}
 	together := map[spot][]*model.Smell{}
 	var order []spot
+	wider := widerTwins(hits)
 	for i := range hits {
 		sm := &hits[i]
 		switch r := Named(sm.Rule); {
 		case sm.ToldBy != "":
+		case wider[sm] != nil: // told below, once it is known what tells of those
 		case r.Family == "" || sm.Silenced != "":
 			out = append(out, *sm)
 		default:
@@ -349,9 +351,46 @@ func (v *voice) families(hits []model.Smell) (out []model.Smell) {
 			told.Places = append(told.Places, sm.Path)
 			told.Evidence = withOther(told.Evidence, sm)
 		}
+		for i := range hits {
+			if w := wider[&hits[i]]; w != nil && (w == first || w.ToldBy == first.ID) {
+				hits[i].ToldBy, hits[i].ToldAt = first.ID, told.Path
+				told.Count++
+				told.Places = append(told.Places, hits[i].Path)
+			}
+		}
 		slices.Sort(told.Places)
 		told.Places = slices.Compact(told.Places)
 		out = append(out, told)
+	}
+	return out
+}
+
+// widerTwins are, by a hit, that of the twin folders it is part of: it says that what
+// they hold is there twice, or says of a copy what is said of the first of them. Who
+// mends the folders mends it as well.
+func widerTwins(hits []model.Smell) map[*model.Smell]*model.Smell {
+	in := map[string][]*model.Smell{} // by file, the twin folders that it is a part of
+	for i := range hits {
+		if sm := &hits[i]; sm.Rule == twinFoldersRule.Slug && sm.Silenced == "" && sm.ToldBy == "" {
+			for _, p := range sm.Touches {
+				in[p] = append(in[p], sm)
+			}
+		}
+	}
+	out := map[*model.Smell]*model.Smell{}
+	for i := range hits {
+		sm := &hits[i]
+		if len(sm.Touches) == 0 || sm.Rule == twinFoldersRule.Slug || sm.ToldBy != "" || sm.Silenced != "" {
+			continue
+		}
+		twice := len(sm.Touches) > 1 && (sm.Rule == nearTwinRule.Slug || sm.Rule == sameTypeNameRule.Slug)
+		for _, w := range in[sm.Touches[0]] {
+			if (twice || !model.Within(w.Path, sm.Path)) &&
+				!slices.ContainsFunc(sm.Touches, func(p string) bool { return !slices.Contains(in[p], w) }) {
+				out[sm] = w
+				break
+			}
+		}
 	}
 	return out
 }

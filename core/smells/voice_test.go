@@ -225,3 +225,68 @@ func TestWhatShowsTheRestStandsBehindIt(t *testing.T) {
 	require.InDelta(t, told[0].Strength, told[1].Strength, 0.001, "as strong")
 	require.InDelta(t, 0.4, told[0].Rank/told[1].Rank, 0.01, "and less of a matter")
 }
+
+// copies are folders with the same files, of which each has a function longer than
+// it should be.
+func copies(places ...string) string {
+	var b strings.Builder
+	for _, d := range places {
+		loop := "if"
+		if strings.HasSuffix(d, "trays") { // another shape
+			loop = "for (;;) while"
+		}
+		for i, name := range []string{"drying", "sieving", "weighing", "storing", "sowing"} {
+			fmt.Fprintf(&b, "-- %s/%s.ts --\nexport function %s(seed: number) {\n", d, name, name)
+			for n := range 90 {
+				fmt.Fprintf(&b, "  %s (seed > %d) %s%d(seed, %d)\n", loop, n, name, n%(i+3), n*i)
+			}
+			b.WriteString("}\n")
+		}
+	}
+	return b.String()
+}
+
+func TestFoldersThatAreTwinsInARowAreOneSmell(t *testing.T) {
+	other := "-- vault/lots.ts --\nexport const lots = 1\n"
+	two := judge(t, copies("desk", "bench")+other)
+	told := of(two, "twin-folders")
+	require.Len(t, told, 1)
+	require.Equal(t, "bench", told[0].Path)
+	require.Equal(t, "Five of its files have a twin in desk", told[0].Message)
+	require.Equal(t, model.Evidence{Path: "bench/drying.ts", Note: "like desk/drying.ts"}, told[0].Evidence[0])
+	require.Empty(t, of(two, "near-twin"), "who mends the folders mends the files")
+	for _, sm := range two.Smells {
+		require.NotContains(t, sm.Path, "desk", "what is said of the copy stands with the first of them: %s", sm.Message)
+	}
+	require.NotEmpty(t, of(two, "long-function"))
+
+	three := of(judge(t, copies("desk", "bench", "counter")+other), "twin-folders")
+	require.Len(t, three, 1)
+	require.Equal(t, "Three folders hold nearly the same files: up to five have a twin in another", wordy(three[0].Message))
+	require.Len(t, three[0].Evidence, 3)
+}
+
+func TestTheWholeOfTwoFoldersIsToldAndNotEachPlaceInThem(t *testing.T) {
+	places := []string{"v1/desk", "v1/bench/trays", "v2/desk", "v2/bench/trays"}
+	told := of(judge(t, copies(places...)+"-- vault/lots.ts --\nexport const lots = 1\n"), "twin-folders")
+	require.Len(t, told, 1)
+	require.Equal(t, "v1", told[0].Path)
+	require.Contains(t, told[0].Message, "v2")
+	// Where most of one of them is nowhere else, the folders within are told.
+	extra := ""
+	for i := range 20 {
+		extra += fmt.Sprintf("-- v1/own%c/a.ts --\nexport const own%c = %d\n", 'a'+i, 'A'+i, i)
+	}
+	for _, sm := range of(judge(t, copies(places...)+extra), "twin-folders") {
+		require.NotEqual(t, "v1", sm.Path)
+	}
+}
+
+func TestWhatIsSaidOfACopyIsSaidAgainWhenTheTwinsAreDismissed(t *testing.T) {
+	s := testkit.Survey(t, copies("desk", "bench")+"-- vault/lots.ts --\nexport const lots = 1\n")
+	loud := judgement.Judge(s, model.Brief{}, nil)
+	twins := of(loud, "twin-folders")[0]
+	quiet := judgement.Judge(s, model.Brief{}, judgement.Silenced{twins.ID: {Reason: "two kinds of seed"}})
+	require.Greater(t, len(quiet.Smells), len(loud.Smells))
+	require.NotEmpty(t, of(quiet, "near-twin"))
+}

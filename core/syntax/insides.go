@@ -489,7 +489,7 @@ func selfBefore(s *Stream, i int) bool {
 // sets notes a field of the instance that is set.
 func (w *insider) sets(i int, text []byte, a *around) {
 	s := w.s
-	if text[0] != '@' && !selfBefore(s, i) {
+	if (text[0] != '@' || !s.Ends) && !selfBefore(s, i) { // a sign before a list elsewhere
 		return
 	}
 	if !s.Is(i+1, "=") || s.Any(i+2, "=", "=>") || len(a.inside.Sets) >= 8 {

@@ -1,6 +1,10 @@
 package syntax
 
-import "jantel/core/model"
+import (
+	"strings"
+
+	"jantel/core/model"
+)
 
 // Profile answers what anybody may ask of a language besides reading it: how
 // its code is laid out, named and found. Whoever judges asks the profile and
@@ -99,13 +103,22 @@ type Profile struct {
 	ControllerEnd, ControllerRoot string
 }
 
-// unread are languages of program text that have no reader yet.
+// unread are languages of program text that have no reader yet: some are judged by
+// what their files are called and where they lie; the others only weigh.
 var unread = map[string]Profile{
 	"Scala": {
 		Code: true, PathPackages: true,
-	}, "Groovy": {PathPackages: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true},
+	}, "Groovy": {PathPackages: true, Counted: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true},
 	"Shell": {Code: true, Scripts: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
 	"Haskell": {Code: true}, "Clojure": {Code: true}, "Assembly": {Code: true}, "Unix Assembly": {Code: true}, "Objective-C": {Code: true},
+}
+
+func init() {
+	for _, name := range strings.Split("Ada,Awk,COBOL,CoffeeScript,Common Lisp,Crystal,Cuda,Cython,D,Emacs Lisp,F#,Fortran,Fortran Free Form,"+
+		"GLSL,HLSL,Julia,Lex,MATLAB,Nim,OCaml,Objective-C++,PLSQL,PLpgSQL,Pascal,PowerShell,Prolog,QML,R,Racket,Raku,Scheme,Smalltalk,"+
+		"Solidity,Standard ML,SystemVerilog,TSQL,Tcl,VHDL,Vala,Verilog,Visual Basic .NET,Yacc,Zig", ",") {
+		unread[name] = Profile{Counted: true}
+	}
 }
 
 // ProfileOf is the profile of the language of that name, or of one commonly

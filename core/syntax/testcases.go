@@ -17,7 +17,11 @@ func testCases(f *model.Facts, s *Stream) {
 			if !marksTest(d) && (standIn(d.Parent) || givesBack(s, from, d.Name)) {
 				continue // named for what it is tested with
 			}
-			c := model.TestCase{Name: d.Name, Line: d.Line, EndLine: d.EndLine, Asserts: expects(d) || tellsByAnswer(s, from, d.Name)}
+			c := model.TestCase{Name: caseName(s, from, d.Name), Line: d.Line, EndLine: d.EndLine}
+			c.Asserts = expects(d) || tellsByAnswer(s, from, d.Name)
+			if macroTests[d.Name] {
+				from++ // what writes the case is none of what it calls
+			}
 			keepCase(f, s, c, from, lineToken(s, d.EndLine+1))
 		}
 	}
@@ -50,6 +54,24 @@ var (
 // macroTests are macros that write a case of a test: it has no other name.
 var macroTests = Set("START_TEST", "TEST", "TEST_F", "TEST_P", "TYPED_TEST", "TEST_CASE", "TEST_METHOD", "BOOST_AUTO_TEST_CASE",
 	"BOOST_FIXTURE_TEST_CASE", "BOOST_DATA_TEST_CASE", "BOOST_AUTO_TEST_CASE_TEMPLATE", "SCENARIO")
+
+// caseName is what a case is called: where a macro writes it, by what is handed to that.
+func caseName(s *Stream, from int, name string) string {
+	at := nameAt(s, from, name)
+	if at < 0 || !macroTests[name] {
+		return name
+	}
+	var parts []string
+	for _, a := range s.Args(at + 1)[:min(2, len(s.Args(at+1)))] {
+		if a[1] == a[0]+1 && (s.Kind(a[0]) == Ident || s.Kind(a[0]) == String) {
+			parts = append(parts, s.Unquote(a[0]))
+		}
+	}
+	if len(parts) == 0 {
+		return name
+	}
+	return strings.Join(parts, ".")
+}
 
 // namedTest reports whether a definition is one case of a test by its name.
 func namedTest(d *model.Definition) bool {

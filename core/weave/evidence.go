@@ -21,7 +21,7 @@ import (
 // which alone make a role that is only assumed.
 
 // testPlaces are folders that hold tests, whatever lies in them.
-var testPlaces = set([]string{"test", "tests", "__tests__", "spec", "specs", "t", "testing", "e2e", "testsuite", "unittests"})
+var testPlaces = set([]string{"test", "tests", "__tests__", "spec", "specs", "t", "testing", "e2e", "testsuite", "unittests", "regress"})
 
 // testFolder are names of folders of tests that say of which, or what for.
 var testFolder = regexp.MustCompile(

@@ -90,6 +90,11 @@ func TestWordsMeanTheirRoleWhereTheirTradeIs(t *testing.T) {
 				"nta/check_lots.cc": model.RoleTest, "nta/protest.c": model.RoleEntry, "nta/test_lab.c": model.RoleLogic,
 			},
 		},
+		"what is tried again in a folder of C": {
+			"-- plugins/vault/vault.c --\nint weigh(int a) { return a; }\n" +
+				"-- plugins/vault/regress/check_weights.c --\nint weigh(int);\nint main(void) { return weigh(1) != 1; }\n",
+			map[string]model.Role{"plugins/vault/vault.c": model.RoleLogic, "plugins/vault/regress/check_weights.c": model.RoleTest},
+		},
 		"a protocol by its name, and a header that starts nothing": {
 			"-- src/pop3_in.c --\nint read_in(int a) { return a; }\n-- src/vaultd.c --\n#include \"vaultd.h\"\nint main(void) { return 0; }\n" +
 				"-- src/vaultd.h --\nint weigh(int);\n",

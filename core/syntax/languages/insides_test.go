@@ -304,6 +304,27 @@ func Find(id string) *Lot { return nil }
     7
 }
 `, "plan 4 deep at 5"},
+		"a list in Perl is no field": {"Perl", `sub IsWritable($) {
+    my @found = FindLots($_[0]);
+    @found = sort @found;
+    return scalar @found;
+}
+`, ""},
+		"a field in Ruby is one": {"Ruby", `class Vault
+  def is_open
+    @seen = now
+    true
+  end
+end
+`, "Vault.is_open sets @seen"},
+		"cases that a macro writes": {"C++", `TEST_F(VaultTest, Opens) {
+  Vault v;
+  v.open();
+}
+TEST_CASE("dries a lot") {
+  CHECK(dry(1));
+}
+`, "case VaultTest.Opens 1-4 calls open\ncase dries a lot 5-7 asserts"},
 		"branches in Perl": {"Perl", `sub plan {
     my ($lots) = @_;
     foreach my $lot (@$lots) {

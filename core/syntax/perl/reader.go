@@ -11,7 +11,7 @@ import (
 )
 
 func init() {
-	syntax.Register(&syntax.Language{Name: "Perl", Version: 5, Profile: syntax.Profile{
+	syntax.Register(&syntax.Language{Name: "Perl", Version: 6, Profile: syntax.Profile{
 		Code: true, Plain: "perl", PathPackages: true,
 	}, Loggers: []string{
 		"Log::", "Mojo::Log", "Sys::Syslog",

@@ -11,7 +11,7 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "SQL", Version: 1, Profile: syntax.Profile{Counted: true},
+		Name: "SQL", Version: 2, Profile: syntax.Profile{Counted: true},
 		Extensions: []string{".sql", ".ddl", ".psql", ".mysql", ".sqlite"}, Read: read,
 	})
 }
@@ -120,7 +120,30 @@ func read(how syntax.How, src []byte) *model.Facts {
 		i = last
 	}
 	f.Names = syntax.SortedSet(names)
-	return syntax.Finish(how, f, s, syntax.Signs{})
+	table := rows(s)
+	f = syntax.Finish(how, f, s, syntax.Signs{})
+	if table {
+		f.Hints = append(f.Hints, model.Hint{Name: model.HintLiterals, Line: 1})
+	}
+	return f
+}
+
+// leastRows is from how many statements that put rows in a file may be a table of them.
+const leastRows = 10
+
+// rows reports whether nine of ten statements put rows in.
+func rows(s *syntax.Stream) bool {
+	statements, inserts := 0, 0
+	for i := range s.Tokens {
+		if s.Kind(i) != syntax.Ident || i > 0 && !s.Is(i-1, ";") {
+			continue
+		}
+		statements++
+		if strings.EqualFold(s.Text(i), "INSERT") {
+			inserts++
+		}
+	}
+	return inserts >= leastRows && 10*inserts >= 9*statements
 }
 
 // starts reports whether a statement may start at i: BEGIN and AS come before
