@@ -10,6 +10,7 @@ import (
 	"runtime"
 	"slices"
 	"sort"
+	"strconv"
 	"strings"
 	"sync"
 
@@ -213,7 +214,22 @@ func findBy(c *Context, rules []*Rule) (out []model.Smell, notes []model.Note) {
 		}
 		return a.ID < b.ID
 	})
+	tellApart(out)
 	return out, notes
+}
+
+// tellApart gives each hit an id of its own: what a rule finds in several definitions of
+// one name in a file, such as those that take other arguments, is told apart by which
+// of them it is. The first keeps the id that all of them had.
+func tellApart(found []model.Smell) {
+	seen := make(map[string]int, len(found))
+	for i := range found {
+		sm := &found[i]
+		id := sm.ID
+		if seen[id]++; seen[id] > 1 {
+			sm.ID = idOf(id + "\x00" + strconv.Itoa(seen[id]))
+		}
+	}
 }
 
 // settles reports whether a rule asks nothing of code that is settled: how long it is, what

@@ -6,7 +6,9 @@ import (
 	"strings"
 	"testing"
 
+	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/testkit"
 
 	"github.com/stretchr/testify/require"
 )
@@ -80,4 +82,32 @@ func TestTheSameTreeIsToldTheSameWay(t *testing.T) {
 		require.Equal(t, one.Smells, other.Smells)
 		require.Equal(t, one.Hits, other.Hits)
 	}
+}
+
+func TestDefinitionsOfOneNameAreHitsOfTheirOwn(t *testing.T) {
+	takes := func(n int) string {
+		return "  Shelf(" + strings.TrimSuffix(strings.Repeat("int row, ", n), ", ") + ") {}\n"
+	}
+	s := testkit.Survey(t, "-- vault/Shelf.java --\nclass Shelf {\n"+takes(8)+takes(9)+takes(10)+"}\n")
+	j := judgement.Judge(s, model.Brief{}, nil)
+	ids := map[string]bool{}
+	for _, sm := range j.Hits {
+		require.False(t, ids[sm.ID], "%s has the id of another", sm.Message)
+		ids[sm.ID] = true
+	}
+	many := 0
+	for _, sm := range j.Hits {
+		if sm.Rule == "many-parameters" {
+			many++
+		}
+	}
+	require.Equal(t, 3, many)
+	quiet := judgement.Judge(s, model.Brief{}, judgement.Silenced{j.Hits[0].ID: {Reason: "the first"}})
+	silenced := 0
+	for _, sm := range quiet.Hits {
+		if sm.Silenced != "" {
+			silenced++
+		}
+	}
+	require.Equal(t, 1, silenced, "one is dismissed, the others stay")
 }

@@ -8,6 +8,10 @@ export function stepName(all: readonly ByHand[]): string {
   const where = all.length > 1 ? `${all.length} places` : first.target.replace('\t', ' → ')
   if (first.kind === 'term' || first.kind === 'instead')
     return `${first.gone ? 'Taken out of' : 'Put into'} the glossary: ${first.kind === 'term' ? first.target : first.value || first.target}`
+  if (first.kind === 'rule')
+    return first.gone ? `The rule ${first.target} counts again` : `The rule ${first.target} rests: ${first.value}`
+  if (first.kind === 'gap')
+    return first.gone ? `No longer on purpose: what ${where} lacks` : `On purpose: what ${where} lacks, ${first.value}`
   if (first.gone) return `Taken away: ${first.kind} of ${where}`
   return `Set by hand: ${first.kind} of ${where}${first.value ? ` is ${first.value}` : ''}`
 }
