@@ -112,11 +112,37 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {
 		return model.OriginData, "a table: literals nearly alone"
 	}
+	if n, members := constants(f); n >= leastConstants && 10*n >= 3*f.Facts.Code && 10*(n+members) >= 6*f.Facts.Code {
+		return model.OriginData, fmt.Sprintf("a table: %d constants in %d lines of code", n+members, f.Facts.Code)
+	}
 	code := syntax.ProfileOf(f.Language).Code
 	if !code && (ext == ".json" || ext == ".xml" || ext == ".sql" || ext == ".yml" || ext == ".yaml") && f.Lines() > 1500 {
 		return model.OriginData, fmt.Sprintf("%d lines of data", f.Lines())
 	}
 	return "", ""
+}
+
+// leastConstants is from how many constants a file may be a table of them.
+const leastConstants = 100
+
+// constants counts those that each stand on a line of their own, members of
+// enumerations apart: those alone are part of a design. None where something runs as
+// well.
+func constants(f *model.File) (n, members int) {
+	if f.Facts == nil {
+		return 0, 0
+	}
+	for i := range f.Facts.Definitions {
+		switch d := &f.Facts.Definitions[i]; {
+		case d.Kind == model.DefFunction || d.Kind == model.DefMethod || d.Kind == model.DefComponent:
+			return 0, 0
+		case d.Kind == model.DefConstant && d.Line == d.EndLine && d.Parent == "":
+			n++
+		case d.Kind == model.DefConstant && d.Line == d.EndLine:
+			members++
+		}
+	}
+	return n, members
 }
 
 // declares reports whether a good part of a file is something that runs, or says

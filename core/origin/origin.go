@@ -215,6 +215,7 @@ var madePlaces = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]
 // dropIns are files that programs of all makes carry a copy of, since the system may
 // lack what is in them, or a library is a file and nothing else.
 var dropIns = regexp.MustCompile(`(?i)^(?:(?:gnu_|my|port_?)?getopt(?:_long|1|_int)?|inet_(?:ntop|pton|aton)|strl(?:cpy|cat)|strtok_r|` +
+	`dfa|regexec|regcomp|regex_internal|` +
 	`uthash|utlist|utarray|utstring|utringbuffer|catch|stb_\w+|miniz|sqlite3|tinyxml2?|cjson|jsmn|lemon|lempar|linenoise|khash|` +
 	`(?:algo_)?xxhash|lapacke|valgrind|memcheck|callgrind|helgrind|doctest|man2html|` +
 	`dr_(?:mp3|wav|flac)|minimp3\w*|dirent|libbf|(?:gtest|gmock)(?:[-_](?:all|main))?)\.(?:c|h|cc|cpp|hpp)$|^(?:texi2html|cpplint\.py)$`)

@@ -260,6 +260,16 @@ func TestWhoWroteAFile(t *testing.T) {
 				many("pages/js/almanac/lang/almanac-$N.js", "// Texts\nAlmanac._D = ['a$N'];\n", 8) + "-- pages/js/desk.js --\nfunction desk() {}\n",
 			map[string]model.FileOrigin{"pages/js/almanac/almanac.js": "vendored", "pages/js/almanac/lang/almanac-3.js": "vendored", "pages/js/desk.js": "own"},
 		},
+		"a table of constants, one with what reckons with them, and a few": {
+			"-- avr/box.h --\n#pragma once\n" + times("#define SHELF_$N (0x$N)\n", 120) + "typedef struct { int a; } Box;\n" +
+				"-- avr/weigh.h --\n" + times("#define SHELF_$N (0x$N)\n", 120) + "static int weigh(int a) { return a; }\n-- avr/few.h --\n#define LID 1\n#define BOX 2\n",
+			map[string]model.FileOrigin{"avr/box.h": "data", "avr/weigh.h": "own", "avr/few.h": "own"},
+		},
+		"what many programs carry of the C library": {
+			many("vault$N.c", "/* This file is part of Vault. */\nint vault$N(void) { return $N; }\n", 9) +
+				"-- support/regexec.c --\n/* This file is part of the Heath C Library. */\nint match(void) { return 1; }\n-- support/regexes.c --\nint own(void) { return 1; }\n",
+			map[string]model.FileOrigin{"support/regexec.c": "vendored", "support/regexes.c": "own", "vault1.c": "own"},
+		},
 		"statements that put rows in, and a schema with some": {
 			"-- sql/chart.sql --\n-- accounts\n" + strings.Repeat("insert into chart (no, name) values ('0010', 'Freehold; and more');\n", 12) +
 				"-- sql/schema.sql --\ncreate table chart (no text, name text);\ncreate index chart_no on chart (no);\ncreate table lot (id int);\n" +
@@ -375,10 +385,13 @@ func TestWhatOnlyLooksLikeOthersIsAskedAbout(t *testing.T) {
 }
 
 // many are files that differ by a number, "$N" in their paths and texts.
-func many(path, text string, n int) string {
+func many(path, text string, n int) string { return times("-- "+path+" --\n"+text, n) }
+
+// times is a text so often, with 1 to n where it says $N.
+func times(text string, n int) string {
 	var b strings.Builder
 	for i := range n {
-		b.WriteString(strings.ReplaceAll("-- "+path+" --\n"+text, "$N", strconv.Itoa(i+1)))
+		b.WriteString(strings.ReplaceAll(text, "$N", strconv.Itoa(i+1)))
 	}
 	return b.String()
 }

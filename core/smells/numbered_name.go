@@ -121,7 +121,7 @@ func (c *Context) numberedTerms() map[string]bool {
 // g1, matrixG2, decode_l3, or a term.
 func ofTheTrade(base, digits string, terms map[string]bool) bool {
 	w := naming.Words(base)
-	return len(w) > 0 && (len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits])
+	return len(w) > 0 && (widths[digits] || len(w[len(w)-1]) == 1 || terms[w[len(w)-1]+digits])
 }
 
 // fewSiblings is up to how many numbered files of a name each is named by itself.
@@ -203,7 +203,7 @@ func numberedDefinitions(f *model.File, terms map[string]bool) (out []hit) {
 			continue
 		}
 		base, digits, ok := naming.Number(d.Name)
-		if !ok || widths[digits] || ofTheTrade(base, digits, terms) {
+		if !ok || ofTheTrade(base, digits, terms) {
 			continue
 		}
 		all := byBase[group(d, base)]
@@ -254,7 +254,7 @@ func widthsOf(all []*model.Definition) bool {
 var bits = map[string]bool{"1": true, "2": true, "4": true}
 
 // widths are numbers that say how wide a thing is.
-var widths = map[string]bool{"8": true, "16": true, "32": true, "64": true, "128": true, "256": true, "512": true}
+var widths = syntax.Set("8", "16", "24", "32", "48", "64", "96", "128", "192", "256", "384", "512", "1024", "2048", "4096")
 
 // oneByOne is up to how many numbered siblings each is named by itself; of more
 // the first stands for all.

@@ -220,7 +220,7 @@ func TestFewLinesAmongOthersCodeAreNotScored(t *testing.T) {
 	few := judge(t, built+"-- src/lot.ts --\nexport const lot = 1\n")
 	require.Nil(t, few.Legibility.Total, "one line of sixty thousand")
 	require.NotNil(t, few.Legibility.JudgedShare)
-	more := judge(t, built+"-- src/lot.ts --\n"+strings.Repeat("export const lot = 1\n", 700))
+	more := judge(t, built+"-- src/lot.ts --\n"+strings.Repeat("weigh(lot)\n", 700))
 	require.NotNil(t, more.Legibility.Total)
 	small := judge(t, "-- dist/app.js --\nx()\n//# sourceMappingURL=app.js.map\n-- src/lot.ts --\nexport const lot = 1\n")
 	require.NotNil(t, small.Legibility.Total, "a small codebase of one's own is scored")

@@ -28,6 +28,16 @@ func CountStream(f *model.Facts, s *Stream) {
 	marks := make([]byte, f.Lines+2)
 	for i := range s.Comments {
 		t := &s.Comments[i]
+		if s.Src[t.Start] == '\n' { // a branch of the preprocessor that is not read: code nonetheless
+			line := int(t.Line)
+			for text := range bytes.Lines(s.Src[t.Start:t.End]) {
+				if line <= f.Lines && len(bytes.TrimSpace(text)) > 0 {
+					marks[line] = 2
+				}
+				line++
+			}
+			continue
+		}
 		for l := int(t.Line); l <= int(t.EndLine) && l <= f.Lines; l++ {
 			marks[l] = 1
 		}

@@ -158,6 +158,9 @@ func normal(s *Stream, i int) uint64 {
 			return 16 + uint64(s.Src[t.Start])
 		}
 	case Text:
+		if t.End > t.Start && s.Src[t.Start] == '#' {
+			return 0 // a directive of a preprocessor: lists of them are all alike
+		}
 		return 4
 	}
 	return 0

@@ -1,6 +1,12 @@
 package languages_test
 
-import "testing"
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
 
 func TestC(t *testing.T) {
 	run(t, []sample{
@@ -128,4 +134,24 @@ class Shelf : public Lot { };
 #include <vault_gone.h>
 `, links: []string{"src/mail/send.c -> src/core/vault_core.h"}, external: []string{"string.h", "vault_mail.h", "vault_gone.h"}},
 	})
+}
+
+func TestBranchesThatAreNotReadAreCodeAllTheSame(t *testing.T) {
+	f := facts("vault.c", "#ifdef DESK\nint desk;\n#else\nint vault(void)\n{\n\n\treturn 1;\n}\n#endif\n/* a word\n   more */\n#if 0\nint old;\n#else\nint kept;\n#endif\n")
+	require.Equal(t, 16, f.Lines)
+	require.Equal(t, 1, f.Blank)
+	require.Equal(t, 2, f.Comment)
+	require.Equal(t, 13, f.Code)
+}
+
+// TestListsOfMacrosAreNoTwins: what is alike in them is that each line defines something.
+func TestListsOfMacrosAreNoTwins(t *testing.T) {
+	var a, b strings.Builder
+	for i := range 200 {
+		fmt.Fprintf(&a, "#define SHELF_%d %d\n", i, i)
+		fmt.Fprintf(&b, "#include <lot%d.h>\n#undef LID_%d\n", i, i)
+	}
+	require.Empty(t, facts("a.h", a.String()).Prints)
+	require.Empty(t, facts("b.h", b.String()).Prints)
+	require.NotEmpty(t, facts("c.c", "int weigh(int a) {\n"+strings.Repeat("\ta = dry(a, 2);\n\tif (a > 3) return a;\n", 30)+"}\n").Prints)
 }
