@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/reading"
 	"jantel/core/syntax"
 )
 
@@ -150,10 +151,12 @@ func constants(f *model.File) (n, members int) {
 // up in it, are part of the table.
 func declares(f *model.File) bool {
 	runs := 0
-	for _, d := range f.Facts.Definitions {
+	for i, d := range f.Facts.Definitions {
 		switch d.Kind {
 		case model.DefFunction, model.DefMethod:
-			runs += d.EndLine - d.Line + 1
+			if !reading.IsTable(f, i) {
+				runs += d.EndLine - d.Line + 1
+			}
 		case model.DefComponent, model.DefInterface:
 			return true
 		}

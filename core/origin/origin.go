@@ -89,6 +89,11 @@ func (t *teller) byTool(f *model.File) (model.FileOrigin, string) {
 	if base == "Makefile.in" && t.has[path.Join(model.FolderOf(f.Path), "Makefile.am")] {
 		return model.OriginGenerated, "it is made from Makefile.am"
 	}
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
+		if madeFolders.MatchString(path.Base(d)) {
+			return model.OriginGenerated, fmt.Sprintf("it lies in %s, which is named for what is made", path.Base(d))
+		}
+	}
 	if m := toolNames.FindString(base); m != "" {
 		return model.OriginGenerated, fmt.Sprintf("its name ends in %s, as tools write it", m)
 	}
@@ -102,6 +107,9 @@ var written = set(`package-lock.json npm-shrinkwrap.json yarn.lock pnpm-lock.yam
 	ar-lib mdate-sh texinfo.tex py-compile libtool.m4 ltoptions.m4 ltsugar.m4 ltversion.m4 lt~obsolete.m4 config.h.in gradlew
 	gradlew.bat mvnw mvnw.cmd
 	buildscript.json searchindex.js MANIFEST`)
+
+// madeFolders are names of folders that say that a tool writes what is in them.
+var madeFolders = regexp.MustCompile(`(?i)^(?:__generated__|auto[-_]?generated|generated)(?:[-_.]?(?:src|sources?|code|files|java|\d+))?$`)
 
 // toolNames are endings under which compilers, designers and the like write.
 var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart|i\.cs)|\.freezed\.dart|` +

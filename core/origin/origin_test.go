@@ -270,6 +270,14 @@ func TestWhoWroteAFile(t *testing.T) {
 				"-- support/regexec.c --\n/* This file is part of the Heath C Library. */\nint match(void) { return 1; }\n-- support/regexes.c --\nint own(void) { return 1; }\n",
 			map[string]model.FileOrigin{"support/regexec.c": "vendored", "support/regexes.c": "own", "vault1.c": "own"},
 		},
+		"what lies in a folder that is named for it": {
+			"-- src/generated15/loader.cpp --\nint a;\n-- src/generated/deep/b.ts --\nexport const b = 1\n-- src/generated-sources/c.java --\nclass C {}\n" +
+				"-- src/generators/d.ts --\nexport const d = 1\n-- src/regenerated/e.ts --\nexport const e = 1\n",
+			map[string]model.FileOrigin{
+				"src/generated15/loader.cpp": "generated", "src/generated/deep/b.ts": "generated", "src/generated-sources/c.java": "generated",
+				"src/generators/d.ts": "own", "src/regenerated/e.ts": "own",
+			},
+		},
 		"statements that put rows in, and a schema with some": {
 			"-- sql/chart.sql --\n-- accounts\n" + strings.Repeat("insert into chart (no, name) values ('0010', 'Freehold; and more');\n", 12) +
 				"-- sql/schema.sql --\ncreate table chart (no text, name text);\ncreate index chart_no on chart (no);\ncreate table lot (id int);\n" +

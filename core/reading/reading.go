@@ -85,6 +85,17 @@ func Weighs(f *model.File) bool {
 	return p.Code || p.Template || p.Counted
 }
 
+// IsTable reports whether a function does nothing but give a list of values: it
+// branches nowhere to speak of, and calls nothing.
+func IsTable(f *model.File, definition int) bool {
+	if slices.ContainsFunc(f.Facts.Insides, func(in model.Inside) bool { return in.Definition == definition && in.Branches > 0 }) {
+		return false
+	}
+	body, err := model.UnpackBody(f.Facts.Body)
+	return err == nil &&
+		!slices.ContainsFunc(body.Calls, func(c model.BodyCall) bool { return int(c.In) == definition && c.Kind != model.CallRead })
+}
+
 // Role is what a file is technically, "" where nothing tells.
 func (r *Reading) Role(path string) model.Role { return r.Roles[path].Role }
 

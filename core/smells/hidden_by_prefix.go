@@ -3,6 +3,7 @@ package smells
 import (
 	"fmt"
 	"path"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -40,6 +41,9 @@ func hiddenByPrefix(c *Context, r *Rule) (out []hit) {
 				continue
 			}
 			prefix := sharedPrefix(g.files)
+			if around := wordsOfPlace(d.Path); !slices.ContainsFunc(naming.Words(prefix), func(w string) bool { return !around[w] }) {
+				continue // the folders around are called so
+			}
 			home := path.Join(d.Path, strings.ToLower(prefix))
 			out = append(out, hit{path: d.Path, extra: g.word, strength: 0.3 + 0.08*float64(len(g.files)-limit),
 				message:  fmt.Sprintf("%s siblings share the prefix *%s*", capital(number(len(g.files))), prefix),

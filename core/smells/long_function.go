@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"jantel/core/model"
+	"jantel/core/reading"
 )
 
 var longFunctionRule = &Rule{
@@ -30,8 +31,8 @@ func wrapsAll(f *model.File, d *model.Definition, limit int) bool {
 func longFunction(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "lines"))
 	c.source(func(f *model.File) {
-		for _, d := range f.Facts.Definitions {
-			if n := d.EndLine - d.Line + 1; callable(d) && n > limit && !wrapsAll(f, &d, limit) {
+		for i, d := range f.Facts.Definitions {
+			if n := d.EndLine - d.Line + 1; callable(d) && n > limit && !wrapsAll(f, &d, limit) && !(n > 2*limit && reading.IsTable(f, i)) {
 				out = append(out, hit{
 					path: f.Path, line: d.Line, end: d.EndLine, name: d.Qualified(),
 					strength: over(float64(n), float64(limit)), touches: []string{f.Path},

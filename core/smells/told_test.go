@@ -111,3 +111,30 @@ func TestDefinitionsOfOneNameAreHitsOfTheirOwn(t *testing.T) {
 	}
 	require.Equal(t, 1, silenced, "one is dismissed, the others stay")
 }
+
+func TestAFunctionThatGivesAListIsNoLongOne(t *testing.T) {
+	rows := strings.Repeat("    'alder' => 12,\n", 300)
+	tree := "-- lib/Vault/Weights.pm --\npackage Vault::Weights;\nsub data {\n  return {\n" + rows + "  };\n}\nsub one { return weigh(1); }\n1;\n"
+	does := "-- lib/Vault/Dry.pm --\npackage Vault::Dry;\nsub plan {\n" + strings.Repeat("  dry($_[0]);\n", 300) + "}\nsub one { return weigh(1); }\n1;\n"
+	require.Empty(t, of(judge(t, tree), "long-function"))
+	require.NotEmpty(t, of(judge(t, does), "long-function"))
+}
+
+func TestAPrefixThatTheFoldersAroundHaveHidesNone(t *testing.T) {
+	names := []string{"lot", "box", "shelf", "seed", "tray", "room", "key", "door", "lamp"}
+	files := func(folder, prefix string) string {
+		out := "-- " + folder + "/other.c --\nint other;\n-- " + folder + "/more.c --\nint more;\n-- " + folder + "/last.c --\nint last;\n"
+		for _, n := range names {
+			out += "-- " + folder + "/" + prefix + n + ".c --\nint " + n + ";\n"
+		}
+		return out
+	}
+	require.Empty(t, of(judge(t, files("src/keep/vault/ward", "keep_vault_")+"-- src/a.c --\nint a;\n"), "hidden-by-prefix"))
+	require.NotEmpty(t, of(judge(t, files("src/desk/ward", "keep_vault_")+"-- src/a.c --\nint a;\n"), "hidden-by-prefix"))
+}
+
+func TestANameMaySayItsPlaceWhereThereAreNoNamespaces(t *testing.T) {
+	takes := "int keep_vault_shelf_get_ignore_old_free_space(void) { return 1; }\n"
+	require.Empty(t, of(judge(t, "-- src/keep-vault-shelf.c --\n"+takes), "overlong-name"))
+	require.NotEmpty(t, of(judge(t, "-- src/desk.c --\n"+takes), "overlong-name"))
+}
