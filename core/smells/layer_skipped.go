@@ -5,6 +5,7 @@ import (
 	"path"
 
 	"jantel/core/model"
+	"jantel/core/weave"
 )
 
 var layerSkippedRule = &Rule{
@@ -29,12 +30,19 @@ func layerSkipped(c *Context, _ *Rule) (out []hit) {
 		past[m] = append(past[m], l)
 	}
 	answering := c.answering()
+	handles := map[string]bool{}
+	for _, r := range c.routes() {
+		handles[r.HandlerPath] = true
+	}
 	for m, ls := range past {
 		// Without logic to go through nothing is skipped, nor where nobody asks.
 		if through[m] < 2 || len(ls) > through[m] || !answering[m] {
 			continue
 		}
 		for _, l := range ls {
+			if f := c.Survey.File(l.From); !handles[l.From] && (f == nil || !weave.Answers(f.Facts)) {
+				continue // a command may read what it works on
+			}
 			out = append(
 				out, hit{path: l.From, line: l.Line, extra: l.To, strength: 0.45, touches: []string{l.From, l.To}, evidence: []model.Evidence{
 					{Path: l.From, Line: l.Line, Note: l.Text}, {Path: l.To, Note: "data access"},

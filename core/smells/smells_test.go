@@ -258,3 +258,29 @@ func TestWhatWouldRaiseTheScoreComesTrue(t *testing.T) {
 		}
 	}
 }
+
+// TestACommandMayReadWhatItWorksOn: only what answers requests skips the logic; a
+// command beside it that reads its files does not.
+func TestACommandMayReadWhatItWorksOn(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("-- src/app.ts --\nimport express from 'express'\n")
+	for _, n := range []string{"lots", "boxes", "growers", "shelves"} {
+		fmt.Fprintf(&b, "import * as %[1]s from './handlers/%[1]s'\n", n)
+	}
+	b.WriteString("const app = express()\n")
+	for _, n := range []string{"lots", "boxes", "growers", "shelves"} {
+		fmt.Fprintf(&b, "app.get('/%[1]s', %[1]s.list)\n", n)
+	}
+	b.WriteString("app.listen(80)\n")
+	for _, n := range []string{"lots", "boxes", "growers", "shelves"} {
+		fmt.Fprintf(&b, "-- src/handlers/%[1]s.ts --\nimport { all } from '../logic/%[1]sService'\nexport function list(req, res) {\n  res.json(all())\n}\n", n)
+		fmt.Fprintf(&b, "-- src/logic/%[1]sService.ts --\nimport { find } from '../data/%[1]sRepository'\nexport function all() {\n  return find().filter((x) => x.dry)\n}\n", n)
+		fmt.Fprintf(&b, "-- src/data/%[1]sRepository.ts --\nexport function find() {\n  return db.query('SELECT * FROM %[1]s')\n}\n", n)
+	}
+	past := "import { find } from '../data/lotsRepository'\n"
+	answers := "-- src/handlers/odd.ts --\n" + past + "export function odd(req, res) {\n  res.json(find())\n}\n"
+	commands := "-- src/commands/count.ts --\n" + past + "import { Command } from 'commander'\nexport const count = new Command('count').action(() => console.log(find()))\n"
+	routed := strings.Replace(b.String(), "app.listen", "import { odd } from './handlers/odd'\napp.get('/odd', odd)\napp.listen", 1)
+	require.NotEmpty(t, of(judge(t, routed+answers), "layer-skipped"))
+	require.Empty(t, of(judge(t, b.String()+commands), "layer-skipped"))
+}

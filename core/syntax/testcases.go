@@ -14,7 +14,7 @@ func testCases(f *model.Facts, s *Stream) {
 	for i := range f.Definitions {
 		if d := &f.Definitions[i]; hasBody(d.Kind) && (marksTest(d) || !marked && namedTest(d)) {
 			from := lineToken(s, d.Line)
-			if !marksTest(d) && (standIn(d.Parent) || givesBack(s, from, d.Name)) {
+			if !marksTest(d) && (standIn(d.Parent) || givesBack(s, from, d.Name) || rowsFor(f, d)) {
 				continue // named for what it is tested with
 			}
 			c := model.TestCase{Name: caseName(s, from, d.Name), Line: d.Line, EndLine: d.EndLine}
@@ -97,6 +97,12 @@ func namedTest(d *model.Definition) bool {
 // tested with.
 func standIn(parent string) bool {
 	return slices.Contains([]string{"fake", "mock", "stub", "dummy"}, strings.ToLower(FirstWord(parent)))
+}
+
+// rowsFor reports whether a definition gives the rows that the case of its name runs on.
+func rowsFor(f *model.Facts, d *model.Definition) bool {
+	of, is := strings.CutSuffix(d.Name, "_data")
+	return is && slices.ContainsFunc(f.Definitions, func(o model.Definition) bool { return o.Name == of && o.Parent == d.Parent })
 }
 
 // nameAt is where a definition that begins at a token has its name, before its parameters;

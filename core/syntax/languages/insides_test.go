@@ -325,6 +325,16 @@ TEST_CASE("dries a lot") {
   CHECK(dry(1));
 }
 `, "case VaultTest.Opens 1-4 calls open\ncase dries a lot 5-7 asserts"},
+		"rows for a case are none": {"C++", `void Vault::testOpen_data() {
+  addRow(1);
+}
+void Vault::testOpen() {
+  QCOMPARE(open(), 1);
+}
+void Vault::test_data() {
+  QCOMPARE(open(), 1);
+}
+`, "case testOpen 4-6 asserts\ncase test_data 7-9 asserts"},
 		"branches in Perl": {"Perl", `sub plan {
     my ($lots) = @_;
     foreach my $lot (@$lots) {
