@@ -275,7 +275,7 @@ func (w *work) finish() {
 
 // Again judges the same survey anew; nil stands for no judgement yet. Where nothing
 // else has changed than what the lead dismissed and lets rest, what was found
-// stands, and only what counts of it is told again: a tenth of the work.
+// stands, and only what counts of it is told again: a small part of the work.
 func (r *Result) Again(s *model.Survey, in Inputs) *Result {
 	if in.Brief.Stage == "" {
 		in.Brief.Stage = model.Growing

@@ -159,6 +159,10 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 		if spread == 1 {
 			lie = "lies"
 		}
+		if said {
+			add(ev, "Of %d features %d %s in %d folders or more.", len(j.Features), spread, lie, far)
+			break
+		}
 		add(ev, "It is cut %s: %d of %d features %s in %d folders or more.", spokenCut(label), spread, len(j.Features), lie, far)
 	case !said:
 		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
@@ -181,7 +185,11 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 		}
 		p := m.Patterns[0]
 		kinds[p.Name] = true
-		parts = append(parts, fmt.Sprintf("%s is %s", m.Path, Spoken(p.Name)))
+		where := m.Path
+		if where == "." {
+			where = "the whole"
+		}
+		parts = append(parts, fmt.Sprintf("%s is %s", where, Spoken(p.Name)))
 		at = append(at, model.Evidence{Path: m.Path, Note: p.For[0].Text})
 	}
 	if len(kinds) > 1 && len(parts) > 1 {

@@ -135,7 +135,10 @@ func sizeSentence(s *model.Survey, j *judgement.Result, sh *Sheet, add adder) {
 		)
 		return
 	}
-	top := sh.Languages[0]
+	top, lines, files := sh.Languages[0], 0, 0
+	for _, l := range sh.Languages { // what the share is of
+		lines, files = lines+l.Lines, files+l.Files
+	}
 	also := ""
 	var more []string
 	for _, l := range sh.Languages[1:min(4, len(sh.Languages))] {
@@ -147,8 +150,8 @@ func sizeSentence(s *model.Survey, j *judgement.Result, sh *Sheet, add adder) {
 		also = ", with " + list(more)
 	}
 	add(
-		largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(t.CodeLines, "line"),
-		strings.ToLower(countOf(t.Source, "source file")), int(top.Share*100+0.5), top.Language, also,
+		largest(s, j, sh.Place), "%s of code in %s, %d %% of it %s%s.", countOf(lines, "line"),
+		strings.ToLower(countOf(files, "source file")), int(top.Share*100+0.5), top.Language, also,
 	)
 }
 

@@ -349,9 +349,9 @@ func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 	out.Value, out.Label = &v, label(v)
 	out.Evidence = []model.Evidence{
 		{Path: module, Note: fmt.Sprintf(
-			"of %d pairs of files about the same and of different kinds, %d lie in one folder", feature.all, feature.together)},
+			"of %s pairs of files about the same and of different kinds, %s lie in one folder", naming.Figure(feature.all), naming.Figure(feature.together))},
 		{Path: module, Note: fmt.Sprintf(
-			"of %d pairs of files of the same kind and about different things, %d lie in one folder", role.all, role.together)},
+			"of %s pairs of files of the same kind and about different things, %s lie in one folder", naming.Figure(role.all), naming.Figure(role.together))},
 	}
 	return out, true
 }
@@ -456,11 +456,11 @@ func byOneSide(files []cutFile, module string) (out model.Cut, ok bool) {
 	out.Value, out.Label = &v, label(v)
 	if bestX > 0 {
 		out.Evidence = append(out.Evidence, model.Evidence{Path: module, Note: fmt.Sprintf(
-			"of %d pairs of files about the same, %d lie in one folder, whatever their kinds", feature.all, feature.together)})
+			"of %s pairs of files about the same, %s lie in one folder, whatever their kinds", naming.Figure(feature.all), naming.Figure(feature.together))})
 	}
 	if bestY > 0 {
 		out.Evidence = append(out.Evidence, model.Evidence{Path: module, Note: fmt.Sprintf(
-			"of %d pairs of files of the same kind, %d lie in one folder, whatever they are about", role.all, role.together)})
+			"of %s pairs of files of the same kind, %s lie in one folder, whatever they are about", naming.Figure(role.all), naming.Figure(role.together))})
 	}
 	return out, true
 }
