@@ -136,8 +136,11 @@ func run(w *work, all []judge) {
 	}
 }
 
+// Who wrote a file follows from the facts, whatever the brief says; only what the lead
+// says of it changes.
 func judgeOrigin(w *work) {
-	w.out.Origins = origin.Of(w.survey)
+	told := w.survey.Derived("origin", func() any { return origin.Of(w.survey) }).(map[string]model.OriginOf)
+	w.out.Origins = maps.Clone(told)
 	weave.OverruleOrigins(w.out.Origins, w.in.Overrules)
 }
 

@@ -195,7 +195,7 @@ func foldersOf(s *model.Survey) map[string]*folder {
 	pairHeaders(all)
 	for i := range s.Links {
 		l := &s.Links[i]
-		if l.Kind.Repeats() || l.Kind == model.LinkConfiguration {
+		if saysNothing(l) {
 			continue
 		}
 		up(l.From, func(d string, x *folder) {
@@ -210,6 +210,12 @@ func foldersOf(s *model.Survey) map[string]*folder {
 		})
 	}
 	return all
+}
+
+// saysNothing reports whether a dependency tells nothing of who wrote its two ends: it
+// repeats another, is a setting, or is the lead's word.
+func saysNothing(l *model.Link) bool {
+	return l.Kind.Repeats() || l.Kind == model.LinkConfiguration || l.Kind == model.LinkDeclared
 }
 
 // outside reports whether a path lies outside of the folder at d, and of that of its headers.

@@ -69,7 +69,7 @@ func (t *teller) needsForeign(foreign map[string]string) map[string]int {
 	for i := range t.s.Links {
 		l := &t.s.Links[i]
 		to := within(foreign, l.To)
-		if to == "" || model.Within(to, l.From) || l.Kind.Repeats() || l.Kind == model.LinkConfiguration {
+		if to == "" || model.Within(to, l.From) || saysNothing(l) {
 			continue
 		}
 		for d := model.FolderOf(l.From); !model.Within(d, l.To); d = model.FolderOf(d) {

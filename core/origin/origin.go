@@ -9,8 +9,10 @@ import (
 	"path"
 	"regexp"
 	"strings"
+	"sync"
 
 	"jantel/core/model"
+	"jantel/core/parallel"
 	"jantel/core/syntax"
 )
 
@@ -30,6 +32,8 @@ type teller struct {
 	releases map[string]int // by folder, the scripts that lie beside their squeezed release
 	// keywords counts files by the project whose store wrote a keyword into them.
 	keywords map[string]int
+	// Each of the three is counted when it is asked for first.
+	mirroring, releasing, keying sync.Once
 }
 
 // Of tells the origin of every file of a survey.
@@ -41,11 +45,16 @@ func Of(s *model.Survey) map[string]model.OriginOf {
 	t.projects()
 	t.folders = foldersOf(s)
 	foreign := t.foreign()
-	for _, f := range s.Files {
-		if f.Facts == nil || f.Skipped == model.SkippedBinary || f.Skipped == model.SkippedTooLarge {
-			continue
+	told := make([]model.OriginOf, len(s.Files))
+	parallel.Each(len(s.Files), func(i int) {
+		if f := s.Files[i]; f.Facts != nil && f.Skipped != model.SkippedBinary && f.Skipped != model.SkippedTooLarge {
+			told[i] = t.of(f, foreign)
 		}
-		t.out[f.Path] = t.of(f, foreign)
+	})
+	for i, f := range s.Files {
+		if told[i].Origin != "" {
+			t.out[f.Path] = told[i]
+		}
 	}
 	t.documentation()
 	t.declarations()
@@ -254,7 +263,7 @@ func (t *teller) mirrors(f *model.File) (model.FileOrigin, string) {
 	if m == "" || strings.HasSuffix(m, "lib/") {
 		return "", ""
 	}
-	if t.mirrored == nil {
+	t.mirroring.Do(func() {
 		t.mirrored = map[string][2]int{}
 		for _, o := range t.s.Files {
 			if !scripts[path.Ext(o.Path)] {
@@ -271,7 +280,7 @@ func (t *teller) mirrors(f *model.File) (model.FileOrigin, string) {
 			}
 			t.mirrored[d] = n
 		}
-	}
+	})
 	if n := t.mirrored[m]; n[0] >= leastMirrored && 10*n[0] >= 8*n[1] {
 		return model.OriginBuilt, fmt.Sprintf("%d of %d files in %s have their like in src", n[0], n[1], strings.TrimSuffix(m, "/"))
 	}
@@ -288,14 +297,14 @@ func (t *teller) released(f *model.File) (model.FileOrigin, string) {
 	if path.Ext(f.Path) != ".js" || !t.squeezedBeside(f.Path) {
 		return "", ""
 	}
-	if t.releases == nil {
+	t.releasing.Do(func() {
 		t.releases = map[string]int{}
 		for p := range t.has {
 			if path.Ext(p) == ".js" && t.squeezedBeside(p) {
 				t.releases[model.FolderOf(p)]++
 			}
 		}
-	}
+	})
 	if n := t.releases[model.FolderOf(f.Path)]; n >= leastReleases {
 		return model.OriginVendored, fmt.Sprintf("it lies beside its squeezed release, as %d scripts in its folder do", n)
 	}
@@ -327,14 +336,14 @@ func (t *teller) keyworded(f *model.File) (model.FileOrigin, string) {
 	if h == nil {
 		return "", ""
 	}
-	if t.keywords == nil {
+	t.keying.Do(func() {
 		t.keywords = map[string]int{}
 		for _, o := range t.s.Files {
 			if k := o.Facts.Hint(model.HintKeyword); k != nil {
 				t.keywords[k.Text]++
 			}
 		}
-	}
+	})
 	if 10*t.keywords[h.Text] > t.folders["."].source || strings.Contains(strings.ToLower(t.s.Codebase), strings.ToLower(h.Text)) {
 		return "", ""
 	}

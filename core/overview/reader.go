@@ -187,7 +187,7 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 		kinds[p.Name] = true
 		where := m.Path
 		if where == "." {
-			where = "the whole"
+			where = "the rest"
 		}
 		parts = append(parts, fmt.Sprintf("%s is %s", where, Spoken(p.Name)))
 		at = append(at, model.Evidence{Path: m.Path, Note: p.For[0].Text})

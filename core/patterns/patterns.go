@@ -176,8 +176,9 @@ type context struct {
 	told    bool
 	// registrars are functions that others hand something over to, with a file of each.
 	registrars map[string]string
-	drawn      []*model.File // judged files that draw, templates as well
-	edges      []*model.Link // between judged files, from no test, none that only says more of another
+	drawn      []*model.File    // judged files that draw, templates as well
+	edges      []*model.Link    // between judged files, from no test, none that only says more of another
+	needed     map[string][]int // edges by what they lead to, once they were asked for
 	links      map[[2]model.Role][]model.Link
 	inner      map[string]*model.Folder
 	defined    map[string]bool            // what judged files define, once it was asked for

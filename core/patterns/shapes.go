@@ -2,6 +2,7 @@ package patterns
 
 import (
 	"fmt"
+	"iter"
 	"maps"
 	"path"
 	"slices"
@@ -43,6 +44,25 @@ func (c *context) between(a, b func(p string) bool) (out []model.Link) {
 		if a(l.From) && b(l.To) {
 			out = append(out, *l)
 		}
+	}
+	return out
+}
+
+// into are the dependencies on some files, in the order of the survey.
+func (c *context) into(paths iter.Seq[string]) (out []*model.Link) {
+	if c.needed == nil {
+		c.needed = map[string][]int{}
+		for i, l := range c.edges {
+			c.needed[l.To] = append(c.needed[l.To], i)
+		}
+	}
+	var at []int
+	for p := range paths {
+		at = append(at, c.needed[p]...)
+	}
+	slices.Sort(at)
+	for _, i := range at {
+		out = append(out, c.edges[i])
 	}
 	return out
 }
@@ -466,10 +486,16 @@ func row(c *context) outcome {
 		if len(stages) < 3 {
 			continue
 		}
-		isStage := func(p string) bool { return of[p] != "" }
-		among := slices.DeleteFunc(c.between(isStage, isStage), func(l model.Link) bool { return of[l.From] == of[l.To] })
+		into := c.into(maps.Keys(of))
+		among := []model.Link{}
 		use := map[string]map[string]bool{}
-		for _, l := range c.between(func(p string) bool { return !isStage(p) }, isStage) {
+		for _, l := range into {
+			if from := of[l.From]; from != "" {
+				if from != of[l.To] {
+					among = append(among, *l)
+				}
+				continue
+			}
 			if use[l.From] == nil {
 				use[l.From] = map[string]bool{}
 			}

@@ -21,12 +21,15 @@ var overlongNameRule = &Rule{
 func overlongName(c *Context, r *Rule) (out []hit) {
 	limit := int(c.Value(r, "words"))
 	c.source(func(f *model.File) {
-		place := wordsOfPlace(f.Path)
+		var place map[string]bool
 		for _, d := range f.Facts.Definitions {
 			if !namedThing(d) || len(d.Name) < 3*limit {
 				continue
 			}
 			w := naming.Words(naming.Own(d.Name))
+			if len(w) > limit && place == nil {
+				place = wordsOfPlace(f.Path)
+			}
 			for len(w) > limit && place[w[0]] {
 				w = w[1:] // where there are no namespaces the place is said first
 			}
