@@ -240,6 +240,9 @@ func (p pairs) share() float64 {
 	return float64(p.together) / float64(p.all)
 }
 
+// figures are both as they stand in a sentence.
+func (p pairs) figures() []any { return []any{naming.Figure(p.all), naming.Figure(p.together)} }
+
 func (p pairs) less(q pairs) pairs { return pairs{p.all - q.all, p.together - q.together} }
 
 // over is by how much more often these pairs lie together than others do, and 0
@@ -349,9 +352,9 @@ func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 	out.Value, out.Label = &v, label(v)
 	out.Evidence = []model.Evidence{
 		{Path: module, Note: fmt.Sprintf(
-			"of %s pairs of files about the same and of different kinds, %s lie in one folder", naming.Figure(feature.all), naming.Figure(feature.together))},
+			"of %s pairs of files about the same and of different kinds, %s lie in one folder", feature.figures()...)},
 		{Path: module, Note: fmt.Sprintf(
-			"of %s pairs of files of the same kind and about different things, %s lie in one folder", naming.Figure(role.all), naming.Figure(role.together))},
+			"of %s pairs of files of the same kind and about different things, %s lie in one folder", role.figures()...)},
 	}
 	return out, true
 }
@@ -456,11 +459,11 @@ func byOneSide(files []cutFile, module string) (out model.Cut, ok bool) {
 	out.Value, out.Label = &v, label(v)
 	if bestX > 0 {
 		out.Evidence = append(out.Evidence, model.Evidence{Path: module, Note: fmt.Sprintf(
-			"of %s pairs of files about the same, %s lie in one folder, whatever their kinds", naming.Figure(feature.all), naming.Figure(feature.together))})
+			"of %s pairs of files about the same, %s lie in one folder, whatever their kinds", feature.figures()...)})
 	}
 	if bestY > 0 {
 		out.Evidence = append(out.Evidence, model.Evidence{Path: module, Note: fmt.Sprintf(
-			"of %s pairs of files of the same kind, %s lie in one folder, whatever they are about", naming.Figure(role.all), naming.Figure(role.together))})
+			"of %s pairs of files of the same kind, %s lie in one folder, whatever they are about", role.figures()...)})
 	}
 	return out, true
 }
