@@ -70,6 +70,33 @@ func TestRoutesAreListedAndATypedPathIsAnswered(t *testing.T) {
 	require.Equal(t, http.StatusNotFound, r.StatusCode)
 }
 
+// TestARouteOfATestOpensLikeAnyOther: the contract lists those on demand, and each row opens.
+func TestARouteOfATestOpensLikeAnyOther(t *testing.T) {
+	dir := testkit.Tree(t, system+"-- src/lots.test.ts --\nimport express from 'express'\nimport { keep } from './store'\n"+
+		"const app = express()\napp.post('/trial/:id', sow)\nfunction sow(req, res) {\n  keep(req.body)\n}\n"+
+		"test('sows', () => {\n  expect(1).toBe(1)\n})\n-- src/store.ts --\nexport function keep(lot) {\n  db.query('INSERT INTO lots (id) VALUES (1)')\n}\n")
+	p := start(t, dir)
+	id := p.takeIn(dir)
+	var c server.Contract
+	p.get(fmt.Sprintf("/api/codebases/%d/routes", id), &c)
+	require.NotZero(t, c.Tests)
+	opened := 0
+	for _, r := range c.Routes {
+		var w server.Way
+		p.get(fmt.Sprintf("/api/codebases/%d/journey?at=%s&line=%d&method=%s&pattern=%s", id, url.QueryEscape(r.Path), r.Line, r.Method, url.QueryEscape(r.Pattern)), &w)
+		if r.InTests {
+			require.Equal(t, "/trial/:id", w.Pattern)
+			require.NotEmpty(t, w.Stops, w.Broken)
+			opened++
+		}
+	}
+	require.Equal(t, 1, opened)
+	for _, none := range []string{"/trial/:no", "/nowhere"} {
+		r, _ := p.send(http.MethodGet, fmt.Sprintf("/api/codebases/%d/journey?at=src/lots.test.ts&line=4&method=POST&pattern=%s", id, url.QueryEscape(none)), nil)
+		require.Equal(t, http.StatusNotFound, r.StatusCode)
+	}
+}
+
 func TestTheMarginTellsWhatGitTells(t *testing.T) {
 	dir := testkit.Repository(t, system)
 	for i := range 3 {

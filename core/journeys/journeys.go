@@ -18,6 +18,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"sync"
 
 	"jantel/core/calls"
 	"jantel/core/model"
@@ -62,12 +63,7 @@ type saying struct {
 
 // Of follows all that comes in, routes first, by their pattern.
 func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
-	f := &follower{r: r, g: calls.Of(r.Survey), at: make(map[string]int, len(r.Files))}
-	for i, file := range r.Files {
-		f.at[file.Path] = i
-	}
-	f.operations()
-	f.sayings()
+	f := newFollower(r)
 	out := []model.Journey{}
 	all := routes.Of(r.Survey)
 	f.begins(all)
@@ -85,6 +81,44 @@ func Of(r *reading.Reading, entries []model.Entry) []model.Journey {
 		}
 	}
 	return out
+}
+
+// Singly follows routes one at a time, those of tests as well, which Of leaves out. It
+// may be asked by several at a time.
+type Singly struct {
+	mu  sync.Mutex
+	f   *follower
+	all []model.Route
+}
+
+// NewSingly gets ready to follow the routes of a survey.
+func NewSingly(r *reading.Reading) *Singly {
+	s := &Singly{f: newFollower(r), all: routes.Of(r.Survey)}
+	s.f.begins(s.all)
+	return s
+}
+
+// Of follows the route that is as it is asked for; nil where none is.
+func (s *Singly) Of(is func(model.Route) bool) *model.Journey {
+	at := slices.IndexFunc(s.all, is)
+	if at < 0 {
+		return nil
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	j := s.f.route(&s.all[at])
+	return &j
+}
+
+// newFollower knows what is done to what is kept, and what is said in words.
+func newFollower(r *reading.Reading) *follower {
+	f := &follower{r: r, g: calls.Of(r.Survey), at: make(map[string]int, len(r.Files))}
+	for i, file := range r.Files {
+		f.at[file.Path] = i
+	}
+	f.operations()
+	f.sayings()
+	return f
 }
 
 // messages follows all that is received.
