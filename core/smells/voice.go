@@ -321,11 +321,13 @@ func (v *voice) families(hits []model.Smell) (out []model.Smell) {
 	together := map[spot][]*model.Smell{}
 	var order []spot
 	wider := widerTwins(hits)
+	parts := map[*model.Smell][]*model.Smell{} // by a hit of twin folders, those that are part of it
 	for i := range hits {
 		sm := &hits[i]
 		switch r := Named(sm.Rule); {
 		case sm.ToldBy != "":
 		case wider[sm] != nil: // told below, once it is known what tells of those
+			parts[wider[sm]] = append(parts[wider[sm]], sm)
 		case r.Family == "" || sm.Silenced != "":
 			out = append(out, *sm)
 		default:
@@ -351,11 +353,11 @@ func (v *voice) families(hits []model.Smell) (out []model.Smell) {
 			told.Places = append(told.Places, sm.Path)
 			told.Evidence = withOther(told.Evidence, sm)
 		}
-		for i := range hits {
-			if w := wider[&hits[i]]; w != nil && (w == first || w.ToldBy == first.ID) {
-				hits[i].ToldBy, hits[i].ToldAt = first.ID, told.Path
+		for _, sm := range all {
+			for _, part := range parts[sm] {
+				part.ToldBy, part.ToldAt = first.ID, told.Path
 				told.Count++
-				told.Places = append(told.Places, hits[i].Path)
+				told.Places = append(told.Places, part.Path)
 			}
 		}
 		slices.Sort(told.Places)

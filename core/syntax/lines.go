@@ -26,9 +26,11 @@ func CountStream(f *model.Facts, s *Stream) {
 		return
 	}
 	marks := make([]byte, f.Lines+2)
+	unread := s.Unread
 	for i := range s.Comments {
 		t := &s.Comments[i]
-		if s.Src[t.Start] == '\n' { // a branch of the preprocessor that is not read: code nonetheless
+		if len(unread) > 0 && int(unread[0]) == i { // a branch of the preprocessor: code nonetheless
+			unread = unread[1:]
 			line := int(t.Line)
 			for text := range bytes.Lines(s.Src[t.Start:t.End]) {
 				if line <= f.Lines && len(bytes.TrimSpace(text)) > 0 {

@@ -62,7 +62,8 @@ func caseName(s *Stream, from int, name string) string {
 		return name
 	}
 	var parts []string
-	for _, a := range s.Args(at + 1)[:min(2, len(s.Args(at+1)))] {
+	args := s.Args(at + 1)
+	for _, a := range args[:min(2, len(args))] {
 		if a[1] == a[0]+1 && (s.Kind(a[0]) == Ident || s.Kind(a[0]) == String) {
 			parts = append(parts, s.Unquote(a[0]))
 		}

@@ -44,7 +44,8 @@ type Stream struct {
 	Src      []byte
 	Tokens   []Token
 	Comments []Token
-	Problem  string // what was misread on the way, "" when nothing was
+	Unread   []int32 // the places in Comments of branches of code that are not read
+	Problem  string  // what was misread on the way, "" when nothing was
 	// Ends: blocks go up to an "end"; Implicit: the last value of a body is given
 	// back without a word for it.
 	Ends, Implicit bool

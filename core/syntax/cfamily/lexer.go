@@ -186,6 +186,7 @@ func skip(b *syntax.Builder, other bool) {
 	start, line := b.Pos, b.LineNo
 	flush := func() {
 		if len(bytes.TrimSpace(b.Src[start:b.Pos])) > 0 {
+			b.Unread = append(b.Unread, int32(len(b.Comments)))
 			b.Add(syntax.Comment, start, line)
 		}
 	}

@@ -144,6 +144,11 @@ func TestBranchesThatAreNotReadAreCodeAllTheSame(t *testing.T) {
 	require.Equal(t, 13, f.Code)
 }
 
+func TestWhatIsWrittenForReadersIsNoCode(t *testing.T) {
+	f := facts("Vault.pm", "package Vault;\nsub weigh { 1 }\n\n=pod\n\nWeighs a lot.\n\n=cut\n\n1;\n")
+	require.Equal(t, 3, f.Code)
+}
+
 // TestListsOfMacrosAreNoTwins: what is alike in them is that each line defines something.
 func TestListsOfMacrosAreNoTwins(t *testing.T) {
 	var a, b strings.Builder
