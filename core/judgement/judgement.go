@@ -22,7 +22,6 @@ import (
 	"jantel/core/reading"
 	"jantel/core/smells"
 	"jantel/core/syntax"
-	"jantel/core/weave"
 
 	"github.com/bmatcuk/doublestar/v4"
 )
@@ -233,7 +232,7 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 		j.AllLines += f.Lines()
 	}
 	res := &Result{Judgement: j, Scores: smells.NoScores(), Said: in.Overrules}
-	w := &work{survey: s, in: in, out: j, result: res, lexicon: weave.Words().In(s).With(in.Overrules)}
+	w := &work{survey: s, in: in, out: j, result: res}
 	run(w, all)
 	if res.Reading == nil {
 		res.Reading = reading.Of(s, j.InScope, j.Roles)
@@ -252,7 +251,7 @@ func judgeWith(s *model.Survey, in Inputs, all []judge) *Result {
 		j.Folders = []*model.Folder{{Path: ".", Name: s.Codebase, Files: len(s.Files), Lines: j.AllLines, JudgedLines: j.Judged}}
 	}
 	w.finish()
-	w.lexicon, w.aim, w.parts = nil, nil, nil // large, and nobody asks them any more
+	w.lexicon, w.polls, w.aim, w.parts, w.sight = nil, nil, nil, nil, nil // large, and nobody asks them any more
 	return res
 }
 
@@ -354,7 +353,7 @@ func modulePatterns(s *model.Survey, j *model.Judgement, parts *links.Parts) (wh
 			around = slices.Concat([]*model.Folder{j.Folders[0]}, around)
 		}
 		part := &model.Survey{Files: files[i], Links: parts.Touching[i]}
-		m.Patterns = patterns.Rank(m.Path, m.Cut, part, j.Roles, in, around)
+		m.Patterns = patterns.Look(m.Path, part, j.Roles, in, around).Rank(m.Cut)
 	})
 	return whole
 }

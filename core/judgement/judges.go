@@ -37,11 +37,13 @@ type work struct {
 	result  *Result
 	lexicon *weave.Lexicon
 
+	polls       weave.Polls
 	allRoles    map[string]model.RoleOf // those that are only assumed among them
 	aim         *weave.Aim
 	modules     []model.Module // found, nothing told of them yet
 	levelled    []model.Module // with their levels
 	parts       *links.Parts   // the links by module
+	sight       patterns.Sight // of the codebase, how it is cut left open
 	fileRings   []model.Cycle
 	folderRings []model.Cycle
 	rules       *smells.Context
@@ -59,22 +61,24 @@ var judges = slices.Concat(finding, counting)
 // finding tell what there is, whatever the lead dismissed.
 var finding = []judge{
 	{"origin", nil, judgeOrigin},
+	{"lexicon", nil, func(w *work) { w.lexicon = weave.In(w.survey).With(w.in.Overrules) }},
 	{"scope", []string{"origin"}, judgeScope},
-	{"roles", []string{"origin"}, judgeRoles},
+	{"roles", []string{"origin", "lexicon"}, judgeRoles},
 	{"reading", []string{"scope", "roles"}, func(w *work) { w.result.Reading = reading.Of(w.survey, w.out.InScope, w.out.Roles) }},
 	{"entries", []string{"reading"}, func(w *work) { w.out.Entries, w.out.Facades = entries.Of(w.result.Reading) }},
 	{"assumed roles", []string{"reading"}, func(w *work) { w.allRoles = weave.AssumeRoles(w.result.Reading) }},
 	{"file rings", []string{"scope"}, judgeFileRings},
 	{"folder rings", []string{"scope", "roles"}, judgeFolderRings},
 	{"modules", []string{"scope"}, func(w *work) { w.modules = weave.Modules(w.survey, w.out.InScope) }},
-	{"names", []string{"scope", "roles"}, func(w *work) { w.aim = weave.NewAim(w.survey, w.out.Roles, w.out.InScope, w.lexicon) }},
+	{"names", []string{"scope", "roles"}, func(w *work) { w.aim = weave.NewAim(w.survey, w.polls, w.out.Roles, w.out.InScope, w.lexicon) }},
 	{"features", []string{"names"}, judgeFeatures},
 	{"cut", []string{"names", "modules"}, func(w *work) { w.out.Modules, w.out.Cut = w.aim.Cuts(w.survey.Links, slices.Clone(w.modules)) }},
 	{"levels", []string{"roles", "modules"}, judgeLevels},
 	{"folders", []string{"scope", "assumed roles"}, judgeFolders},
 	{"charter", []string{"reading"}, judgeCharter},
 	{"module levels", []string{"cut", "levels"}, judgeModuleLevels},
-	{"patterns", []string{"cut", "folders"}, judgePatterns},
+	{"sight of patterns", []string{"folders"}, judgeSight},
+	{"patterns", []string{"cut", "sight of patterns"}, judgePatterns},
 	{"module patterns", []string{"module levels", "folders"}, func(w *work) { w.whole = modulePatterns(w.survey, w.out, w.parts) }},
 	{"smells", []string{"reading", "features", "module levels", "file rings", "folder rings", "folders", "charter"}, judgeSmells},
 }
@@ -155,8 +159,6 @@ func judgeScope(w *work) {
 }
 
 func judgeRoles(w *work) {
-	files := w.survey.Files
-	roles := make([]model.RoleOf, len(files))
 	asked := func(p string) bool { // of what a tool or others wrote nobody here gave it a part
 		switch w.out.Origins[p].Origin {
 		case model.OriginGenerated, model.OriginBuilt, model.OriginVendored:
@@ -164,17 +166,10 @@ func judgeRoles(w *work) {
 		}
 		return true
 	}
-	parallel.Each(len(files), func(i int) {
-		if asked(files[i].Path) {
-			roles[i] = w.lexicon.Role(files[i])
-		}
-	})
-	for i, f := range files {
-		w.out.Roles[f.Path] = roles[i]
-	}
+	w.polls, w.out.Roles = w.lexicon.Poll(w.survey.Files, asked)
 	weave.OverruleRoles(w.out.Roles, w.in.Overrules)
-	w.lexicon.Headers(w.survey, w.out.Roles)
-	w.lexicon.Inherit(w.survey, w.out.Roles, asked)
+	weave.Headers(w.survey, w.polls, w.out.Roles)
+	w.lexicon.Inherit(w.survey, w.polls, w.out.Roles)
 }
 
 func judgeFileRings(w *work) {
@@ -235,8 +230,12 @@ func judgeCharter(w *work) {
 	}
 }
 
+func judgeSight(w *work) {
+	w.sight = patterns.Look(".", w.survey, w.out.Roles, w.out.InScope, w.out.Folders)
+}
+
 func judgePatterns(w *work) {
-	w.out.Patterns = patterns.Rank(".", w.out.Cut, w.survey, w.out.Roles, w.out.InScope, w.out.Folders)
+	w.out.Patterns = w.sight.Rank(w.out.Cut)
 }
 
 func judgeSmells(w *work) {

@@ -12,25 +12,41 @@ import (
 // Words splits a name at signs, digits and changes of case, in lower case:
 // "seedLotHTTPView2" gives seed, lot, http, view, 2.
 func Words(name string) []string {
+	// Names without letters beyond ASCII, which nearly all are, are cut in place, in one
+	// pass: half of what is judged asks for words.
+	var room [64]byte
+	small, capitals := room[:0], false
 	for i := 0; i < len(name); i++ {
-		if name[i] >= utf8.RuneSelf {
+		c := name[i]
+		if c >= utf8.RuneSelf {
 			return wordsOf(name)
 		}
+		if kinds[c] == aCapital {
+			c, capitals = c+'a'-'A', true
+		}
+		small = append(small, c)
 	}
-	// Names without letters beyond ASCII, which nearly all are, are cut in place.
+	lower := name
+	if capitals {
+		lower = string(small)
+	}
 	out := make([]string, 0, 4)
-	from := 0
-	for i := 0; i <= len(name); i++ {
-		sign := i == len(name) || kindOf(name[i]) == aSign
-		if !sign && (i == from || !begins(name, i)) {
-			continue
+	from, before := 0, byte(aSign)
+	for i := 0; i < len(name); i++ {
+		here := kinds[name[i]]
+		if here == before && here != aCapital {
+			continue // nearly always
 		}
-		if i > from {
-			out = append(out, strings.ToLower(name[from:i]))
+		if before != aSign && (here == aSign || begins(name, i, before, here)) {
+			out, from = append(out, lower[from:i]), i
 		}
-		if from = i; sign {
-			from++
+		if before == aSign {
+			from = i
 		}
+		before = here
+	}
+	if before != aSign {
+		out = append(out, lower[from:])
 	}
 	if len(out) == 0 {
 		return nil
@@ -46,33 +62,32 @@ const (
 	aSmall
 )
 
-func kindOf(c byte) int {
-	switch {
-	case digit(c):
-		return aDigit
-	case c >= 'A' && c <= 'Z':
-		return aCapital
-	case c >= 'a' && c <= 'z':
-		return aSmall
+var kinds = func() (out [256]byte) {
+	for c := range out {
+		switch {
+		case c >= '0' && c <= '9':
+			out[c] = aDigit
+		case c >= 'A' && c <= 'Z':
+			out[c] = aCapital
+		case c >= 'a' && c <= 'z':
+			out[c] = aSmall
+		}
 	}
-	return aSign
-}
+	return out
+}()
 
 // begins reports whether a word begins at i, behind another: digits behind
 // letters, letters behind digits, a capital behind a small letter, and the last
 // of several capitals where a small letter follows.
-func begins(name string, i int) bool {
-	before, here := kindOf(name[i-1]), kindOf(name[i])
+func begins(name string, i int, before, here byte) bool {
 	switch here {
 	case aDigit:
 		return before != aDigit
 	case aCapital:
-		return before != aCapital || i+1 < len(name) && kindOf(name[i+1]) == aSmall
+		return before != aCapital || i+1 < len(name) && kinds[name[i+1]] == aSmall
 	}
 	return before == aDigit
 }
-
-func digit(c byte) bool { return c >= '0' && c <= '9' }
 
 func wordsOf(name string) []string {
 	var out []string

@@ -22,7 +22,8 @@ var (
 	catalogueFiles = set(
 		".json .json5 .yml .yaml .php .inc .js .ts .py .properties .xml .ini .toml .txt .pm .pl .rb .cfg .html .htm .md .csv .lua",
 	)
-	suffixed = regexp.MustCompile(`^[A-Za-z][\w.\-]*[_\-.]([a-z]{2}(?:[_\-][A-Z]{2})?)\.(?:properties|json|yml|yaml|ts)$`)
+	suffixedFiles = set(".properties .json .yml .yaml")
+	suffixed      = regexp.MustCompile(`^[A-Za-z][\w.\-]*[_\-.]([a-z]{2}(?:[_\-][A-Z]{2})?)\.\w+$`)
 )
 
 // CatalogueFolder reports whether a folder of that name holds texts by language.
@@ -32,29 +33,37 @@ func CatalogueFolder(name string) bool { return catalogueFolders[strings.ToLower
 func (t *teller) translated(f *model.File) (model.FileOrigin, string) {
 	ext := strings.ToLower(path.Ext(f.Path))
 	base := path.Base(f.Path)
-	stem := strings.TrimSuffix(base, path.Ext(base))
 	if catalogueEndings[ext] {
 		return model.OriginData, "a catalogue of texts, by its ending"
 	}
 	if ext == ".ts" && f.Facts.Hint(model.HintBanner) == nil && isQtCatalogue(f) {
 		return model.OriginData, "a catalogue of texts"
 	}
-	folder := ""
-	byLocale := locale.MatchString(stem)
-	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		if name := path.Base(d); CatalogueFolder(name) {
-			folder = strings.ToLower(name)
-			break
-		}
-		byLocale = byLocale || locale.MatchString(path.Base(d)) && len(path.Base(d)) > 1
+	if folder := t.around[model.FolderOf(f.Path)].texts; folder != "" && catalogueFiles[ext] && byLocale(f.Path, folder) && mostlyTexts(f) {
+		return model.OriginData, fmt.Sprintf("a catalogue of texts: it is named for a language, below %s", strings.ToLower(path.Base(folder)))
 	}
-	if folder != "" && catalogueFiles[ext] && byLocale && mostlyTexts(f) {
-		return model.OriginData, fmt.Sprintf("a catalogue of texts: it is named for a language, below %s", folder)
+	if !suffixedFiles[ext] {
+		return "", ""
 	}
-	if m := suffixed.FindStringSubmatch(base); m != nil && ext != ".ts" && t.siblings(f, m[1]) {
+	if m := suffixed.FindStringSubmatch(base); m != nil && t.siblings(f, m[1]) {
 		return model.OriginData, "a catalogue of texts, one of several languages"
 	}
 	return "", ""
+}
+
+// byLocale reports whether a file, or a folder that it lies in below that of texts, is
+// named for a language.
+func byLocale(p, texts string) bool {
+	base := path.Base(p)
+	if locale.MatchString(strings.TrimSuffix(base, path.Ext(base))) {
+		return true
+	}
+	for d := model.FolderOf(p); d != texts; d = model.FolderOf(d) {
+		if name := path.Base(d); len(name) > 1 && locale.MatchString(name) {
+			return true
+		}
+	}
+	return false
 }
 
 // isQtCatalogue reports whether a file that ends in .ts is one of texts: it is
@@ -93,8 +102,11 @@ var fixtureFolders = set(`fixtures fixture __fixtures__ testdata test-data test_
 var tables = set(`.csv .tsv .geojson .dat .snap .ndjson .jsonl .har .pem .crt .key .bib .srt .gpx .kml .eml .mbox .dic .aff
 	.gmo .sample`)
 
-// testData is what lies among tests and is none.
-var testData = regexp.MustCompile(`(?:^|/)(?:t|tests?|specs?|spec)/(?:.*/)?(?:data|files|inputs?|expected|resources|samples|corpus)/`)
+// testData are folders of what lies in testFolders and is no test.
+var (
+	testFolders = set("t test tests spec specs")
+	testData    = set("data files input inputs expected resources samples corpus")
+)
 
 // table are rows and literals: fixtures, snapshots, tables written as code.
 func (t *teller) table(f *model.File) (model.FileOrigin, string) {
@@ -102,12 +114,11 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 	if tables[ext] {
 		return model.OriginData, "rows, by its ending"
 	}
-	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		if name := strings.ToLower(path.Base(d)); fixtureFolders[name] {
-			return model.OriginData, "what tests work on: it lies in " + path.Base(d)
-		}
+	at := t.around[model.FolderOf(f.Path)]
+	if at.fixtures != "" {
+		return model.OriginData, "what tests work on: it lies in " + at.fixtures
 	}
-	if !syntax.ProfileOf(f.Language).Code && testData.MatchString(f.Path) {
+	if at.tested && !syntax.ProfileOf(f.Language).Code {
 		return model.OriginData, "what tests work on"
 	}
 	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {

@@ -2,8 +2,10 @@ package origin
 
 import (
 	"fmt"
+	"maps"
 	"path"
 	"regexp"
+	"slices"
 	"strings"
 
 	"jantel/core/model"
@@ -71,12 +73,49 @@ func (t *teller) said(f *model.File) (origin model.FileOrigin, why string) {
 
 // inOutput is a folder that a project file has something written to.
 func (t *teller) inOutput(f *model.File) (model.FileOrigin, string) {
-	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		if by := t.outputs[d]; by != "" {
-			return model.OriginBuilt, fmt.Sprintf("%s has it written to %s", by, d)
-		}
+	if d := t.around[model.FolderOf(f.Path)].output; d != "" {
+		return model.OriginBuilt, fmt.Sprintf("%s has it written to %s", t.outputs[d], d)
 	}
 	return "", ""
+}
+
+// around is what a folder and those that it lies in say of what is in it, the innermost
+// where several do.
+type around struct {
+	foreign        string // why it is others' code
+	made, fixtures string // the names of folders for what is made, and for what tests work on
+	texts, output  string // folders of texts by language, and such as a project file has something written to
+	tests, tested  bool   // it holds tests; what lies among them and is none
+}
+
+// allAround is what is around each folder that there is.
+func (t *teller) allAround(foreign map[string]string) map[string]around {
+	out := make(map[string]around, len(t.folders))
+	for _, d := range slices.Sorted(maps.Keys(t.folders)) { // a folder comes before what it holds
+		if d == "." {
+			continue
+		}
+		a, name := out[model.FolderOf(d)], path.Base(d)
+		if why := foreign[d]; why != "" {
+			a.foreign = why
+		}
+		if t.outputs[d] != "" {
+			a.output = d
+		}
+		if madeFolders.MatchString(name) {
+			a.made = name
+		}
+		if fixtureFolders[strings.ToLower(name)] {
+			a.fixtures = name
+		}
+		if CatalogueFolder(name) {
+			a.texts = d
+		}
+		a.tested = a.tested || a.tests && testData[name]
+		a.tests = a.tests || testFolders[name]
+		out[d] = a
+	}
+	return out
 }
 
 // writes is a file, or those of a pattern, that a project file has something
@@ -95,6 +134,9 @@ func (t *teller) output(f *model.File) (model.FileOrigin, string) {
 
 // folder is what a folder holds at any depth, and who needs it.
 type folder struct {
+	path          string
+	texts         bool    // it lies in one of texts, or is one
+	above         *folder // nil for the root
 	files, source int
 	licence       string // a licence that lies directly in it
 	manifest      string // a manifest that lies directly in it
@@ -137,38 +179,32 @@ var (
 )
 
 // textFolders hold texts, one file for each language.
-var textFolders = regexp.MustCompile(`(?i)(?:^|/)(?:langs?|locales?|i18n|l10n|translations?)/`)
+var textFolders = set("lang langs locale locales i18n l10n translation translations")
 
 func foldersOf(s *model.Survey) map[string]*folder {
-	all := map[string]*folder{".": {}}
-	up := func(p string, fn func(d string, x *folder)) {
-		for d := model.FolderOf(p); ; d = model.FolderOf(d) {
-			x := all[d]
-			if x == nil {
-				x = &folder{}
-				all[d] = x
-			}
-			fn(d, x)
-			if d == "." {
-				return
-			}
+	all := map[string]*folder{".": {path: "."}}
+	var get func(d string) *folder
+	get = func(d string) *folder {
+		x := all[d]
+		if x == nil {
+			x = &folder{path: d, above: get(model.FolderOf(d))}
+			x.texts = x.above.texts || textFolders[strings.ToLower(path.Base(d))]
+			all[d] = x
 		}
+		return x
 	}
-	last, texts := "", false // of the folder that the last file lies in: they are sorted
 	for _, f := range s.Files {
 		code := syntax.ProfileOf(f.Language).Code
 		banner, held := f.Facts.Hint(model.HintBanner) != nil, f.Facts.Hint(model.HintHolder)
 		made := f.Facts.Hint(model.HintGenerated)
-		if d := model.FolderOf(f.Path); d != last {
-			last, texts = d, textFolders.MatchString(d+"/") // one file a language, all alike
-		}
-		up(f.Path, func(_ string, x *folder) {
+		lies := get(model.FolderOf(f.Path))
+		texts := lies.texts // one file a language, all alike
+		for x := lies; x != nil; x = x.above {
 			x.files++
 			if code && !texts {
 				x.source++
 			}
 			if held != nil && code && !texts && made == nil { // what a tool took over says nothing of its folder
-
 				if x.holders == nil {
 					x.holders, x.starts = map[string]int{}, map[string]int{}
 				}
@@ -180,8 +216,8 @@ func foldersOf(s *model.Survey) map[string]*folder {
 			if banner {
 				x.banners++
 			}
-		})
-		x, base := all[model.FolderOf(f.Path)], path.Base(f.Path)
+		}
+		x, base := lies, path.Base(f.Path)
 		if licences.MatchString(base) && !code {
 			x.licence = base
 		}
@@ -198,16 +234,16 @@ func foldersOf(s *model.Survey) map[string]*folder {
 		if saysNothing(l) {
 			continue
 		}
-		up(l.From, func(d string, x *folder) {
-			if x.outside(d, l.To) {
+		for x := get(model.FolderOf(l.From)); x != nil; x = x.above {
+			if x.outside(l.To) {
 				x.out++
 			}
-		})
-		up(l.To, func(d string, x *folder) {
-			if x.outside(d, l.From) {
+		}
+		for x := get(model.FolderOf(l.To)); x != nil; x = x.above {
+			if x.outside(l.From) {
 				x.in++
 			}
-		})
+		}
 	}
 	return all
 }
@@ -218,9 +254,9 @@ func saysNothing(l *model.Link) bool {
 	return l.Kind.Repeats() || l.Kind == model.LinkConfiguration || l.Kind == model.LinkDeclared
 }
 
-// outside reports whether a path lies outside of the folder at d, and of that of its headers.
-func (x *folder) outside(d, p string) bool {
-	return !model.Within(d, p) && (x.apart == "" || !model.Within(x.apart, p))
+// outside reports whether a path lies outside of the folder, and of that of its headers.
+func (x *folder) outside(p string) bool {
+	return !model.Within(x.path, p) && (x.apart == "" || !model.Within(x.apart, p))
 }
 
 // headerFolders hold the headers of what lies elsewhere, a folder for each part.

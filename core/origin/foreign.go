@@ -73,7 +73,7 @@ func (t *teller) needsForeign(foreign map[string]string) map[string]int {
 			continue
 		}
 		for d := model.FolderOf(l.From); !model.Within(d, l.To); d = model.FolderOf(d) {
-			if t.folders[d].outside(d, l.To) {
+			if t.folders[d].outside(l.To) {
 				out[d]++
 			}
 		}

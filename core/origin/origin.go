@@ -22,6 +22,7 @@ type teller struct {
 	out     map[string]model.OriginOf
 	has     map[string]bool // files
 	folders map[string]*folder
+	around  map[string]around // by folder
 	attrs   []attribute
 	outputs map[string]string // folders that project files have something written to, with the file that says so
 	members map[string]bool   // folders that are part of a workspace
@@ -44,11 +45,11 @@ func Of(s *model.Survey) map[string]model.OriginOf {
 	}
 	t.projects()
 	t.folders = foldersOf(s)
-	foreign := t.foreign()
+	t.around = t.allAround(t.foreign())
 	told := make([]model.OriginOf, len(s.Files))
 	parallel.Each(len(s.Files), func(i int) {
 		if f := s.Files[i]; f.Facts != nil && f.Skipped != model.SkippedBinary && f.Skipped != model.SkippedTooLarge {
-			told[i] = t.of(f, foreign)
+			told[i] = t.of(f)
 		}
 	})
 	for i, f := range s.Files {
@@ -71,15 +72,13 @@ var signals = []signal{
 	(*teller).table, (*teller).untouched,
 }
 
-func (t *teller) of(f *model.File, foreign map[string]string) model.OriginOf {
+func (t *teller) of(f *model.File) model.OriginOf {
 	// What lies in others' code is theirs, whatever made it.
-	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		if why := foreign[d]; why != "" {
-			if o, said := t.said(f); o != "" {
-				return model.OriginOf{Origin: o, Evidence: []string{said}}
-			}
-			return model.OriginOf{Origin: model.OriginVendored, Evidence: []string{why}}
+	if why := t.around[model.FolderOf(f.Path)].foreign; why != "" {
+		if o, said := t.said(f); o != "" {
+			return model.OriginOf{Origin: o, Evidence: []string{said}}
 		}
+		return model.OriginOf{Origin: model.OriginVendored, Evidence: []string{why}}
 	}
 	for _, ask := range signals {
 		if o, why := ask(t, f); o != "" {
@@ -98,10 +97,12 @@ func (t *teller) byTool(f *model.File) (model.FileOrigin, string) {
 	if base == "Makefile.in" && t.has[path.Join(model.FolderOf(f.Path), "Makefile.am")] {
 		return model.OriginGenerated, "it is made from Makefile.am"
 	}
-	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
-		if madeFolders.MatchString(path.Base(d)) {
-			return model.OriginGenerated, fmt.Sprintf("it lies in %s, which is named for what is made", path.Base(d))
-		}
+	if made := t.around[model.FolderOf(f.Path)].made; made != "" {
+		return model.OriginGenerated, fmt.Sprintf("it lies in %s, which is named for what is made", made)
+	}
+	if small := strings.ToLower(base); !toolEndings[path.Ext(small)] &&
+		!strings.Contains(small, "generated.") && !strings.Contains(small, ".xlator.") {
+		return "", ""
 	}
 	if m := toolNames.FindString(base); m != "" {
 		return model.OriginGenerated, fmt.Sprintf("its name ends in %s, as tools write it", m)
@@ -119,6 +120,10 @@ var written = set(`package-lock.json npm-shrinkwrap.json yarn.lock pnpm-lock.yam
 
 // madeFolders are names of folders that say that a tool writes what is in them.
 var madeFolders = regexp.MustCompile(`(?i)^(?:__generated__|auto[-_]?generated|generated)(?:[-_.]?(?:src|sources?|code|files|java|\d+))?$`)
+
+// toolEndings are the endings of what toolNames knows, but for those that it knows by a
+// word before them.
+var toolEndings = set(".cs .vb .dart .py .pyi .go .cc .cpp .h .rb .map .tsbuildinfo")
 
 // toolNames are endings under which compilers, designers and the like write.
 var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart|i\.cs)|\.freezed\.dart|` +
@@ -237,9 +242,14 @@ var dropIns = regexp.MustCompile(`(?i)^(?:(?:gnu_|my|port_?)?getopt(?:_long|1|_i
 	`(?:algo_)?xxhash|lapacke|valgrind|memcheck|callgrind|helgrind|doctest|man2html|` +
 	`dr_(?:mp3|wav|flac)|minimp3\w*|dirent|libbf|(?:gtest|gmock)(?:[-_](?:all|main))?)\.(?:c|h|cc|cpp|hpp)$|^(?:texi2html|cpplint\.py)$`)
 
+var dropInEndings = set(".c .h .cc .cpp .hpp .py")
+
 // dropIn is such a file, where it does not name who writes the codebase.
 func (t *teller) dropIn(f *model.File) (model.FileOrigin, string) {
 	h, base := f.Facts.Hint(model.HintHolder), path.Base(f.Path)
+	if ext := path.Ext(base); ext != "" && !dropInEndings[strings.ToLower(ext)] {
+		return "", ""
+	}
 	if !dropIns.MatchString(base) || t.namesUs(strings.ToLower(base)) {
 		return "", ""
 	}

@@ -419,20 +419,21 @@ func pureFolders(c *context) outcome {
 // cutBy tests whether the cut of the folders goes the same way: 1 for by
 // feature, -1 for by kind. Mixed speaks for neither and against neither.
 func cutBy(way float64) func(*context) outcome {
-	return func(c *context) outcome {
-		if c.cut.Value == nil || math.Abs(*c.cut.Value) <= 0.2 {
+	told := func(cut model.Cut) outcome {
+		if cut.Value == nil || math.Abs(*cut.Value) <= 0.2 {
 			return outcome{silent: true}
 		}
 		what := "feature lie together more than files of one kind"
-		if *c.cut.Value < 0 {
+		if *cut.Value < 0 {
 			what = "kind lie together more than files of one feature"
 		}
 		share := 0.0
-		if *c.cut.Value*way > 0 {
+		if *cut.Value*way > 0 {
 			share = 1
 		}
-		return outcomeOf(share, fmt.Sprintf("Files of one %s (cut %.2f).", what, *c.cut.Value), nil)
+		return outcomeOf(share, fmt.Sprintf("Files of one %s (cut %.2f).", what, *cut.Value), nil)
 	}
+	return func(*context) outcome { return outcome{byCut: told} }
 }
 
 // What the cut says alone of how folders are laid out, told from both sides and from one.
@@ -446,17 +447,19 @@ const (
 func orTheCut(way float64, of func(*context) outcome) func(*context) outcome {
 	return func(c *context) outcome {
 		out := of(c)
-		if c.cut.Value == nil || *c.cut.Value*way <= 0.2 || len(c.cut.Evidence) == 0 {
-			return out
-		}
-		share := cutFromOne
-		if len(c.cut.Evidence) > 1 {
-			share = cutFromBoth
-		}
-		if out.silent || out.share >= share {
-			return out
-		}
-		return outcomeOf(share, "By which files lie in one folder: "+c.cut.Evidence[0].Note+".", nil)
+		return outcome{byCut: func(cut model.Cut) outcome {
+			if cut.Value == nil || *cut.Value*way <= 0.2 || len(cut.Evidence) == 0 {
+				return out
+			}
+			share := cutFromOne
+			if len(cut.Evidence) > 1 {
+				share = cutFromBoth
+			}
+			if out.silent || out.share >= share {
+				return out
+			}
+			return outcomeOf(share, "By which files lie in one folder: "+cut.Evidence[0].Note+".", nil)
+		}}
 	}
 }
 

@@ -25,6 +25,9 @@ type outcome struct {
 	evidence []model.Evidence
 	// silent is set where nothing can be told: then the signal does not count.
 	silent bool
+	// byCut, where it is set, makes of it what stands once it is known how the folders
+	// are cut.
+	byCut func(model.Cut) outcome
 }
 
 func outcomeOf(share float64, text string, evidence []model.Evidence) outcome {
@@ -50,22 +53,35 @@ type pattern struct {
 // threshold is the score below which a pattern is not mentioned.
 const threshold = 25
 
-// Rank judges every pattern of the catalogue for what lies below a folder ("."
-// for the codebase), best first, those under the threshold left out; the
-// ranking may be empty. The cut of its folders is what weave found.
-func Rank(
-	root string, cut model.Cut, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool,
-	folders []*model.Folder,
-) []model.PatternMatch {
+// Sight is what the signals of each pattern of the catalogue found.
+type Sight [][]outcome
+
+// Look asks every signal of what lies below a folder ("." for the codebase), whatever
+// its cut is.
+func Look(root string, s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, folders []*model.Folder) Sight {
 	c := newContext(root, s, roles, judged, folders)
-	c.cut = cut
+	out := make(Sight, len(catalogue))
+	for i, p := range catalogue {
+		for _, sg := range p.signals {
+			out[i] = append(out[i], sg.test(c))
+		}
+	}
+	return out
+}
+
+// Rank judges every pattern by what was seen, best first, those under the threshold
+// left out; the ranking may be empty. The cut of the folders is what weave found.
+func (seen Sight) Rank(cut model.Cut) []model.PatternMatch {
 	out := []model.PatternMatch{}
-	for _, p := range catalogue {
+	for i, p := range catalogue {
 		m := model.PatternMatch{Name: p.name, For: []model.Argument{}, Against: []model.Argument{}}
 		var got, all float64
 		limit := 100.0
-		for _, sg := range p.signals {
-			o := sg.test(c)
+		for k, sg := range p.signals {
+			o := seen[i][k]
+			if o.byCut != nil {
+				o = o.byCut(cut)
+			}
 			if o.silent {
 				continue
 			}
@@ -165,7 +181,6 @@ func Verdict(ranking []model.PatternMatch) string {
 
 type context struct {
 	root    string // the folder that is looked at
-	cut     model.Cut
 	survey  *model.Survey
 	roles   map[string]model.RoleOf
 	folders []*model.Folder

@@ -89,7 +89,7 @@ func TestTheCutSpeaksForAndAgainst(t *testing.T) {
 	s := testkit.Survey(t, service(byFeature, "lots", "boxes", "growers"))
 	j := judgement.Judge(s, model.Brief{}, nil)
 	score := func(cut model.Cut, name string) float64 {
-		for _, m := range patterns.Rank(".", cut, s, j.Roles, j.InScope, j.Folders) {
+		for _, m := range patterns.Look(".", s, j.Roles, j.InScope, j.Folders).Rank(cut) {
 			if m.Name == name {
 				return m.Score
 			}
@@ -108,7 +108,7 @@ func TestTheCutSpeaksForAndAgainst(t *testing.T) {
 		for range sides {
 			cut.Evidence = append(cut.Evidence, model.Evidence{Path: ".", Note: "of 21 pairs 20 lie in one folder"})
 		}
-		for _, m := range patterns.Rank(".", cut, plain, flat.Roles, flat.InScope, flat.Folders) {
+		for _, m := range patterns.Look(".", plain, flat.Roles, flat.InScope, flat.Folders).Rank(cut) {
 			if m.Name == "by feature" {
 				return m.Score
 			}

@@ -341,10 +341,15 @@ func (c *context) inRooms(named map[string]bool) map[string]map[string]bool {
 
 // alike are the folders that most build upon the same type of the codebase.
 func (c *context) alike(r *rooms) (most map[string]bool) {
-	for _, b := range slices.Sorted(maps.Keys(r.upon)) {
-		if of := r.upon[b]; len(of) >= leastBeside && 3*len(of) >= 2*len(r.all) && len(of) > len(most) && c.defines(b) {
-			most = of
+	if len(r.all) < leastBeside {
+		return nil
+	}
+	by := "" // of two bases with as many folders the first by its name
+	for b, of := range r.upon {
+		if len(of) < leastBeside || 3*len(of) < 2*len(r.all) || len(of) < len(most) || len(of) == len(most) && b > by || !c.defines(b) {
+			continue
 		}
+		most, by = of, b
 	}
 	return most
 }

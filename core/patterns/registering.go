@@ -20,6 +20,9 @@ const leastRegistering = 4
 // the codebase which stand outside the folder, where nearly all do: each plugs
 // itself in, whatever it builds upon and whatever the folder is called.
 func (c *context) registering(d *model.Folder, files []*model.File) (out []*model.File) {
+	if len(files) < leastRegistering {
+		return nil
+	}
 	for _, f := range files {
 		if slices.ContainsFunc(handsOver(f), func(name string) bool {
 			in := c.definedIn(name)

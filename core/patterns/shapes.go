@@ -10,6 +10,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/reading"
 	"jantel/core/relations"
 )
 
@@ -99,6 +100,9 @@ func (c *context) large(files int, share float64) float64 {
 
 // within counts the source files below folders.
 func (c *context) within(ds ...*model.Folder) (n int) {
+	if len(ds) == 1 {
+		return len(reading.At(c.source, ds[0].Path))
+	}
 	for _, f := range c.source {
 		if slices.ContainsFunc(ds, func(d *model.Folder) bool { return model.Within(d.Path, f.Path) }) {
 			n++

@@ -34,6 +34,7 @@ type sums struct {
 	touched             map[string]float64 // rule to lines times strength
 	inTests             map[string]float64 // the same, of tests
 	hits                map[string]int
+	above               *sums // of the folder that this one lies in, nil for the root
 	resolved, unresolve int
 	readable            int // judged lines in languages whose imports are read
 }
@@ -42,33 +43,35 @@ type sums struct {
 // ones left out. For a rule a file counts once, with its strongest hit.
 func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *Scores {
 	s := NoScores()
-	at := func(p string) *sums {
-		x := s.sums[p]
+	var at func(d string) *sums
+	at = func(d string) *sums {
+		x := s.sums[d]
 		if x == nil {
 			x = &sums{touched: map[string]float64{}, inTests: map[string]float64{}, hits: map[string]int{}}
-			s.sums[p] = x
+			if d != "." {
+				x.above = at(model.FolderOf(d))
+			}
+			s.sums[d] = x
 		}
 		return x
 	}
 	up := func(p string, fn func(*sums)) {
-		for d := model.FolderOf(p); ; d = model.FolderOf(d) {
-			fn(at(d))
-			if d == "." {
-				return
-			}
+		for x := at(model.FolderOf(p)); x != nil; x = x.above {
+			fn(x)
 		}
 	}
 	at(".")
 	for _, f := range c.Survey.Files {
 		own, canRead := c.Judged[f.Path], readable(f)
+		weighs, test := own && reading.Weighs(f), own && c.IsTest(f.Path)
 		up(f.Path, func(x *sums) {
 			x.lines += f.Lines()
 			if own {
 				x.own += f.Lines()
 			}
 			switch {
-			case !own || !reading.Weighs(f):
-			case c.IsTest(f.Path):
+			case !weighs:
+			case test:
 				x.tests += f.Lines()
 			default:
 				x.judged += f.Lines()
@@ -114,11 +117,8 @@ func Score(c *Context, found []model.Smell, readable func(f *model.File) bool) *
 			if c.Survey.File(d) != nil {
 				d = model.FolderOf(d)
 			}
-			for ; ; d = model.FolderOf(d) {
-				at(d).hits[r.Slug]++
-				if d == "." {
-					break
-				}
+			for x := at(d); x != nil; x = x.above {
+				x.hits[r.Slug]++
 			}
 		}
 		for _, p := range slices.Sorted(maps.Keys(strongest)) { // in order, so that sums come out the same

@@ -29,13 +29,21 @@ const (
 // order is the trade's order of the roles that a request passes.
 var order = map[model.Role]int{model.RoleRouting: 2, model.RoleHandler: 3, model.RoleLogic: 4, model.RoleDataAccess: 5}
 
-// asked are the files that are asked from outside, and so stand above what they need.
-func (c *Context) asked() map[string]bool {
-	out := map[string]bool{}
+// asked are the files that are asked from outside, and so stand above what they need,
+// and how many of them each project has; those that are called a controller alone are
+// not counted.
+func (c *Context) asked() (files map[string]bool, routed map[string]int) {
+	files, routed = map[string]bool{}, map[string]int{}
 	for f := range c.Source(".") {
-		out[f.Path] = weave.Answers(f.Facts) || isController(f)
+		answers := weave.Answers(f.Facts)
+		if answers {
+			routed[c.moduleOf(f.Path)]++
+		}
+		if answers || isController(f) {
+			files[f.Path] = true
+		}
 	}
-	return out
+	return files, routed
 }
 
 // isController reports whether a type of a file is called a controller, which frameworks
@@ -50,26 +58,19 @@ func isController(f *model.File) bool {
 // an order of what is above and below.
 const leastRouted = 2
 
-// routed counts, by project, the files that are asked from outside.
-func (c *Context) routed() map[string]int {
-	out := map[string]int{}
-	for f := range c.Source(".") {
-		if weave.Answers(f.Facts) {
-			out[c.moduleOf(f.Path)]++
-		}
-	}
-	return out
-}
-
 // upwardLink reports dependencies against the trade's order of roles. With a
 // charter the charter alone says what is up.
 func upwardLink(c *Context, _ *Rule) (out []hit) {
 	if c.Conformance != nil {
 		return nil
 	}
+	asked, routed := c.asked()
+	if len(asked) == 0 {
+		return nil
+	}
 	seen, answering := map[[2]string]bool{}, c.answering()
 	users, _ := c.degrees()
-	all, asked, routed := c.sources(), c.asked(), c.routed()
+	all := c.sources()
 	for _, l := range c.Survey.Links {
 		if !asked[l.To] || routed[c.moduleOf(l.To)] < leastRouted {
 			continue // what handles a stream or a click is no way in, nor is a list of addresses

@@ -136,11 +136,8 @@ func (a *Aim) cutFiles(ls []model.Link) []cutFile {
 	told := make([]cutFile, len(a.files))
 	parallel.Each(len(a.files), func(i int) {
 		if f := a.files[i]; a.roles[f.Path].Role != model.RoleTest {
-			// The role again, without what its folders say of it.
-			alone := *f
-			alone.Path = path.Base(f.Path)
 			asked[i] = true
-			told[i] = cutFile{path: f.Path, feature: a.named(f, a.known), role: string(a.lex.Role(&alone).Role), text: reading.IsCode(f)}
+			told[i] = cutFile{path: f.Path, feature: a.named(f, a.known), role: string(a.lex.alone(f, a.polls)), text: reading.IsCode(f)}
 		}
 	})
 	for i, f := range told {
@@ -336,8 +333,9 @@ func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 	}
 	bestX, bestY := 0.0, 0.0
 	var feature, role pairs
+	counted := pairsOf(both)
 	for d := 1; d <= deepest(both); d++ {
-		sameFeature, sameRole, neither := shared(both, d)
+		sameFeature, sameRole, neither := counted.at(d)
 		if sameFeature.all < leastPairs || sameRole.all < leastPairs {
 			return out, false
 		}
@@ -362,42 +360,89 @@ func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 // shared counts the pairs that share a feature but not a role, a role but not a
 // feature, and neither, from the sizes of groups.
 func shared(files []cutFile, depth int) (sameFeature, sameRole, neither pairs) {
-	type key struct{ folder, feature, role string }
-	n := make(map[key]int, 4*len(files))
-	for i := range files {
-		f := &files[i]
-		for _, d := range [2]string{everywhere, f.at(depth)} {
-			n[key{d, "", ""}]++
-			n[key{d, f.feature, ""}]++
-			n[key{d, "", f.role}]++
-			n[key{d, f.feature, f.role}]++
-		}
-	}
-	var all, feature, role, both pairs
-	for k, c := range n {
-		p := &both
-		switch {
-		case k.feature == "" && k.role == "":
-			p = &all
-		case k.role == "":
-			p = &feature
-		case k.feature == "":
-			p = &role
-		}
-		p.add(k.folder, c)
-	}
-	sameFeature, sameRole = feature.less(both), role.less(both)
-	return sameFeature, sameRole, all.less(both).less(sameFeature).less(sameRole)
+	return pairsOf(files).at(depth)
 }
 
-// everywhere is no folder's name.
-const everywhere = "\x00"
+// paired are files whose pairs are counted, with numbers for what they are about and
+// for their kinds.
+type paired struct {
+	files         []cutFile
+	feature, role []int32
+	all           tally
+}
+
+func pairsOf(files []cutFile) *paired {
+	p, named := &paired{files: files, feature: make([]int32, len(files)), role: make([]int32, len(files))}, numbers{}
+	for i := range files {
+		p.feature[i], p.role[i] = named.of(files[i].feature), named.of(files[i].role)
+	}
+	p.all = p.count(func(int) int32 { return 0 })
+	return p
+}
+
+// at counts them with the folders cut off at a depth.
+func (p *paired) at(depth int) (sameFeature, sameRole, neither pairs) {
+	named, last, number := numbers{}, "", int32(0)
+	in := p.count(func(i int) int32 {
+		if d := p.files[i].at(depth); number == 0 || d != last { // those of a folder stand together
+			last, number = d, named.of(d)
+		}
+		return number
+	})
+	of := func(what func(tally) int) pairs { return pairs{what(p.all), what(in)} }
+	sameFeature = of(func(t tally) int { return t.feature - t.both })
+	sameRole = of(func(t tally) int { return t.role - t.both })
+	return sameFeature, sameRole, of(func(t tally) int { return t.any - t.feature - t.role + t.both })
+}
+
+// tally counts pairs of files that lie together: all, those that share what they are
+// about, their kind, and both.
+type tally struct{ any, feature, role, both int }
+
+func (p *paired) count(where func(i int) int32) (t tally) {
+	type key struct{ folder, feature, role int32 } // 0 for any
+	n := make(map[key]int, 2*len(p.files))
+	for i := range p.files {
+		at := where(i)
+		n[key{at, 0, 0}]++
+		n[key{at, p.feature[i], 0}]++
+		n[key{at, 0, p.role[i]}]++
+		n[key{at, p.feature[i], p.role[i]}]++
+	}
+	for k, files := range n {
+		two := files * (files - 1) / 2
+		switch {
+		case k.feature == 0 && k.role == 0:
+			t.any += two
+		case k.role == 0:
+			t.feature += two
+		case k.feature == 0:
+			t.role += two
+		default:
+			t.both += two
+		}
+	}
+	return t
+}
+
+// numbers stand for names, from 1 in the order in which they are asked for: files are
+// counted by them faster than by long names.
+type numbers map[string]int32
+
+func (n numbers) of(name string) int32 {
+	i := n[name]
+	if i == 0 {
+		i = int32(len(n) + 1)
+		n[name] = i
+	}
+	return i
+}
 
 // add takes the pairs of a group of files: of all that are alike, or of those of
 // them in a folder.
-func (p *pairs) add(folder string, files int) {
+func (p *pairs) add(everywhere bool, files int) {
 	two := files * (files - 1) / 2
-	if folder == everywhere {
+	if everywhere {
 		p.all += two
 	} else {
 		p.together += two
@@ -408,28 +453,29 @@ func (p *pairs) add(folder string, files int) {
 // many things bring files together, each in a folder of its own; files that nothing
 // is known of are left out.
 func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other pairs, things int) {
-	type key struct{ folder, what string }
-	n := map[key]int{}
+	type key struct{ folder, what int32 } // 0 for any
+	n, named := map[key]int{}, numbers{}
 	for i := range files {
 		f := &files[i]
 		w := what(f)
 		if w == "" {
 			continue
 		}
-		for _, d := range [2]string{everywhere, f.at(depth)} {
-			n[key{d, ""}]++
-			n[key{d, w}]++
+		what := named.of(w)
+		for _, d := range [2]int32{0, named.of(f.at(depth))} {
+			n[key{d, 0}]++
+			n[key{d, what}]++
 		}
 	}
 	var all pairs
-	together, folders := map[string]bool{}, map[string]bool{}
+	together, folders := map[int32]bool{}, map[int32]bool{}
 	for k, c := range n {
-		if k.what == "" {
-			all.add(k.folder, c)
+		if k.what == 0 {
+			all.add(k.folder == 0, c)
 			continue
 		}
-		same.add(k.folder, c)
-		if c > 1 && k.folder != everywhere {
+		same.add(k.folder == 0, c)
+		if c > 1 && k.folder != 0 {
 			together[k.what], folders[k.folder] = true, true
 		}
 	}

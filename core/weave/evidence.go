@@ -45,11 +45,13 @@ func (lex *Lexicon) inTests(p string) bool {
 	return false
 }
 
-// baseRoles are what types mean that build upon a base, by the end of its name.
-var baseRoles = []struct {
+type baseEnd struct {
 	ends string
 	role model.Role
-}{
+}
+
+// baseRoles are what types mean that build upon a base, by the end of its name.
+var baseRoles = []baseEnd{
 	{"TestCase", model.RoleTest}, {"Controller", model.RoleHandler}, {"Resource", model.RoleHandler}, {"Servlet", model.RoleHandler},
 	{"Handler", model.RoleHandler}, {"Command", model.RoleHandler}, {"Middleware", model.RoleHandler}, {"Action", model.RoleHandler},
 	{"Repository", model.RoleDataAccess}, {"DbContext", model.RoleDataAccess}, {"Dao", model.RoleDataAccess},
@@ -80,12 +82,25 @@ var answering = map[string]bool{"Controller": true, "Servlet": true, "Middleware
 // version control draws nothing.
 var wholeBases = map[string]model.Role{"Control": model.RoleView}
 
+// byLastByte are the baseRoles in their order, by the last byte of their ends: each base of
+// each type is held against them.
+var byLastByte = func() (out [256][]baseEnd) {
+	for _, x := range baseRoles {
+		last := x.ends[len(x.ends)-1]
+		out[last] = append(out[last], x)
+	}
+	return out
+}()
+
 // baseRole is what types mean that build upon a base, and whether its name tells.
 func baseRole(base, simple string) (ends string, role model.Role, ok bool) {
 	if r := wholeBases[simple]; r != "" {
 		return simple, r, true
 	}
-	for _, x := range baseRoles {
+	if simple == "" {
+		return "", "", false
+	}
+	for _, x := range byLastByte[simple[len(simple)-1]] {
 		if strings.HasSuffix(simple, x.ends) || base == x.ends {
 			return x.ends, x.role, true
 		}
@@ -161,18 +176,59 @@ var takenFor = func() map[string]model.Role {
 	return out
 }()
 
+// strokes part what packages are called.
+const strokes = "/.:\\"
+
+// beginnings are the first two parts of their names, and those that are one part "".
+var beginnings = func() map[string][]string {
+	out := map[string][]string{}
+	for p := range takenFor {
+		first, second := beginning(p)
+		if !slices.Contains(out[first], second) {
+			out[first] = append(out[first], second)
+		}
+	}
+	return out
+}()
+
+// beginning are the first two parts of a name, the second "" where it has but one.
+func beginning(text string) (first, second string) {
+	from := strings.IndexAny(text, strokes)
+	if from < 0 {
+		return text, ""
+	}
+	first, second = text[:from], strings.TrimLeft(text[from:], strokes)
+	if end := strings.IndexAny(second, strokes); end >= 0 {
+		second = second[:end]
+	}
+	return first, second
+}
+
+// begins reports whether any package that is known begins as a name does. Nearly all
+// that files take in does not, and is looked up no further.
+func begins(text string) bool {
+	first, second := beginning(text)
+	known := beginnings[first]
+	return slices.Contains(known, "") || slices.Contains(known, second)
+}
+
 // roleOfPackage is what a file is for that takes in a package, which is written
 // with what it takes of it: the whole is looked up, then what it begins with.
 func roleOfPackage(text string) model.Role {
-	if r := takenFor[text]; r != "" {
-		return r
+	if bare, is := strings.CutPrefix(text, "node:"); is {
+		if r := takenFor[text]; r != "" {
+			return r
+		}
+		text = bare
 	}
-	text = strings.TrimPrefix(text, "node:")
+	if !begins(text) {
+		return ""
+	}
 	for {
 		if r := takenFor[text]; r != "" {
 			return r
 		}
-		i := strings.LastIndexAny(text, "/.:\\")
+		i := strings.LastIndexAny(text, strokes)
 		if i <= 0 {
 			return ""
 		}
@@ -224,16 +280,26 @@ func ofWebViews(im model.Import) bool {
 
 // owners are the definitions of a file that classes may lie in: of one that does
 // nothing is told but that it helps there. What lies in a namespace alone stands by
-// itself.
-func owners(f *model.Facts) map[string]bool {
-	out := map[string]bool{}
-	for i := range f.Definitions {
-		switch d := &f.Definitions[i]; d.Kind {
-		case model.DefClass, model.DefInterface, model.DefType, model.DefEnum, model.DefFunction, model.DefMethod, model.DefComponent:
-			out[d.Qualified()] = true
+// itself. They are gathered where a class lies in anything at all.
+type owners struct {
+	of    *model.Facts
+	named map[string]bool
+}
+
+func (o *owners) has(name string) bool {
+	if name == "" {
+		return false
+	}
+	if o.named == nil {
+		o.named = map[string]bool{}
+		for i := range o.of.Definitions {
+			switch d := &o.of.Definitions[i]; d.Kind {
+			case model.DefClass, model.DefInterface, model.DefType, model.DefEnum, model.DefFunction, model.DefMethod, model.DefComponent:
+				o.named[d.Qualified()] = true
+			}
 		}
 	}
-	return out
+	return o.named[name]
 }
 
 // lastLine is where the last definition of a file ends.
@@ -245,12 +311,12 @@ func lastLine(f *model.Facts) (last int) {
 }
 
 // onlyFaults reports whether all classes of a file are such as are raised.
-func onlyFaults(f *model.Facts, in map[string]bool) bool {
+func onlyFaults(f *model.Facts, in *owners) bool {
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		switch d.Kind {
 		case model.DefClass:
-			if in[d.Parent] || slices.ContainsFunc(d.Bases, func(b string) bool {
+			if in.has(d.Parent) || slices.ContainsFunc(d.Bases, func(b string) bool {
 				return strings.HasSuffix(b, "Error") || strings.HasSuffix(b, "Exception")
 			}) {
 				continue
@@ -265,12 +331,12 @@ func onlyFaults(f *model.Facts, in map[string]bool) bool {
 
 // builds asks what the types of a file build upon and are marked with.
 func (b *ballot) builds(lex *Lexicon, f *model.Facts) {
-	in := owners(f)
-	faults := onlyFaults(f, in)
+	in := owners{of: f}
+	faults := onlyFaults(f, &in)
 	answers := slices.ContainsFunc(f.Imports, ofWebViews)
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
-		if d.Kind != model.DefClass && d.Kind != model.DefInterface || in[d.Parent] {
+		if d.Kind != model.DefClass && d.Kind != model.DefInterface || in.has(d.Parent) {
 			continue
 		}
 		for _, m := range d.Marks {

@@ -18,6 +18,7 @@ import (
 // roles, the words of their names, and which of these are features.
 type Aim struct {
 	lex   *Lexicon
+	polls Polls // may be empty
 	files []*model.File
 	roles map[string]model.RoleOf
 	words map[string][]string // of a file's own name
@@ -98,7 +99,7 @@ func Home(name, folder string) string {
 }
 
 // NewAim gathers what files can be about.
-func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, lex *Lexicon) *Aim {
+func NewAim(s *model.Survey, polls Polls, roles map[string]model.RoleOf, judged map[string]bool, lex *Lexicon) *Aim {
 	at := map[string]bool{} // folders with a project file: what they are called is no feature of them
 	for _, f := range s.Files {
 		if f.Facts != nil && f.Facts.Project != nil && projectTools[f.Facts.Project.Tool] {
@@ -111,7 +112,7 @@ func NewAim(s *model.Survey, roles map[string]model.RoleOf, judged map[string]bo
 	}
 	built := alikeFolders(s, judged, lex)
 	called := strings.ToLower(strings.Join(naming.Words(s.Codebase), ""))
-	a := &Aim{product: own, called: called, lex: lex, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
+	a := &Aim{product: own, called: called, lex: lex, polls: polls, roles: roles, words: map[string][]string{}, dirs: map[string][]string{}}
 	for _, f := range s.Files {
 		if !judged[f.Path] || f.Facts == nil || !featured(f, roles[f.Path].Role) {
 			continue

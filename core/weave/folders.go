@@ -101,7 +101,12 @@ func lessPath(a, b string) bool {
 	if a == "." || b == "." {
 		return a == "." && b != "."
 	}
-	return strings.ReplaceAll(a, "/", "\x00") < strings.ReplaceAll(b, "/", "\x00")
+	for i := range min(len(a), len(b)) {
+		if a[i] != b[i] {
+			return a[i] == '/' || b[i] != '/' && a[i] < b[i]
+		}
+	}
+	return len(a) < len(b)
 }
 
 // crossings counts for each folder the links that enter and leave it.

@@ -23,7 +23,7 @@ type lineage struct {
 // Inherit asks the files whose types build upon types of the codebase anew, where
 // nothing in them says what they are: with what those types are. Only files that
 // are asked for a role at all get one.
-func (lex *Lexicon) Inherit(s *model.Survey, roles map[string]model.RoleOf, asked func(p string) bool) {
+func (lex *Lexicon) Inherit(s *model.Survey, polls Polls, roles map[string]model.RoleOf) {
 	of := lineage{s, lex, map[string][]string{}}
 	for i := range s.Links {
 		if l := &s.Links[i]; l.Kind == model.LinkInheritance && l.Sure {
@@ -31,24 +31,23 @@ func (lex *Lexicon) Inherit(s *model.Survey, roles map[string]model.RoleOf, aske
 		}
 	}
 	for p := range of.ups {
-		f := s.File(p)
-		if !asked(p) || roles[p].Source == model.RoleByLead || !reading.IsCode(f) {
+		f, own := s.File(p), polls[p]
+		if own == nil || roles[p].Source == model.RoleByLead || !reading.IsCode(f) {
 			continue
 		}
-		own := lex.votes(f)
 		b := ballot{tier: content}
-		if !speaks(own) && of.asHeir(&b, f) {
-			roles[p] = told(append(own, b.votes...))
+		if !own.speaks() && of.asHeir(&b, f) {
+			roles[p] = told(append(own.all(), b.votes...))
 		}
 	}
 }
 
 // Headers asks the headers that belong to a source anew, without that they declare
 // types alone: what headers are for says nothing of their source.
-func (lex *Lexicon) Headers(s *model.Survey, roles map[string]model.RoleOf) {
+func Headers(s *model.Survey, polls Polls, roles map[string]model.RoleOf) {
 	for _, f := range s.Files {
 		if r := roles[f.Path]; r.Role == model.RoleModel && r.Source != model.RoleByLead && hasSource(s, f.Path) {
-			roles[f.Path] = told(slices.DeleteFunc(lex.votes(f), func(v vote) bool { return v.tier == byShape }))
+			roles[f.Path] = told(slices.DeleteFunc(polls[f.Path].all(), func(v vote) bool { return v.tier == byShape }))
 		}
 	}
 }
@@ -62,11 +61,13 @@ func hasSource(s *model.Survey, header string) bool {
 }
 
 // speaks reports whether what a file does or is marked with tells its role.
-func speaks(votes []vote) bool {
+func (p *poll) speaks() bool {
 	weight := 0.0
-	for _, v := range votes {
-		if v.tier <= content {
-			weight += v.weight
+	for _, votes := range [][]vote{p.sure, p.itself, p.place} {
+		for _, v := range votes {
+			if v.tier <= content {
+				weight += v.weight
+			}
 		}
 	}
 	return weight >= enough
@@ -74,10 +75,10 @@ func speaks(votes []vote) bool {
 
 // asHeir votes for what the types of a file are by those they build upon.
 func (of lineage) asHeir(b *ballot, f *model.File) bool {
-	in := owners(f.Facts)
+	in := owners{of: f.Facts}
 	for i := range f.Facts.Definitions {
 		d := &f.Facts.Definitions[i]
-		if d.Kind != model.DefClass || in[d.Parent] {
+		if d.Kind != model.DefClass || in.has(d.Parent) {
 			continue
 		}
 		for _, base := range d.Bases {
@@ -123,7 +124,14 @@ func (of lineage) basesIn(p, name string) (out []string) {
 }
 
 // simple is a name without the packages before it.
-func simple(name string) string { return name[strings.LastIndexAny(name, ".:\\")+1:] }
+func simple(name string) string {
+	for i := len(name) - 1; i >= 0; i-- {
+		if c := name[i]; c == '.' || c == ':' || c == '\\' {
+			return name[i+1:]
+		}
+	}
+	return name
+}
 
 // roleOfBase is what a type is that builds upon a base of a name, as far as that
 // alone says it: that it is raised says nothing of what else its file is about.

@@ -84,9 +84,13 @@ var Words = sync.OnceValue(func() *Lexicon {
 	return l
 })
 
-// In is the lexicon as it is read in one codebase, whose package paths it knows,
-// and what it takes in.
-func (lex *Lexicon) In(s *model.Survey) *Lexicon {
+// In is the lexicon that Jantel ships as it is read in one codebase, whose package paths
+// it knows, and what it takes in.
+func In(s *model.Survey) *Lexicon {
+	return s.Derived("lexicon", func() any { return Words().in(s) }).(*Lexicon)
+}
+
+func (lex *Lexicon) in(s *model.Survey) *Lexicon {
 	out := *lex.needed(s).passed(s)
 	out.beside = besidePackages(s)
 	return &out
@@ -177,7 +181,7 @@ func Answers(f *model.Facts) bool {
 func answersAs(d model.Definition) bool {
 	return slices.ContainsFunc(d.Marks, func(m string) bool { return markRoles[m] == model.RoleHandler }) ||
 		slices.ContainsFunc(d.Bases, func(base string) bool {
-			ends, _, _ := baseRole(base, base[strings.LastIndexAny(base, ".:\\")+1:])
+			ends, _, _ := baseRole(base, simple(base))
 			return answering[ends]
 		})
 }
@@ -210,12 +214,11 @@ func (lex *Lexicon) passed(s *model.Survey) *Lexicon {
 			continue
 		}
 		spelled = append(spelled, f)
-		for p, d := f.Path, model.FolderOf(f.Path); ; p, d = d, model.FolderOf(d) {
+		for p, d := f.Path, model.FolderOf(f.Path); !inside[d][p]; p, d = d, model.FolderOf(d) {
 			if inside[d] == nil {
 				inside[d] = map[string]bool{}
 			}
-			inside[d][p] = true
-			if d == "." {
+			if inside[d][p] = true; d == "." {
 				break
 			}
 		}
@@ -225,7 +228,10 @@ func (lex *Lexicon) passed(s *model.Survey) *Lexicon {
 	}
 	out := *lex
 	out.passing = map[string]bool{}
-	for _, f := range spelled {
+	for i, f := range spelled {
+		if i > 0 && f.Facts.Namespace == spelled[i-1].Facts.Namespace && model.FolderOf(f.Path) == model.FolderOf(spelled[i-1].Path) {
+			continue // the same folders again
+		}
 		parts := strings.Split(packagePath(f), "/")
 		d := model.FolderOf(f.Path)
 		for len(parts) > 1 { // up to the folder of the package's first part

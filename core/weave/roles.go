@@ -11,6 +11,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/parallel"
 	"jantel/core/reading"
 	"jantel/core/syntax"
 )
@@ -77,7 +78,7 @@ func Role(f *model.File) model.RoleOf { return Words().Role(f) }
 
 // Role tells the role of a file by the words of a lexicon.
 func (lex *Lexicon) Role(f *model.File) model.RoleOf {
-	return told(lex.votes(f))
+	return told(lex.poll(f).all())
 }
 
 // told is the role that votes make.
@@ -116,7 +117,47 @@ func told(votes []vote) model.RoleOf {
 	return out
 }
 
-func (lex *Lexicon) votes(f *model.File) []vote {
+// poll is what speaks for the role of a file: what no word can lie about, what it says
+// itself, and what its place says.
+type poll struct{ sure, itself, place []vote }
+
+func (p *poll) all() []vote { return slices.Concat(p.sure, p.itself, p.place) }
+
+// Polls are those of the files of a survey, by path: each file is polled once, and what
+// speaks for it looked at by all that have to know.
+type Polls map[string]*poll
+
+// Poll asks files what speaks for their roles, and tells what comes of it; those that
+// are not to be asked have none.
+func (lex *Lexicon) Poll(files []*model.File, asked func(p string) bool) (Polls, map[string]model.RoleOf) {
+	polls, roles := make([]*poll, len(files)), make([]model.RoleOf, len(files))
+	parallel.Each(len(files), func(i int) {
+		if asked(files[i].Path) {
+			polls[i] = lex.poll(files[i])
+			roles[i] = told(polls[i].all())
+		}
+	})
+	byPath, out := make(Polls, len(files)), make(map[string]model.RoleOf, len(files))
+	for i, f := range files {
+		byPath[f.Path], out[f.Path] = polls[i], roles[i]
+	}
+	return byPath, out
+}
+
+// alone is the role of a file that was polled, without what its folders say of it.
+func (lex *Lexicon) alone(f *model.File, polls Polls) model.Role {
+	at := *f
+	at.Path = path.Base(f.Path)
+	p := polls[f.Path]
+	if p == nil || !reading.IsCode(f) { // what files of no code say themselves hangs on their folders
+		return lex.Role(&at).Role
+	}
+	b := ballot{tier: mechanism}
+	b.mechanism(lex, &at, strings.ToLower(at.Path), true)
+	return told(slices.Concat(b.votes, p.itself)).Role
+}
+
+func (lex *Lexicon) poll(f *model.File) *poll {
 	b := &ballot{}
 	base := path.Base(f.Path)
 	lower := strings.ToLower(base)
@@ -124,6 +165,7 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 	code := reading.IsCode(f)
 	b.tier = mechanism
 	b.mechanism(lex, f, lower, code)
+	sure := len(b.votes)
 	if !code {
 		b.tier = content
 		if syntax.ProfileOf(f.Language).Template {
@@ -166,10 +208,11 @@ func (lex *Lexicon) votes(f *model.File) []vote {
 			b.shape(f.Facts)
 		}
 	}
+	itself := len(b.votes)
 	b.tier = byFolder
 	b.folders(lex, f, code)
 	b.windows(f)
-	return b.votes
+	return &poll{b.votes[:sure:sure], b.votes[sure:itself:itself], b.votes[itself:]}
 }
 
 // ofForms are reasons that name a form, as a word or at the end of a name.
@@ -289,18 +332,33 @@ var turned = [][2]string{
 	{"compress", "decompress"}, {"encrypt", "decrypt"}, {"dump", "load"}, {"dumps", "loads"}, {"parse", "stringify"},
 }
 
+// turning is where each of them stands in turned: which pair, and which of it.
+var turning, longestTurning = func() (map[string][2]int, int) {
+	out, longest := map[string][2]int{}, 0
+	for i, t := range turned {
+		for j, w := range t {
+			out[w], longest = [2]int{i, j}, max(longest, len(w))
+		}
+	}
+	return out, longest
+}()
+
 // bothWays are the functions of a file by which things are written in a form and
 // read again.
 func bothWays(f *model.Facts) (writes, reads string, line int) {
-	at := map[string]int{}
-	for _, d := range f.Definitions {
-		if d.Kind == model.DefFunction || d.Kind == model.DefMethod {
-			at[strings.ToLower(d.Name)] = d.Line
+	at := make([][2]int, len(turned)) // the lines of each
+	for i := range f.Definitions {
+		d := &f.Definitions[i]
+		if len(d.Name) > longestTurning || d.Kind != model.DefFunction && d.Kind != model.DefMethod {
+			continue
+		}
+		if t, is := turning[strings.ToLower(d.Name)]; is {
+			at[t[0]][t[1]] = d.Line
 		}
 	}
-	for _, t := range turned {
-		if at[t[0]] > 0 && at[t[1]] > 0 {
-			return t[0], t[1], at[t[0]]
+	for i, t := range turned {
+		if at[i][0] > 0 && at[i][1] > 0 {
+			return t[0], t[1], at[i][0]
 		}
 	}
 	return "", "", 0
