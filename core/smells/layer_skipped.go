@@ -40,7 +40,7 @@ func layerSkipped(c *Context, _ *Rule) (out []hit) {
 			continue
 		}
 		for _, l := range ls {
-			if f := c.Survey.File(l.From); !handles[l.From] && (f == nil || !weave.Answers(f.Facts)) {
+			if !handles[l.From] && !weave.Answering(c.Survey)[l.From] {
 				continue // a command may read what it works on
 			}
 			out = append(

@@ -33,12 +33,12 @@ func (c *Context) units(d string) []*model.File {
 // answering are the projects in which something asks from outside and is answered:
 // the order of the roles that a request passes means something in them alone.
 func (c *Context) answering() map[string]bool {
-	out := map[string]bool{}
+	out, answers := map[string]bool{}, weave.Answering(c.Survey)
 	for _, f := range c.Survey.Files {
 		if f.Facts == nil || !c.Judged[f.Path] || c.Roles[f.Path].Role == model.RoleTest {
 			continue
 		}
-		if weave.Answers(f.Facts) || c.seen(f.Path) == model.RoleHandler {
+		if answers[f.Path] || c.seen(f.Path) == model.RoleHandler {
 			out[c.moduleOf(f.Path)] = true
 		}
 	}

@@ -34,8 +34,9 @@ var order = map[model.Role]int{model.RoleRouting: 2, model.RoleHandler: 3, model
 // not counted.
 func (c *Context) asked() (files map[string]bool, routed map[string]int) {
 	files, routed = map[string]bool{}, map[string]int{}
+	answering := weave.Answering(c.Survey)
 	for f := range c.Source(".") {
-		answers := weave.Answers(f.Facts)
+		answers := answering[f.Path]
 		if answers {
 			routed[c.moduleOf(f.Path)]++
 		}

@@ -18,71 +18,73 @@ import (
 func Folders(
 	s *model.Survey, roles map[string]model.RoleOf, judged map[string]bool, frameworks *frameworks.In,
 ) []*model.Folder {
-	byPath := map[string]*model.Folder{}
-	var get func(p string) *model.Folder
-	get = func(p string) *model.Folder {
+	byPath := map[string]*summed{}
+	var get func(p string) *summed
+	get = func(p string) *summed {
 		if f := byPath[p]; f != nil {
 			return f
 		}
-		f := &model.Folder{Path: p, Name: path.Base(p), Roles: map[model.Role]int{}, RoleLines: map[model.Role]int{}}
+		f := &summed{Folder: &model.Folder{Path: p, Name: path.Base(p), Roles: map[model.Role]int{}, RoleLines: map[model.Role]int{}}}
 		if p == "." {
 			f.Name = s.Codebase
 		} else {
-			up := get(model.FolderOf(p))
-			f.Parent, f.Depth = up.Path, up.Depth+1
+			f.above = get(model.FolderOf(p))
+			f.Parent, f.Depth = f.above.Path, f.above.Depth+1
 		}
 		byPath[p] = f
 		return f
 	}
 	get(".")
-	own := map[string][]*model.File{}
 	for _, f := range s.Files {
-		d := model.FolderOf(f.Path)
-		own[d] = append(own[d], f)
-		get(d).OwnFiles++
-		role := roles[f.Path].Role
-		for at := get(d); ; at = byPath[at.Parent] {
+		d, role, judged := get(model.FolderOf(f.Path)), roles[f.Path].Role, judged[f.Path]
+		d.files = append(d.files, f)
+		d.OwnFiles++
+		for at := d; at != nil; at = at.above {
 			at.Files++
 			at.Lines += f.Lines()
 			if f.Facts != nil {
 				at.CodeLines += f.Facts.Code
 			}
-			if judged[f.Path] {
+			if judged {
 				at.JudgedLines += f.Lines()
 				at.Roles[role]++
 				at.RoleLines[role] += f.Lines()
-			}
-			if at.Path == "." {
-				break
 			}
 		}
 	}
 	crossings(s.Links, byPath)
 	out := make([]*model.Folder, 0, len(byPath))
 	for _, f := range byPath {
-		out = append(out, f)
+		out = append(out, f.Folder)
 	}
 	sort.Slice(out, func(i, j int) bool { return lessPath(out[i].Path, out[j].Path) })
 	for _, f := range out {
-		if f.Purpose = purpose(f, own[f.Path], s.Codebase); f.Purpose.Text == "" && f.Path != "." {
+		if f.Purpose = purpose(f, byPath[f.Path].files, s.Codebase); f.Purpose.Text == "" && f.Path != "." {
 			// Nobody says it; where a framework prescribes the folder, it does.
 			if text, by := frameworks.Means(f.Path); by != nil {
 				f.Purpose = model.Purpose{Text: text + ", as " + by.Name + " has it", Source: "inferred"}
 			}
 		}
 	}
-	throughChain(byPath)
+	throughChain(out)
 	return out
+}
+
+// summed is a folder on the way to its sums.
+type summed struct {
+	*model.Folder
+	above *summed       // nil for the root
+	files []*model.File // directly in it
 }
 
 // throughChain gives a codebase that is laid out as it is installed, or under the
 // name of its package, the purpose of the folder that holds all its own code, where
 // nobody says one for the whole.
-func throughChain(byPath map[string]*model.Folder) {
-	root := byPath["."]
+func throughChain(folders []*model.Folder) {
+	root := folders[0]
 	for d := root; root.Purpose.Text == ""; {
 		next := (*model.Folder)(nil)
-		for _, f := range byPath {
+		for _, f := range folders {
 			if f.Parent == d.Path && f != root && 20*f.JudgedLines >= 19*root.JudgedLines {
 				next = f
 			}
@@ -110,17 +112,17 @@ func lessPath(a, b string) bool {
 }
 
 // crossings counts for each folder the links that enter and leave it.
-func crossings(links []model.Link, byPath map[string]*model.Folder) {
+func crossings(links []model.Link, byPath map[string]*summed) {
 	for i := range links {
 		if links[i].Kind.Repeats() {
 			continue
 		}
-		from, to := model.FolderOf(links[i].From), model.FolderOf(links[i].To)
-		for d := from; d != "." && !model.Within(d, links[i].To); d = model.FolderOf(d) {
-			byPath[d].Out++
+		from, to := byPath[model.FolderOf(links[i].From)], byPath[model.FolderOf(links[i].To)]
+		for d := from; d.above != nil && !model.Within(d.Path, links[i].To); d = d.above {
+			d.Out++
 		}
-		for d := to; d != "." && !model.Within(d, links[i].From); d = model.FolderOf(d) {
-			byPath[d].In++
+		for d := to; d.above != nil && !model.Within(d.Path, links[i].From); d = d.above {
+			d.In++
 		}
 	}
 }

@@ -12,6 +12,7 @@ import (
 
 	"jantel/core/model"
 	"jantel/core/naming"
+	"jantel/core/parallel"
 	"jantel/core/syntax"
 
 	"github.com/goccy/go-yaml"
@@ -127,10 +128,11 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 	for _, what := range lex.Needs {
 		missing[what] = true
 	}
+	answering := Answering(s)
 	for _, f := range s.Files {
 		for what := range missing {
 			for _, name := range strings.Fields(what) {
-				if name == requests && Answers(f.Facts) || path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
+				if name == requests && answering[f.Path] || path.Ext(f.Path) == "."+name || f.Facts != nil && takesIn(f.Facts, name) {
 					delete(missing, what)
 				}
 			}
@@ -161,6 +163,22 @@ var manyMeanings = syntax.Set("Component", "Resource", "Form", "Store", "Job", "
 
 // requests stands among the names for what is asked from outside and answered.
 const requests = "requests"
+
+// Answering are the files of a survey that answer when something is asked from outside,
+// tests and what others wrote among them.
+func Answering(s *model.Survey) map[string]bool {
+	return s.Derived("answering", func() any {
+		answers := make([]bool, len(s.Files))
+		parallel.Each(len(s.Files), func(i int) { answers[i] = Answers(s.Files[i].Facts) })
+		out := map[string]bool{}
+		for i, f := range s.Files {
+			if answers[i] {
+				out[f.Path] = true
+			}
+		}
+		return out
+	}).(map[string]bool)
+}
 
 // Answers reports whether a file declares what it answers when something is asked
 // from outside, or answers it.
