@@ -43,12 +43,13 @@ type HintName string
 const (
 	HintGenerated HintName = "says it is generated" // in a comment at its head
 	HintSourceMap HintName = "names a source map"
-	HintBundle    HintName = "begins as a bundler writes" // the prologue of one
-	HintBanner    HintName = "carries a banner"           // the name of a project with its version or licence
-	HintKeyword   HintName = "was kept elsewhere"         // the store of another project wrote its name into it
-	HintHolder    HintName = "names who has its rights"   // who that is, in small letters
-	HintSqueezed  HintName = "has squeezed names"         // nearly all are of one letter or two
-	HintLiterals  HintName = "is a table"                 // nine of ten tokens are literals and what parts them
+	HintBundle    HintName = "begins as a bundler writes"      // the prologue of one
+	HintBanner    HintName = "carries a banner"                // the name of a project with its version or licence
+	HintKeyword   HintName = "was kept elsewhere"              // the store of another project wrote its name into it
+	HintRights    HintName = "says who has its rights besides" // where it names the project that it is part of
+	HintHolder    HintName = "names who has its rights"        // who that is, in small letters
+	HintSqueezed  HintName = "has squeezed names"              // nearly all are of one letter or two
+	HintLiterals  HintName = "is a table"                      // nine of ten tokens are literals and what parts them
 )
 
 // Hint is one of them, with the words that say so.

@@ -146,6 +146,9 @@ type folder struct {
 	// holders counts files by who has their rights, as they say themselves; starts
 	// those of them that start a program.
 	holders, starts map[string]int
+	// rights counts, in the root alone, all files that say somebody has their rights,
+	// those among them that name the project they are part of besides.
+	rights map[string]int
 	// apart is the folder of the headers of this one, or of the sources, where they lie
 	// in a folder of the same name elsewhere: both are one.
 	apart     string
@@ -182,7 +185,7 @@ var (
 var textFolders = set("lang langs locale locales i18n l10n translation translations")
 
 func foldersOf(s *model.Survey) map[string]*folder {
-	all := map[string]*folder{".": {path: "."}}
+	all := map[string]*folder{".": {path: ".", rights: map[string]int{}}}
 	var get func(d string) *folder
 	get = func(d string) *folder {
 		x := all[d]
@@ -197,6 +200,9 @@ func foldersOf(s *model.Survey) map[string]*folder {
 		code := syntax.ProfileOf(f.Language).Code
 		banner, held := f.Facts.Hint(model.HintBanner) != nil, f.Facts.Hint(model.HintHolder)
 		made := f.Facts.Hint(model.HintGenerated)
+		if also := f.Facts.Hint(model.HintRights); also != nil && code {
+			all["."].rights[also.Text]++
+		}
 		lies := get(model.FolderOf(f.Path))
 		texts := lies.texts // one file a language, all alike
 		for x := lies; x != nil; x = x.above {

@@ -321,7 +321,7 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
 		n := x.holders[w]
 		named += n
-		if 5*x.naming(w) >= 4*root.holders[w] { // what takes it in may name it as well
+		if 5*x.naming(w) >= 4*(root.holders[w]+root.rights[w]) { // what takes it in may name it as well
 			own += n
 			if who == "" || n > x.holders[who] {
 				who = w

@@ -177,6 +177,8 @@ func (t *teller) named(f *model.File) (model.FileOrigin, string) {
 		return model.OriginBuilt, "its name carries a hash of its contents"
 	case loaded && release.MatchString(base):
 		return model.OriginVendored, "it is named as a release of a library"
+	case loaded && t.squeezed(f.Path) != "":
+		return model.OriginBuilt, "it is the long form of " + path.Base(t.squeezed(f.Path)) + ", which is squeezed"
 	case f.Skipped == model.SkippedMinified && path.Ext(base) != ".svg":
 		return model.OriginBuilt, "its lines are squeezed"
 	}
@@ -233,6 +235,23 @@ func (t *teller) sourceOf(f *model.File) string {
 
 // madePlaces are folders that bundlers write to.
 var madePlaces = regexp.MustCompile(`(?:^|/)(?:dist|min|umd|build|bundles?)/[^/]+$`)
+
+// longForm is what the name of a release ends in that is there to be read, beside the one
+// that pages load.
+var longForm = regexp.MustCompile(`[.\-_](?:debug|src|uncompressed|dev)\.(?:js|css)$`)
+
+// squeezed is the squeezed release of which a script is the long form; "" where there
+// is none.
+func (t *teller) squeezed(p string) string {
+	at := longForm.FindStringIndex(p)
+	if at == nil {
+		return ""
+	}
+	if f := t.s.File(p[:at[0]] + path.Ext(p)); f != nil && f.Skipped == model.SkippedMinified {
+		return f.Path
+	}
+	return ""
+}
 
 // dropIns are files that programs of all makes carry a copy of, since the system may
 // lack what is in them, or a library is a file and nothing else.

@@ -3,8 +3,10 @@ package smells
 import (
 	"fmt"
 	"path"
+	"strings"
 
 	"jantel/core/model"
+	"jantel/core/naming"
 	"jantel/core/syntax"
 )
 
@@ -24,7 +26,7 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 			used[l.To] = true
 		}
 	}
-	entries := 0
+	entries, taken := 0, c.takenByName(used)
 	for _, f := range c.Survey.Files {
 		if f.Facts != nil && (f.Facts.Starts > 0 || c.Roles[f.Path].Role == model.RoleEntry) {
 			entries++
@@ -40,13 +42,59 @@ func nobodyReaches(c *Context, _ *Rule) (out []hit) {
 			role != model.RoleState && role != model.RoleDataAccess) || len(f.Facts.Routes) > 0 {
 			continue
 		}
-		if c.oneOfMany(f, used) {
+		if taken[f.Path] || c.oneOfMany(f, used) {
 			continue
 		}
 		out = append(out, hit{
 			path: f.Path, strength: 0.35, touches: []string{f.Path},
 			message: fmt.Sprintf("No file was found that needs *%s*", path.Base(f.Path)),
 		})
+	}
+	return out
+}
+
+// leastByName is how many files that nothing needs have to be numbered, or named as their
+// folders are, for all of them to be loaded so; by a word that they share, which may be
+// chance, it takes leastOfMany.
+const leastByName = 3
+
+// takenByName are the files that nothing needs and that are named alike: by the first
+// word or by a number in one folder, or as their folder in folders side by side. A name
+// that is put together where they are loaded is no need that can be seen.
+func (c *Context) takenByName(used map[string]bool) map[string]bool {
+	type alike struct {
+		folder, by string
+		least      int
+	}
+	by := map[alike][]string{}
+	put := func(folder, name string, least int, f *model.File) {
+		k := alike{folder, name, least}
+		by[k] = append(by[k], f.Path)
+	}
+	for f := range c.Source(".") {
+		if used[f.Path] {
+			continue
+		}
+		d, stem := model.FolderOf(f.Path), naming.Stem(f.Path)
+		words := naming.Words(stem)
+		switch own := naming.Words(path.Base(d)); {
+		case d == "." || len(words) == 0:
+		case stem == "__init__" || strings.Join(words, "") == strings.Join(own, ""): // its folder's name is its own
+			put(model.FolderOf(d), "", leastByName, f)
+			if len(own) > 1 {
+				put(model.FolderOf(d), own[0], leastOfMany, f)
+			}
+		case words[0][0] >= '0' && words[0][0] <= '9':
+			put(d, "0", leastByName, f)
+		case len(words) > 1:
+			put(d, words[0], leastOfMany, f)
+		}
+	}
+	out := map[string]bool{}
+	for k, files := range by {
+		for _, p := range files {
+			out[p] = out[p] || len(files) >= k.least
+		}
 	}
 	return out
 }

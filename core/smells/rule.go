@@ -236,7 +236,8 @@ func tellApart(found []model.Smell) {
 // it is like, and what lies beside it.
 func (r *Rule) settles() bool {
 	switch r.Slug {
-	case "crowded-folder", "hidden-by-prefix", "folder-echo", "numbered-name", "overlong-name":
+	case "crowded-folder", "hidden-by-prefix", "folder-echo", "numbered-name", "overlong-name", "same-type-name",
+		"file-nobody-reaches":
 		return true
 	}
 	return r.Family == familySize || r.Family == familyTwin

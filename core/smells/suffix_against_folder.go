@@ -42,7 +42,10 @@ func suffixAgainstFolder(c *Context, r *Rule) (out []hit) {
 			}
 			for _, f := range files {
 				w := naming.Words(naming.Stem(f.Path))
-				if len(w) > 0 && w[len(w)-1] != suffix && w[0] != "index" && w[0] != "base" && !strings.HasPrefix(path.Base(f.Path), "_") {
+				if len(w) == 0 || w[0] == "index" || w[0] == "base" || strings.HasPrefix(path.Base(f.Path), "_") {
+					continue
+				}
+				if last := w[len(w)-1]; last != suffix && naming.Singular(last) != suffix {
 					out = append(out, hit{
 						path: f.Path, strength: 0.25, touches: []string{f.Path},
 						evidence: evidence(with, "ends in "+suffix),

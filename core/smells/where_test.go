@@ -50,6 +50,14 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 		{"single-folder-chain", "-- press/code/inner/labels/a.py --\ndef a():\n    pass\n-- press/code/inner/labels/b.py --\ndef b():\n    pass\n", true},
 		{"file-nobody-reaches", "-- logic/desk.js --\nDesk.open = function () { return 1; };\n-- run.js --\n#!/usr/bin/env node\nrequire('./a').a()\n-- a.js --\nexports.a = function () {}\n", false},
 		{"file-nobody-reaches", "-- logic/desk.js --\nimport { a } from '../a'\nexport function open() { return a() }\n-- run.js --\n#!/usr/bin/env node\nimport { a } from './a'\na()\n-- a.js --\nexport function a() {}\n", true},
+		{"file-nobody-reaches", loaded("desk/imports/file_%s.py"), false},
+		{"file-nobody-reaches", loaded("desk/extensions/%s/%[1]s.py"), false},
+		{"file-nobody-reaches", loaded("desk/upgrade/01%d_%s.py"), false},
+		{"file-nobody-reaches", loaded("desk/store/%s_scale.py"), true},
+		{"suffix-against-folder", typed("Models.php"), false},
+		{"suffix-against-folder", typed("Weighing.php"), true},
+		{"commented-out-code", "-- config/settings.py --\n" + aside, false},
+		{"commented-out-code", "-- desk/weigh.py --\n" + aside, true},
 		{"folder-name-untrue", machine("arch", "i386"), false},
 		{"folder-name-untrue", machine("src", "views"), true},
 	} {
@@ -60,6 +68,33 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 			require.Empty(t, got, c.rule)
 		}
 	}
+}
+
+// aside is code in comments, before a line that runs.
+const aside = "def weigh(lot):\n    return lot\n\n" + "# weight = read(scale, 12)\n# if weight > 10:\n#     store(weight)\n#     return weight\n" +
+	"# scale = find(weight)\n# print(scale.name)\n# close(scale)\n# open(scale, 4)\n# wait(scale)\n# x = scale.weigh(lot)\n# store(x)\n"
+
+// loaded is a program with four files that nothing names, called so, and others that it
+// takes in.
+func loaded(pattern string) string {
+	out := "-- desk/main.py --\nfrom desk.lots import lots\n\nif __name__ == '__main__':\n    lots()\n-- desk/lots.py --\ndef lots():\n    return 1\n"
+	for i, name := range []string{"barley", "rye", "oat", "vetch"} {
+		p := fmt.Sprintf(pattern, name)
+		if strings.Contains(pattern, "%d") {
+			p = fmt.Sprintf(pattern, i, name)
+		}
+		out += fmt.Sprintf("-- %s --\ndef weigh%d():\n    return %d\n", p, i, i)
+	}
+	return out
+}
+
+// typed is a folder of types, and one more file.
+func typed(more string) string {
+	out := "-- seeds/" + more + " --\n<?php\nclass " + strings.TrimSuffix(more, ".php") + " { }\n"
+	for _, name := range strings.Fields("Barley Rye Oat Vetch Clover Sedge Moss Fern Heath") {
+		out += fmt.Sprintf("-- seeds/%sModel.php --\n<?php\nclass %[1]sModel { }\n", name)
+	}
+	return out
 }
 
 // machine is a folder of files that each hold types alone.

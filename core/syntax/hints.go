@@ -20,7 +20,8 @@ var (
 	// is generated is said by people.
 	saysGenerated = regexp.MustCompile(`(?im)@generated\b|<auto-?generated|\b(?:auto|machine)-?generated (?:by|from|file|` +
 		`code|content|using|distributable|source|header)\b|\bthis file is an amalgamation\b|` +
-		`\b(?:automatically|auto|programmatically) (?:re-?)?generated\b|\b(?:do not|don'?t) (?:edit|modify|hand.?edit)\b|` +
+		`\b(?:automatically|auto|programmatically) (?:re-?)?generated(?: (?:by|from|using|with|via|on|at|in|for|file|code|content|source|class|` +
+		`header|module|script|do)\b|\s*(?:[.,;:!*/#\-–—)]|$))|\b(?:do not|don'?t) (?:edit|modify|hand.?edit)\b|` +
 		`\b(?:this|the(?: following)?) (?:file|code|class|header|source|module|script|document|page)(?: \w+)? (?:is|was|has been) ` +
 		`(?:auto-?\s?|automatically )?(?:generated|(?:created|produced|made) (?:by|with))\b|` +
 		`^\W*(?:code |file |source |man page |automatically |auto-?)?generated (?:by|from|with|using|automatically|on|at)\b|` +
@@ -127,6 +128,11 @@ func holderOf(comment []byte) (name string, line int) {
 			return strings.ToLower(string(comment[m[2]:m[3]])), 1 + bytes.Count(comment[:m[0]], []byte{'\n'})
 		}
 	}
+	return rightsOf(comment)
+}
+
+// rightsOf is who is said to have the rights of a text.
+func rightsOf(comment []byte) (name string, line int) {
 	at := bytes.Index(comment, []byte("opyright"))
 	if at < 1 {
 		return "", 0
@@ -172,6 +178,9 @@ func Hints(text []byte) (out []model.Hint) {
 	}
 	if name, line := holderOf(comment); line > 0 {
 		out = append(out, model.Hint{Name: model.HintHolder, Text: name, Line: line})
+		if who, at := rightsOf(comment); at > 0 && who != name {
+			out = append(out, model.Hint{Name: model.HintRights, Text: who, Line: at})
+		}
 	}
 	if words, line := bannerOf(comment); words != "" && !notProjects.MatchString(words) {
 		out = append(out, model.Hint{Name: model.HintBanner, Text: words, Line: line})
