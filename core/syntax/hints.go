@@ -131,6 +131,15 @@ func holderOf(comment []byte) (name string, line int) {
 	return rightsOf(comment)
 }
 
+// besides is who is said to have the rights of a text that names its project first.
+func besides(comment []byte) (name string, line int) {
+	if !bytes.Contains(comment, []byte("@package")) && !bytes.Contains(comment, []byte(" is part of ")) &&
+		!bytes.Contains(comment, []byte(" is free software")) {
+		return "", 0
+	}
+	return rightsOf(comment)
+}
+
 // rightsOf is who is said to have the rights of a text.
 func rightsOf(comment []byte) (name string, line int) {
 	at := bytes.Index(comment, []byte("opyright"))
@@ -178,7 +187,7 @@ func Hints(text []byte) (out []model.Hint) {
 	}
 	if name, line := holderOf(comment); line > 0 {
 		out = append(out, model.Hint{Name: model.HintHolder, Text: name, Line: line})
-		if who, at := rightsOf(comment); at > 0 && who != name {
+		if who, at := besides(comment); at > 0 && who != name {
 			out = append(out, model.Hint{Name: model.HintRights, Text: who, Line: at})
 		}
 	}
