@@ -4,7 +4,8 @@ package demo
 
 import (
 	"context"
-	_ "embed" // the charter and the picture of the demo's review
+	_ "embed" // the charter, the picture and the pages of the demo's review
+	"strings"
 
 	"jantel/core/model"
 	"jantel/review"
@@ -172,7 +173,43 @@ func Fill(ctx context.Context, s *server.Server, dir string) error {
 			return err
 		}
 	}
-	return putPicture(ctx, s, c.ID)
+	if err := putPicture(ctx, s, c.ID); err != nil {
+		return err
+	}
+	return writePages(ctx, s, c.ID)
+}
+
+// The pages of the demo's review; the report has the findings after its verdict.
+var (
+	//go:embed pages/guide.md
+	guide string
+	//go:embed pages/verdict.md
+	verdict string
+	//go:embed pages/decision.md
+	decision string
+	//go:embed pages/regrouping.md
+	regrouping string
+)
+
+// writePages writes a page of each kind.
+func writePages(ctx context.Context, s *server.Server, codebase int64) error {
+	title, report, err := s.BeginPage(ctx, codebase, review.PageReport)
+	if err != nil {
+		return err
+	}
+	const head = "## The verdict\n\n"
+	report = strings.Replace(report, head, head+verdict+"\n", 1)
+	for _, p := range []review.Page{
+		{Kind: review.PageGuide, Title: "Your first days at the vault", Text: guide, By: "Odd Fennimore"},
+		{Kind: review.PageReport, Title: title, Text: report, By: "Maren Thistlewood"},
+		{Kind: review.PageDecision, Title: "Deadlines of requests are kept in the logic", Text: decision, By: "Tomas Brackenbury"},
+		{Kind: review.PageRegrouping, Title: "The desk by what it is about: drying and requests", Text: regrouping, By: "Maren Thistlewood"},
+	} {
+		if _, err := s.Review().AddPage(ctx, codebase, p); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // putPicture puts the picture of the shelf picker to it.

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"html/template"
 	"io"
+	"regexp"
 	"strings"
 	"sync"
 
@@ -25,7 +26,17 @@ import (
 
 var markdown = goldmark.New(goldmark.WithExtensions(extension.Table, extension.Strikethrough, extension.Linkify))
 
-var policy = sync.OnceValue(func() *bluemonday.Policy {
+var policy = sync.OnceValue(safe)
+
+// pagePolicy lets the boxes of steps stand as well.
+var pagePolicy = sync.OnceValue(func() *bluemonday.Policy {
+	p := safe()
+	p.AllowAttrs("type").Matching(regexp.MustCompile("^checkbox$")).OnElements("input")
+	p.AllowAttrs("checked", "disabled").OnElements("input")
+	return p
+})
+
+func safe() *bluemonday.Policy {
 	p := bluemonday.NewPolicy()
 	p.AllowElements(
 		"p", "br", "strong", "em", "del", "code", "pre", "ul", "ol", "li", "blockquote", "h1", "h2", "h3", "h4",
@@ -37,7 +48,7 @@ var policy = sync.OnceValue(func() *bluemonday.Policy {
 	p.RequireNoReferrerOnLinks(true)
 	p.AddTargetBlankToFullyQualifiedLinks(true)
 	return p
-})
+}
 
 // SafeHTML renders a finding's CommonMark. Raw HTML and images are left out.
 func SafeHTML(text string) string {

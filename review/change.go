@@ -11,6 +11,7 @@ const (
 	PartJudged      Part = "judged"      // brief, charter, silences, what was set by hand: what a judgement depends on
 	PartArrangement Part = "arrangement" // how a hand put the boxes of drawings
 	PartPictures    Part = "pictures"    // of screens, put to parts and routes
+	PartPages       Part = "pages"       // that people write to be read
 	PartSurveys     Part = "surveys"
 )
 
@@ -18,7 +19,7 @@ const (
 // changed, by whom, and the new value where a page can put it in place.
 type Happened struct {
 	Codebase int64  `json:"codebase"`
-	Part     Part   `json:"part" enum:"findings,marks,judged,arrangement,pictures,surveys"`
+	Part     Part   `json:"part" enum:"findings,marks,judged,arrangement,pictures,pages,surveys"`
 	What     string `json:"what" doc:"finding, read, silence, brief, charter, overrule, arrangement or facts"`
 	By       Actor  `json:"by"`
 	// Finding is the finding as it is now, for a change of one.

@@ -238,6 +238,7 @@ func (s *Server) routes() http.Handler {
 		r.Post("/api/uploads", s.upload)
 		r.Get("/api/codebases/{id}/export/{file}", s.export)
 		r.Get("/api/codebases/{id}/picture/{file}", s.picture)
+		r.Get("/api/codebases/{id}/page/{file}", s.pageFile)
 		r.Get("/api/charter.schema.json", func(w http.ResponseWriter, _ *http.Request) {
 			w.Header().Set("Content-Type", "application/schema+json")
 			_, _ = w.Write(charter.Schema)
@@ -266,6 +267,7 @@ func (s *Server) api(r chi.Router) huma.API {
 	s.registerViews(api)
 	s.registerFindings(api)
 	s.registerMarks(api)
+	s.registerPages(api)
 	s.registerBeside(api)
 	// Events are no answers; their form is described with the rest.
 	for _, sent := range []any{review.Happened{}, Progress{}} {

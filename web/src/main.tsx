@@ -23,6 +23,7 @@ import './theme/roles.css'
 import './theme/media.css'
 
 const Home = lazy(() => import('./home/Home'))
+const PageSheet = lazy(() => import('./pages/PageSheet'))
 const SettingsPage = lazy(() => import('./shell/SettingsPage'))
 
 // Styles are let in by the page's nonce alone.
@@ -47,6 +48,14 @@ const router = createBrowserRouter([
     ),
   },
   { path: '/c/:id', element: <Navigate to="overview" replace /> },
+  {
+    path: '/c/:id/page/:page',
+    element: (
+      <Suspense>
+        <PageSheet />
+      </Suspense>
+    ),
+  },
   { path: '/c/:id/:view', element: <Frame /> },
   { path: '*', element: <NoSuchPage /> },
 ])

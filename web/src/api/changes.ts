@@ -11,6 +11,7 @@ import type {
   Happened,
   NewFinding,
   Overrule,
+  Page,
   Patch,
   PictureBox,
   ScreenPicture,
@@ -120,6 +121,26 @@ export const useChangePicture = (id: number) => {
     mutationFn: ({ picture, ...body }: { picture: number; boxes: PictureBox[]; version: number; gone?: boolean; by: string }) =>
       answer(api.PUT('/api/codebases/{id}/pictures/{picture}', { params: { path: { id, picture } }, body })),
     onSuccess: () => told(qc, id, 'pictures'),
+  })
+}
+
+/** Writes a page. */
+export const useAddPage = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: (body: { kind: Page['kind']; title: string; text: string; by: string }) =>
+      answer(api.POST('/api/codebases/{id}/pages', { params: { path: { id } }, body })),
+    onSuccess: () => told(qc, id, 'pages'),
+  })
+}
+
+/** Changes a page, takes it away or brings it back. */
+export const useChangePage = (id: number) => {
+  const qc = useQueryClient()
+  return useMutation({
+    mutationFn: ({ page, ...body }: { page: number; title: string; text: string; version: number; gone?: boolean; by: string }) =>
+      answer(api.PUT('/api/codebases/{id}/pages/{page}', { params: { path: { id, page } }, body })),
+    onSuccess: () => told(qc, id, 'pages'),
   })
 }
 

@@ -63,6 +63,8 @@ export type Name =
   | 'belongings'
   | 'arrangement'
   | 'pictures'
+  | 'pages'
+  | 'page'
   | 'between'
   | 'tried'
   | 'charter'
@@ -124,6 +126,7 @@ const shownIn: Record<Exclude<Happened['part'], 'findings' | 'surveys'>, readonl
   ],
   arrangement: ['arrangement', 'dependencies'],
   pictures: ['pictures'],
+  pages: ['pages', 'page'],
 }
 
 /** The queries that a change may have made untrue; null for all of the codebase. */

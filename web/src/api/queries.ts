@@ -9,7 +9,7 @@ import {
 } from '@tanstack/react-query'
 import api, { answer, bare, Problem } from './client'
 import { keys, type At, type Name, type Narrow } from './keys'
-import type { PartOnly, PartSort, TextRow, Tried } from './types'
+import type { Page, PageShown, PartOnly, PartSort, TextRow, Tried } from './types'
 import type { CodebaseStatus, Home, Margin, Route } from './types'
 
 export type { At, Narrow }
@@ -189,6 +189,26 @@ export const useReachPicture = (a: At, line: number, way: 'touched' | 'along') =
     placeholderData: keepPreviousData,
     queryFn: () => answer(api.GET('/api/codebases/{id}/reach/picture', paramsWith(a, { line: line || undefined, way }))),
   })
+
+/** The pages of a codebase, without their texts. */
+export const usePages = (id: number) =>
+  useQuery({
+    queryKey: keys.of(id, 'pages'),
+    queryFn: async () => (await answer(api.GET('/api/codebases/{id}/pages', path(id)))).pages,
+  })
+
+/** A page with the lines of its places, and what becomes of its moves. */
+export const usePage = (id: number, page: number) =>
+  useQuery({
+    queryKey: keys.of(id, 'page', page),
+    placeholderData: keepPreviousData,
+    queryFn: async () =>
+      (await answer(api.GET('/api/codebases/{id}/pages/{page}', { params: { path: { id, page } } }))) as PageShown,
+  })
+
+/** What a page of a kind begins with. */
+export const beginPage = (id: number, kind: Page['kind']) =>
+  answer(api.GET('/api/codebases/{id}/pages/begin', { params: { path: { id }, query: { kind } } }))
 
 /** The pictures of a part or a route. */
 export const usePictures = (id: number, at: string, name: string) =>

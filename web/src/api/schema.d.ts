@@ -487,6 +487,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/codebases/{id}/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID pages */
+        get: operations["get-api-codebases-by-id-pages"];
+        put?: never;
+        /** Post API codebases by ID pages */
+        post: operations["post-api-codebases-by-id-pages"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/pages/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID pages begin */
+        get: operations["get-api-codebases-by-id-pages-begin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codebases/{id}/pages/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API codebases by ID pages by page */
+        get: operations["get-api-codebases-by-id-pages-by-page"];
+        /** Put API codebases by ID pages by page */
+        put: operations["put-api-codebases-by-id-pages-by-page"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/codebases/{id}/part": {
         parameters: {
             query?: never;
@@ -1743,6 +1796,18 @@ export interface components {
             /** @description last day it holds, as YYYY-MM-DD; empty for good */
             until: string;
         };
+        Excerpt: {
+            caption: string;
+            /**
+             * Format: int64
+             * @description the number of the first line
+             */
+            first: number;
+            lines: string[];
+            /** @description why there are no lines; empty where there are */
+            missing: string;
+            path: string;
+        };
         Explained: {
             /** @description who set it; empty where the charter has it */
             by: string;
@@ -1943,7 +2008,7 @@ export interface components {
             /** Format: int64 */
             more: number;
             /** @enum {string} */
-            part: "findings" | "marks" | "judged" | "arrangement" | "pictures" | "surveys";
+            part: "findings" | "marks" | "judged" | "arrangement" | "pictures" | "pages" | "surveys";
             /** @description finding, read, silence, brief, charter, overrule, arrangement or facts */
             what: string;
         };
@@ -2239,6 +2304,19 @@ export interface components {
             score: number;
             verdict: string;
         };
+        Move: {
+            /**
+             * Format: int64
+             * @description how many go with it; 0 where it can not be moved
+             */
+            files: number;
+            from: string;
+            /** Format: int64 */
+            lines: number;
+            /** @description why it can not be moved; empty where it can */
+            not: string;
+            to: string;
+        };
         NamePlace: {
             /** Format: int64 */
             line: number;
@@ -2321,6 +2399,13 @@ export interface components {
             /** Format: int64 */
             survey?: number;
             text?: string;
+            title: string;
+        };
+        NewPage: {
+            by?: string;
+            /** @enum {string} */
+            kind: "guide" | "report" | "decision" | "regrouping";
+            text: string;
             title: string;
         };
         Note: {
@@ -2424,6 +2509,57 @@ export interface components {
             path: string;
             /** @description as the project files ask for them; several are a conflict */
             versions: string[];
+        };
+        Page: {
+            /**
+             * Format: date-time
+             * @description when it was last changed
+             */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "guide" | "report" | "decision" | "regrouping";
+            text: string;
+            title: string;
+            /**
+             * Format: int64
+             * @description raised by every change; send it back when saving
+             */
+            version: number;
+        };
+        PageBlock: {
+            /** @description null where text stands */
+            excerpt: components["schemas"]["Excerpt"];
+            /** @description made harmless; empty where a place stands */
+            html: string;
+        };
+        PageChange: {
+            by?: string;
+            /** @description takes it away; without it, it is there again */
+            gone?: boolean;
+            text: string;
+            title: string;
+            /**
+             * Format: int64
+             * @description that was changed
+             */
+            version: number;
+        };
+        PageList: {
+            /** @description without their texts */
+            pages: components["schemas"]["Page"][];
+        };
+        PageShown: {
+            blocks: components["schemas"]["PageBlock"][];
+            page: components["schemas"]["Page"];
+            /** @description what becomes of its moves; null where it is no draft of a regrouping or has none */
+            regroup: components["schemas"]["Regrouping"];
+        };
+        PageStart: {
+            text: string;
+            title: string;
         };
         Pair: {
             a: string;
@@ -2780,6 +2916,25 @@ export interface components {
             line: number;
             path: string;
             why: string;
+        };
+        Regrouped: {
+            /**
+             * Format: int64
+             * @description dependencies that leave their folder, each pair of files once
+             */
+            across: number;
+            /** @description empty where there is too little to tell */
+            cut: string;
+            /** Format: int64 */
+            folders: number;
+            legibility: components["schemas"]["Legibility"];
+            /** Format: int64 */
+            smells: number;
+        };
+        Regrouping: {
+            moves: components["schemas"]["Move"][];
+            now: components["schemas"]["Regrouped"];
+            then: components["schemas"]["Regrouped"];
         };
         Rendered: {
             html: string;
@@ -5450,6 +5605,308 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-codebases-by-id-pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPage"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Page"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-pages-begin": {
+        parameters: {
+            query: {
+                kind: "guide" | "report" | "decision" | "regrouping";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageStart"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-codebases-by-id-pages-by-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageShown"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-codebases-by-id-pages-by-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Page"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

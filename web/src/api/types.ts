@@ -18,6 +18,13 @@ export type Resource = Schemas['Resource']
 export type OneDefinition = Schemas['OneDefinition']
 export type CallEnd = Schemas['CallEnd']
 export type Way = Schemas['Way']
+export type Page = Schemas['Page']
+export type PageShown = Omit<Schemas['PageShown'], 'blocks' | 'regroup'> & {
+  blocks: (Omit<Schemas['PageBlock'], 'excerpt'> & { excerpt: Excerpt | null })[]
+  regroup: Schemas['Regrouping'] | null
+}
+export type Excerpt = Schemas['Excerpt']
+export type Regrouping = Schemas['Regrouping']
 export type ScreenPicture = Schemas['Picture']
 export type PictureBox = Schemas['PictureBox']
 export type Explained = Schemas['Explained']

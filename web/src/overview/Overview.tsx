@@ -7,6 +7,7 @@ import { useWhere } from '../place/place'
 import { Below } from './Below'
 import { BriefBlock } from './BriefBlock'
 import { Next } from './Next'
+import { PagesBlock } from './PagesBlock'
 import { PatternBlock } from './PatternBlock'
 import { RestsOn } from './RestsOn'
 import { Said, Sentences } from './Said'
@@ -104,6 +105,7 @@ function OneSheet({ s }: { s: Sheet }) {
         )}
       </div>
       <Below s={s} />
+      {s.place === '.' && <PagesBlock />}
       {s.place === '.' && <BriefBlock />}
       <RestsOn s={s} />
     </article>

@@ -4,6 +4,7 @@ import { useFindingSteps } from './findingSteps'
 import { useHistory } from './history'
 import { useJudgedSteps } from './judgedSteps'
 import { useMarkSteps } from './markSteps'
+import { usePageSteps } from './pageSteps'
 import { usePictureSteps } from './pictureSteps'
 import { ReviewContext, type Review } from './review'
 import { SaidLine, useSaid } from './said'
@@ -21,9 +22,10 @@ export function ReviewProvider({ id, children }: { id: number; children: ReactNo
   const marks = useMarkSteps(tools)
   const judged = useJudgedSteps(tools)
   const pictures = usePictureSteps(tools)
+  const pages = usePageSteps(tools)
   const value = useMemo<Review>(
-    () => ({ ...findings, ...marks, ...judged, ...pictures, undo, history, recorded, person }),
-    [findings, marks, judged, pictures, undo, history, recorded, person],
+    () => ({ ...findings, ...marks, ...judged, ...pictures, ...pages, undo, history, recorded, person }),
+    [findings, marks, judged, pictures, pages, undo, history, recorded, person],
   )
   return (
     <ReviewContext value={value}>

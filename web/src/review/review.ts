@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react'
-import type { Brief, Finding, NewFinding, Overrule, Patch, PictureBox, ScreenPicture, Smell } from '../api/types'
+import type { Brief, Finding, NewFinding, Overrule, Page, Patch, PictureBox, ScreenPicture, Smell } from '../api/types'
 import type { Done } from './history'
 import type { Changeable } from './undo'
 
@@ -23,6 +23,10 @@ export interface Review {
   addPicture: (at: string, name: string, file: Blob) => Promise<void>
   /** Sets the boxes of a picture, or takes it away. */
   changePicture: (p: ScreenPicture, boxes: PictureBox[], gone?: boolean) => Promise<void>
+  /** Writes a page that people read. */
+  addPage: (kind: Page['kind'], title: string, text: string) => Promise<Page>
+  /** Changes a page, or takes it away. */
+  changePage: (p: Page, to: { title: string; text: string; gone?: boolean }) => Promise<Page>
   setBrief: (to: Brief, was: Brief, version: number) => Promise<void>
   setCharter: (to: string, was: string, version: number) => Promise<void>
   /** Takes back the last step, or the one named. */

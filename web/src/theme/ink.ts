@@ -4,6 +4,9 @@ export const inkStep = (strength: number): number => Math.min(5, Math.max(1, Mat
 /** A number with thin groups, as it stands in columns. */
 export const figure = (n: number): string => n.toLocaleString('en-GB')
 
+/** The day of a moment, in words. */
+export const day = (at: string): string => new Date(at).toLocaleDateString('en-GB', { dateStyle: 'long' })
+
 /** A count with its word: "1 file", "2 files". */
 export const counted = (n: number, word: string, many = `${word}s`): string => `${figure(n)} ${n === 1 ? word : many}`
 
