@@ -34,7 +34,7 @@ var pages = goldmark.New(goldmark.WithExtensions(extension.Table, extension.Stri
 // its paragraph, as in "[how a lot is weighed](bench/weigh.py#weigh)", is the place
 // itself; behind the # stand lines, as L12 or L12-L20, or the name of a definition.
 func PageBlocks(page string) []Block {
-	source := []byte(page)
+	source := []byte(shallow(page))
 	out := []Block{}
 	var html bytes.Buffer
 	flush := func() {

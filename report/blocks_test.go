@@ -42,6 +42,19 @@ func TestAPageIsHarmlessWhateverIsWrittenInIt(t *testing.T) {
 	require.Equal(t, 2, strings.Count(all.String(), `type="checkbox"`))
 }
 
+func TestWhatIsNestedTooDeepStandsAsItIsWritten(t *testing.T) {
+	require.Equal(t, "> a\n1. b\n", shallow("> a\n1. b\n"))
+	deep := strings.Repeat("> ", 400) + "x\n"
+	require.Equal(t, mostNested, strings.Count(SafeHTML(deep), "<blockquote>"))
+	require.Contains(t, SafeHTML(deep), "&gt; &gt;")
+	for _, mark := range []string{"> ", ">", "1. ", "- ", "12) "} {
+		got := shallow(strings.Repeat(mark, 400) + "x")
+		require.Equal(t, 1, strings.Count(got, `\`), mark)
+		require.Equal(t, got, shallow(got), "what is shallow stays as it is")
+	}
+	require.Equal(t, "- - - -\n---\n", shallow("- - - -\n---\n"), "a rule is no list")
+}
+
 func FuzzPageBlocks(f *testing.F) {
 	f.Add("# a\n\n[b](c#L1-L2)\n\n- [ ] d\n")
 	f.Add("[a]: b\n\n[a]\n\n| a |\n|---|\n")

@@ -53,7 +53,7 @@ func safe() *bluemonday.Policy {
 // SafeHTML renders a finding's CommonMark. Raw HTML and images are left out.
 func SafeHTML(text string) string {
 	var b bytes.Buffer
-	if err := markdown.Convert([]byte(text), &b); err != nil {
+	if err := markdown.Convert([]byte(shallow(text)), &b); err != nil {
 		return template.HTMLEscapeString(text)
 	}
 	return policy().Sanitize(b.String())
