@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Page } from '../api/types'
+import { kindName } from '../review/pageKinds'
 import { useReview } from '../review/review'
 
 /** Title and text of a page while they are written. What could not be saved stays in the fields. */
@@ -33,6 +34,7 @@ export function PageEditor({ page: now, onDone }: { page: Page; onDone: () => vo
         if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && !e.nativeEvent.isComposing) void save()
       }}
     >
+      <h1>{kindName(page.kind)}</h1>
       <label>
         title
         <input value={title} maxLength={200} required autoFocus onChange={(e) => setTitle(e.target.value)} />

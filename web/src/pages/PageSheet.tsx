@@ -38,7 +38,7 @@ function Sheet({ id, page }: { id: number; page: number }) {
     document.title = title ? `${title} · Jantel` : 'Jantel'
   }, [title])
   return (
-    <main className="page">
+    <main className="page" id="view" tabIndex={-1}>
       <header>
         <p>
           <Link to="/" className="mark">
