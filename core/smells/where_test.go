@@ -54,6 +54,8 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 		{"file-nobody-reaches", loaded("desk/extensions/%s/%[1]s.py"), false},
 		{"file-nobody-reaches", loaded("desk/upgrade/01%d_%s.py"), false},
 		{"file-nobody-reaches", loaded("desk/store/%s_scale.py"), true},
+		{"same-type-name", steps("migrations"), false},
+		{"same-type-name", steps("movements"), true},
 		{"suffix-against-folder", typed("Models.php"), false},
 		{"suffix-against-folder", typed("Weighing.php"), true},
 		{"commented-out-code", "-- config/settings.py --\n" + aside, false},
@@ -86,6 +88,15 @@ func loaded(pattern string) string {
 		out += fmt.Sprintf("-- %s --\ndef weigh%d():\n    return %d\n", p, i, i)
 	}
 	return out
+}
+
+// steps are files of one class each, in a folder of that name in each of four parts.
+func steps(folder string) string {
+	var b strings.Builder
+	for _, part := range []string{"drying", "vault", "growers", "labels"} {
+		fmt.Fprintf(&b, "-- %s/%s/0001_start.py --\nclass Migration:\n    depends = 1\n", part, folder)
+	}
+	return b.String()
 }
 
 // typed is a folder of types, and one more file.
