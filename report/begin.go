@@ -66,35 +66,33 @@ func (b *beginning) guide(k *Known) {
 		said = append(said, emphasis.ReplaceAllString(x.Text, "$1"))
 	}
 	b.head("What it is", strings.Join(said, " "))
-	if len(s.Runs) > 0 {
-		b.head("Run it", "")
-		for _, r := range s.Runs[:min(mostListed, len(s.Runs))] {
-			fmt.Fprintf(b, "- [ ] %s: %s, said in %s\n", r.Purpose, codeSpan(r.Text), link(r.Path, r.Path, r.Line))
-		}
-		b.WriteString("\n")
-	}
-	if len(s.Entries) > 0 {
-		b.head("Where it starts", "")
-		for _, e := range s.Entries[:min(mostListed, len(s.Entries))] {
-			fmt.Fprintf(b, "- %s: %s\n", link(e.Path, e.Path, e.Line), emphasis.ReplaceAllString(e.Note, "$1"))
-		}
-		b.WriteString("\n")
-	}
-	if k.Feature != "" {
-		b.head("Read one thing through", fmt.Sprintf("*%s* is built as the others are. Read it in this order:", k.Feature))
-		for _, p := range k.Parts[:min(mostListed, len(k.Parts))] {
-			fmt.Fprintf(b, "- [ ] %s\n", link(p, p, 0))
-		}
-		b.WriteString("\n")
-	}
-	if len(s.ReadFirst) > 0 {
-		b.head("Read next", "")
-		for _, r := range s.ReadFirst[:min(mostListed, len(s.ReadFirst))] {
-			fmt.Fprintf(b, "- [ ] %s: %s\n", link(r.Path, r.Path, r.Line), emphasis.ReplaceAllString(r.Why, "$1"))
-		}
-		b.WriteString("\n")
-	}
+	b.list("Run it", "", len(s.Runs), func(i int) string {
+		r := &s.Runs[i]
+		return fmt.Sprintf("[ ] %s: %s, said in %s", r.Purpose, codeSpan(r.Text), link(r.Path, r.Path, r.Line))
+	})
+	b.list("Where it starts", "", len(s.Entries), func(i int) string {
+		e := &s.Entries[i]
+		return link(e.Path, e.Path, e.Line) + ": " + emphasis.ReplaceAllString(e.Note, "$1")
+	})
+	b.list("Read one thing through", fmt.Sprintf("*%s* is built as the others are. Read it in this order:", k.Feature), len(k.Parts),
+		func(i int) string { return "[ ] " + link(k.Parts[i], k.Parts[i], 0) })
+	b.list("Read next", "", len(s.ReadFirst), func(i int) string {
+		r := &s.ReadFirst[i]
+		return fmt.Sprintf("[ ] %s: %s", link(r.Path, r.Path, r.Line), emphasis.ReplaceAllString(r.Why, "$1"))
+	})
 	b.head("Where new code goes", "")
+}
+
+// list is a heading with the first of some things below it; nothing where there are none.
+func (b *beginning) list(title, text string, n int, item func(i int) string) {
+	if n == 0 {
+		return
+	}
+	b.head(title, text)
+	for i := range min(mostListed, n) {
+		b.WriteString("- " + item(i) + "\n")
+	}
+	b.WriteString("\n")
 }
 
 func (b *beginning) report(k *Known) {

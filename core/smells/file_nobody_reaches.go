@@ -72,8 +72,8 @@ func (c *Context) takenByName(used map[string]bool) map[string]bool {
 		by[k] = append(by[k], f.Path)
 	}
 	for f := range c.Source(".") {
-		if used[f.Path] {
-			continue
+		if used[f.Path] || f.Facts == nil || len(f.Facts.Definitions) == 0 || f.Facts.Starts > 0 {
+			continue // what defines nothing marks a package, and what starts needs nobody
 		}
 		d, stem := model.FolderOf(f.Path), naming.Stem(f.Path)
 		words := naming.Words(stem)

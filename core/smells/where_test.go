@@ -54,6 +54,7 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 		{"file-nobody-reaches", loaded("desk/extensions/%s/%[1]s.py"), false},
 		{"file-nobody-reaches", loaded("desk/upgrade/01%d_%s.py"), false},
 		{"file-nobody-reaches", loaded("desk/store/%s_scale.py"), true},
+		{"file-nobody-reaches", emptyPackages + "-- desk/logic/vetch/vetch.py --\ndef weigh():\n    return 1\n", true},
 		{"same-type-name", steps("migrations"), false},
 		{"same-type-name", steps("movements"), true},
 		{"suffix-against-folder", typed("Models.php"), false},
@@ -75,6 +76,10 @@ func TestWhatOnlyLooksLikeASmellIsLeftUnsaid(t *testing.T) {
 // aside is code in comments, before a line that runs.
 const aside = "def weigh(lot):\n    return lot\n\n" + "# weight = read(scale, 12)\n# if weight > 10:\n#     store(weight)\n#     return weight\n" +
 	"# scale = find(weight)\n# print(scale.name)\n# close(scale)\n# open(scale, 4)\n# wait(scale)\n# x = scale.weigh(lot)\n# store(x)\n"
+
+// emptyPackages is a program beside packages that hold nothing but their mark.
+const emptyPackages = "-- desk/main.py --\nfrom desk.lots import lots\n\nif __name__ == '__main__':\n    lots()\n-- desk/lots.py --\ndef lots():\n    return 1\n" +
+	"-- desk/logic/barley/__init__.py --\n\n-- desk/logic/rye/__init__.py --\n\n-- desk/logic/oat/__init__.py --\n\n"
 
 // loaded is a program with four files that nothing names, called so, and others that it
 // takes in.

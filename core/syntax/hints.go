@@ -119,7 +119,8 @@ func projectOf(comment []byte) (name string, line int) {
 	return "", 0
 }
 
-func holderOf(comment []byte) (name string, line int) {
+// belongsTo is the project that a text says it is part of, in a sentence or by a mark.
+func belongsTo(comment []byte) (name string, line int) {
 	if name, line = projectOf(comment); line > 0 {
 		return name, line
 	}
@@ -128,16 +129,7 @@ func holderOf(comment []byte) (name string, line int) {
 			return strings.ToLower(string(comment[m[2]:m[3]])), 1 + bytes.Count(comment[:m[0]], []byte{'\n'})
 		}
 	}
-	return rightsOf(comment)
-}
-
-// besides is who is said to have the rights of a text that names its project first.
-func besides(comment []byte) (name string, line int) {
-	if !bytes.Contains(comment, []byte("@package")) && !bytes.Contains(comment, []byte(" is part of ")) &&
-		!bytes.Contains(comment, []byte(" is free software")) {
-		return "", 0
-	}
-	return rightsOf(comment)
+	return "", 0
 }
 
 // rightsOf is who is said to have the rights of a text.
@@ -185,11 +177,16 @@ func Hints(text []byte) (out []model.Hint) {
 	if name, line := keywordOf(head); line > 0 {
 		out = append(out, model.Hint{Name: model.HintKeyword, Text: name, Line: line})
 	}
-	if name, line := holderOf(comment); line > 0 {
-		out = append(out, model.Hint{Name: model.HintHolder, Text: name, Line: line})
-		if who, at := besides(comment); at > 0 && who != name {
-			out = append(out, model.Hint{Name: model.HintRights, Text: who, Line: at})
-		}
+	// The project that a text is part of goes before who has its rights.
+	project, line := belongsTo(comment)
+	who, at := rightsOf(comment)
+	switch {
+	case line > 0 && at > 0 && who != project:
+		out = append(out, model.Hint{Name: model.HintHolder, Text: project, Line: line}, model.Hint{Name: model.HintRights, Text: who, Line: at})
+	case line > 0:
+		out = append(out, model.Hint{Name: model.HintHolder, Text: project, Line: line})
+	case at > 0:
+		out = append(out, model.Hint{Name: model.HintHolder, Text: who, Line: at})
 	}
 	if words, line := bannerOf(comment); words != "" && !notProjects.MatchString(words) {
 		out = append(out, model.Hint{Name: model.HintBanner, Text: words, Line: line})

@@ -357,12 +357,6 @@ func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 	return out, true
 }
 
-// shared counts the pairs that share a feature but not a role, a role but not a
-// feature, and neither, from the sizes of groups.
-func shared(files []cutFile, depth int) (sameFeature, sameRole, neither pairs) {
-	return pairsOf(files).at(depth)
-}
-
 // paired are files whose pairs are counted, with numbers for what they are about and
 // for their kinds.
 type paired struct {
@@ -380,7 +374,8 @@ func pairsOf(files []cutFile) *paired {
 	return p
 }
 
-// at counts them with the folders cut off at a depth.
+// at counts the pairs that share a feature but not a role, a role but not a feature, and
+// neither, from the sizes of groups, with the folders cut off at a depth.
 func (p *paired) at(depth int) (sameFeature, sameRole, neither pairs) {
 	named, last, number := numbers{}, "", int32(0)
 	in := p.count(func(i int) int32 {

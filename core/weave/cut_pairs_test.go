@@ -59,12 +59,12 @@ func TestPairsAreCountedAsByLookingAtEach(t *testing.T) {
 				}
 			}
 		}
-		// A name that is unknown is a name like others to shared; byPairs leaves such
+		// A name that is unknown is a name like others to pairsOf; byPairs leaves such
 		// files out before.
 		for i := range files {
 			files[i].feature, files[i].role = files[i].feature+".", files[i].role+"."
 		}
-		a, b, c := shared(files, depth)
+		a, b, c := pairsOf(files).at(depth)
 		require.Equal(t, want, [3]pairs{a, b, c})
 		for i := range files {
 			files[i].role = files[i].role[:len(files[i].role)-1]

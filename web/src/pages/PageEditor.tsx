@@ -31,7 +31,9 @@ export function PageEditor({ page: now, onDone }: { page: Page; onDone: () => vo
         void save()
       }}
       onKeyDown={(e) => {
-        if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && !e.nativeEvent.isComposing) void save()
+        if (e.key !== 'Enter' || !(e.ctrlKey || e.metaKey) || e.nativeEvent.isComposing) return
+        e.preventDefault() // a field would send the form as well
+        if (!saving && title.trim()) void save()
       }}
     >
       <h1>{kindName(page.kind)}</h1>
