@@ -66,8 +66,26 @@ type Project struct {
 	Bin          []string // files that are installed as commands
 	Outputs      []string // folders it has something written to
 	Written      []string // files it has something written to, "*" for any part of a name
+	Builds       []Built  // what a build of compiled languages makes for those who install it
 	Problem      string   // why it could not be understood
 }
+
+// Built is something that a build makes, with the line that says so.
+type Built struct {
+	Name string
+	Kind BuiltKind
+	Line int
+}
+
+// BuiltKind is what is made by a build.
+type BuiltKind string
+
+// Kinds of what is built.
+const (
+	BuiltProgram BuiltKind = "program"
+	BuiltLibrary BuiltKind = "library" // for others to link with
+	BuiltPlugIn  BuiltKind = "plug-in" // loaded by a program while it runs
+)
 
 // Command is something one can run, with the line that says so.
 type Command struct {

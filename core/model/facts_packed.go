@@ -132,6 +132,112 @@ func (z *AskFact) Msgsize() (s int) {
 }
 
 // MarshalMsg implements msgp.Marshaler
+func (z Built) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	// map header, size 3
+	// string "Name"
+	o = append(o, 0x83, 0xa4, 0x4e, 0x61, 0x6d, 0x65)
+	o = msgp.AppendString(o, z.Name)
+	// string "Kind"
+	o = append(o, 0xa4, 0x4b, 0x69, 0x6e, 0x64)
+	o = msgp.AppendString(o, string(z.Kind))
+	// string "Line"
+	o = append(o, 0xa4, 0x4c, 0x69, 0x6e, 0x65)
+	o = msgp.AppendInt(o, z.Line)
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *Built) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	var field []byte
+	_ = field
+	var zb0001 uint32
+	zb0001, bts, err = msgp.ReadMapHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err)
+		return
+	}
+	if zb0001 > z0914a1belimitMaps {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	for zb0001 > 0 {
+		zb0001--
+		field, bts, err = msgp.ReadMapKeyZC(bts)
+		if err != nil {
+			err = msgp.WrapError(err)
+			return
+		}
+		switch msgp.UnsafeString(field) {
+		case "Name":
+			z.Name, bts, err = msgp.ReadStringBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Name")
+				return
+			}
+		case "Kind":
+			{
+				var zb0002 string
+				zb0002, bts, err = msgp.ReadStringBytes(bts)
+				if err != nil {
+					err = msgp.WrapError(err, "Kind")
+					return
+				}
+				z.Kind = BuiltKind(zb0002)
+			}
+		case "Line":
+			z.Line, bts, err = msgp.ReadIntBytes(bts)
+			if err != nil {
+				err = msgp.WrapError(err, "Line")
+				return
+			}
+		default:
+			bts, err = msgp.Skip(bts)
+			if err != nil {
+				err = msgp.WrapError(err)
+				return
+			}
+		}
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z Built) Msgsize() (s int) {
+	s = 1 + 5 + msgp.StringPrefixSize + len(z.Name) + 5 + msgp.StringPrefixSize + len(string(z.Kind)) + 5 + msgp.IntSize
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
+func (z BuiltKind) MarshalMsg(b []byte) (o []byte, err error) {
+	o = msgp.Require(b, z.Msgsize())
+	o = msgp.AppendString(o, string(z))
+	return
+}
+
+// UnmarshalMsg implements msgp.Unmarshaler
+func (z *BuiltKind) UnmarshalMsg(bts []byte) (o []byte, err error) {
+	{
+		var zb0001 string
+		zb0001, bts, err = msgp.ReadStringBytes(bts)
+		if err != nil {
+			err = msgp.WrapError(err)
+			return
+		}
+		(*z) = BuiltKind(zb0001)
+	}
+	o = bts
+	return
+}
+
+// Msgsize returns an upper bound estimate of the number of bytes occupied by the serialized message
+func (z BuiltKind) Msgsize() (s int) {
+	s = msgp.StringPrefixSize + len(string(z))
+	return
+}
+
+// MarshalMsg implements msgp.Marshaler
 func (z *CallFact) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
 	// array header, size 4
@@ -3188,8 +3294,8 @@ func (z *OperationFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 17
-	o = append(o, 0xdc, 0x0, 0x11)
+	// array header, size 18
+	o = append(o, 0xdc, 0x0, 0x12)
 	o = msgp.AppendString(o, z.Tool)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendString(o, z.Description)
@@ -3267,6 +3373,14 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	for za0016 := range z.Written {
 		o = msgp.AppendString(o, z.Written[za0016])
 	}
+	o = msgp.AppendArrayHeader(o, uint32(len(z.Builds)))
+	for za0017 := range z.Builds {
+		o, err = z.Builds[za0017].MarshalMsg(o)
+		if err != nil {
+			err = msgp.WrapError(err, "Builds", za0017)
+			return
+		}
+	}
 	o = msgp.AppendString(o, z.Problem)
 	return
 }
@@ -3279,8 +3393,8 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 17 {
-		err = msgp.ArrayError{Wanted: 17, Got: zb0001}
+	if zb0001 != 18 {
+		err = msgp.ArrayError{Wanted: 18, Got: zb0001}
 		return
 	}
 	z.Tool, bts, err = msgp.ReadStringBytes(bts)
@@ -3663,6 +3777,28 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	var zb0017 uint32
+	zb0017, bts, err = msgp.ReadArrayHeaderBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Builds")
+		return
+	}
+	if zb0017 > z0914a1belimitArrays {
+		err = msgp.ErrLimitExceeded
+		return
+	}
+	if cap(z.Builds) >= int(zb0017) {
+		z.Builds = (z.Builds)[:zb0017]
+	} else {
+		z.Builds = make([]Built, zb0017)
+	}
+	for za0017 := range z.Builds {
+		bts, err = z.Builds[za0017].UnmarshalMsg(bts)
+		if err != nil {
+			err = msgp.WrapError(err, "Builds", za0017)
+			return
+		}
+	}
 	z.Problem, bts, err = msgp.ReadStringBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Problem")
@@ -3733,6 +3869,10 @@ func (z *Project) Msgsize() (s int) {
 	s += msgp.ArrayHeaderSize
 	for za0016 := range z.Written {
 		s += msgp.StringPrefixSize + len(z.Written[za0016])
+	}
+	s += msgp.ArrayHeaderSize
+	for za0017 := range z.Builds {
+		s += z.Builds[za0017].Msgsize()
 	}
 	s += msgp.StringPrefixSize + len(z.Problem)
 	return

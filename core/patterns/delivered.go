@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/reading"
 	"jantel/core/syntax"
 )
 
@@ -28,7 +29,7 @@ func projects(c *context) outcome {
 	}
 	for _, f := range c.survey.Files {
 		if f.Facts == nil || f.Facts.Starts == 0 && (f.Facts.Project == nil || !slices.Contains(projectTools, f.Facts.Project.Tool)) ||
-			!c.judged[f.Path] || c.roles[f.Path].Role == model.RoleTest {
+			!c.judged[f.Path] || c.roles[f.Path].Role == model.RoleTest || insideOnly(f.Path) {
 			continue
 		}
 		for part := model.FolderOf(f.Path); part != "."; part = model.FolderOf(part) {
@@ -45,11 +46,18 @@ func projects(c *context) outcome {
 	)
 }
 
+// insideOnly reports whether a file is kept for the module it lies in: programs there
+// write or try the rest.
+func insideOnly(p string) bool { return strings.Contains("/"+p, "/internal/") }
+
 // offers tests that others can take something from it: a project file says so,
 // or nearly all of it is one package.
 func offers(c *context) outcome {
 	if f := c.topPackage(); f != nil {
 		return packaged(c, f)
+	}
+	if o, ok := libraryByBuild(c); ok {
+		return o
 	}
 	ev := offered(c)
 	switch {
@@ -71,17 +79,43 @@ func offers(c *context) outcome {
 			[]model.Evidence{{Path: f.Path, Line: 1, Note: "what others take in"}},
 		)
 	}
+	if f := c.loosePackage(); f != nil {
+		return outcomeOf(
+			0.8, "Its top folder is a package that others can take in, and no program starts in it.",
+			[]model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}},
+		)
+	}
 	if c.used() {
-		return outcomeOf(0.65, "No program starts in it and nothing in it is asked from outside: others use it.", nil)
+		text := "No program starts in it and nothing in it is asked from outside: others use it."
+		if c.asked() > 0 {
+			text = fmt.Sprintf(
+				"No program starts in it and hardly anything in it (%d of %d source files) answers requests: others use it.",
+				c.asked(), len(c.source),
+			)
+		}
+		return outcomeOf(0.65, text, nil)
 	}
 	return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
+}
+
+// loosePackage is a file of the package that the top folder is, where no program starts:
+// older code has no project file to say so.
+func (c *context) loosePackage() *model.File {
+	if c.root != "." || len(c.programs()) > 0 {
+		return nil
+	}
+	return c.packageIn(".")
+}
+
+// asked is how many files answer what is asked from outside.
+func (c *context) asked() int {
+	return len(c.byRole[model.RoleRouting]) + len(c.byRole[model.RoleHandler])
 }
 
 // used reports whether what there is can only be used by others: no program, page or
 // route is in it, and its files hand things out.
 func (c *context) used() bool {
-	asked := len(c.byRole[model.RoleRouting]) + len(c.byRole[model.RoleHandler])
-	if c.root != "." || len(c.programs()) > 0 || asked > 0 || len(c.source) < 5 {
+	if c.root != "." || len(c.programs()) > 0 || 20*c.asked() > len(c.source) || len(c.source) < 5 {
 		return false
 	}
 	hands := 0
@@ -109,7 +143,28 @@ func packaged(c *context, f *model.File) outcome {
 
 // application reports whether what is asked from outside is answered here, and drawn.
 func (c *context) application() bool {
-	return len(c.byRole[model.RoleRouting])+len(c.byRole[model.RoleHandler]) > 0 && len(c.drawn) > 2
+	if len(c.programs()) == 0 && c.byPackages() {
+		return false // nothing could be started to answer
+	}
+	return c.asked() > 0 && len(c.drawn) > 2
+}
+
+// showsPages reports whether requests are answered here, or pages lie here that are no code:
+// what draws in a program is for those who build one.
+func (c *context) showsPages() bool {
+	return c.asked() > 0 || slices.ContainsFunc(c.drawn, func(f *model.File) bool { return !reading.IsCode(f) })
+}
+
+// byPackages reports whether most of the source is of a language in which a program has
+// to be written to start anything.
+func (c *context) byPackages() bool {
+	n := 0
+	for _, f := range c.source {
+		if syntax.ProfileOf(f.Language).FolderPackages {
+			n++
+		}
+	}
+	return 2*n > len(c.source)
 }
 
 // header is one that others may take in, of code in which nothing starts.
@@ -153,7 +208,7 @@ func offered(c *context) (ev []model.Evidence) {
 			} else if c.toolsAside(d, p.Name) {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module of packages, with programs in cmd alone"})
 			}
-		case (p.Tool == "maven" || p.Tool == "gradle" || strings.HasSuffix(f.Path, ".gemspec")) && len(c.programs()) == 0 && len(c.drawn) == 0:
+		case (p.Tool == "maven" || p.Tool == "gradle" || strings.HasSuffix(f.Path, ".gemspec")) && len(c.programs()) == 0 && !c.showsPages():
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a project without a program in it"})
 		case p.Tool == "python" && p.Name != "" && len(c.programs()) == 0:
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
@@ -166,23 +221,23 @@ func offered(c *context) (ev []model.Evidence) {
 const leastOpen = 5
 
 // toolsAside reports whether a module's programs all lie in a folder of commands, none of
-// them called as it is, and most of its files in packages that others can take in.
+// them called as it is, and a good part of its files in packages that others can take in.
 func (c *context) toolsAside(d, module string) bool {
 	commands := path.Join(d, "cmd")
 	for _, f := range c.programs() {
-		aside := model.Within(commands, f.Path) || strings.Contains("/"+f.Path, "/internal/") || path.Base(f.Path) == "gen.go"
+		aside := model.Within(commands, f.Path) || insideOnly(f.Path) || path.Base(f.Path) == "gen.go"
 		if !aside || path.Base(model.FolderOf(f.Path)) == path.Base(module) {
 			return false
 		}
 	}
 	files, packages := 0, map[string]bool{}
 	for _, f := range c.source {
-		if !model.Within(commands, f.Path) && !strings.Contains("/"+f.Path, "/internal/") {
+		if !model.Within(commands, f.Path) && !insideOnly(f.Path) {
 			files++
 			packages[model.FolderOf(f.Path)] = true
 		}
 	}
-	return 2*files >= len(c.source) && len(packages) >= leastOpen
+	return 4*files >= len(c.source) && len(packages) >= leastOpen
 }
 
 // runs are the scripts of a package that is run rather than taken in.
@@ -281,10 +336,7 @@ func (c *context) programs() []*model.File {
 		// What the build runs to write a file is a script, and no program.
 		starts := c.roles[f.Path].Role == model.RoleEntry || f.Facts.Starts > 0 && c.roles[f.Path].Role != model.RoleScript &&
 			(!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py")
-		if starts && !slices.ContainsFunc(strings.Split(model.FolderOf(f.Path), "/"), func(d string) bool {
-			d = strings.ToLower(strings.Trim(d, "_"))
-			return shows[d] || strings.HasSuffix(d, "test") || strings.HasSuffix(d, "tests") || strings.HasSuffix(d, "testing")
-		}) {
+		if starts && !showsOrTries(model.FolderOf(f.Path)) {
 			c.starting = append(c.starting, f)
 		}
 	}
@@ -306,6 +358,9 @@ func (c *context) pythonPackages() map[string]bool {
 	return out
 }
 
+// startsMuch reports whether programs start in more than a twentieth of the source.
+func (c *context) startsMuch() bool { return 20*len(c.programs()) > len(c.source) }
+
 func noStart(c *context) outcome {
 	fs := c.programs()
 	if len(fs) == 0 {
@@ -313,7 +368,7 @@ func noStart(c *context) outcome {
 	}
 	ev := filesEvidence(fs, "a program starts in it")
 	switch {
-	case 20*len(fs) > len(c.source):
+	case c.startsMuch() && c.made().part(model.BuiltLibrary, len(c.source)) < mostBuilt:
 		return outcomeOf(0, fmt.Sprintf("Programs start in %d of %d source files.", len(fs), len(c.source)), ev)
 	case len(fs) == 1:
 		return outcomeOf(0.6, fmt.Sprintf("One program, %s, stands beside what it offers.", fs[0].Path), ev)

@@ -2,6 +2,7 @@ package patterns
 
 import (
 	"maps"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -42,8 +43,15 @@ func basesOf(f *model.File) map[string]bool {
 	return out
 }
 
-// addBases adds what a definition builds upon, by simple names.
+// saysMark are marks that make a mark of a class.
+var saysMark = regexp.MustCompile(`^\W*(?:[\w.\\]*[.\\])?(?:Attribute|AttributeUsage|Annotation|Retention)\b`)
+
+// addBases adds what a definition builds upon, by simple names. What is put on others as a
+// mark is named where it is put, which is no way of plugging it in.
 func addBases(to map[string]bool, d *model.Definition) {
+	if slices.ContainsFunc(d.Marks, saysMark.MatchString) {
+		return
+	}
 	for _, b := range d.Bases {
 		to[b[strings.LastIndexAny(b, ".:\\")+1:]] = true
 	}

@@ -108,20 +108,21 @@ func (seen Sight) Rank(cut model.Cut) []model.PatternMatch {
 			out = append(out, m)
 		}
 	}
-	behind(out, general, 60)
-	behind(out, delivered, 40)
-	behind(out, map[string]bool{"scaffold": true}, threshold)
+	behind(out, delivered, 40, general, delivered)
+	behind(out, general, 60, general, delivered)
+	behind(out, general, 70, general)
+	behind(out, map[string]bool{"scaffold": true}, threshold, general, delivered)
 	sort.SliceStable(out, func(i, j int) bool { return before(&out[i], &out[j]) })
 	return out
 }
 
-// behind puts those that say less below the best of those that say how the parts
-// work together, where that reaches a score: how folders are cut and as what code
-// is delivered is no rival of how it is built. The order follows the scores.
-func behind(out []model.PatternMatch, less map[string]bool, from float64) {
+// behind puts some below the best of those that say more, where that reaches a score: how
+// folders are cut stands behind what they are for, and as what code is delivered behind
+// how its parts work together. The silent ones say no more. The order follows the scores.
+func behind(out []model.PatternMatch, less map[string]bool, from float64, silent ...map[string]bool) {
 	best := 0.0
 	for i := range out {
-		if !general[out[i].Name] && !delivered[out[i].Name] {
+		if !slices.ContainsFunc(silent, func(all map[string]bool) bool { return all[out[i].Name] }) {
 			best = math.Max(best, out[i].Score)
 		}
 	}
@@ -199,16 +200,17 @@ type context struct {
 	defined    map[string]bool            // what judged files define, once it was asked for
 	named      map[string][]*model.Folder // by the words of their names, outermost first
 	sent       []model.Message
-	asked      bool // sent is filled in
+	askedSent  bool // sent is filled in
 
+	builds   *made         // what builds make, once it was asked for
 	starting []*model.File // programs, once counted
 	counted  bool
 }
 
 // messages lists the messages; few codebases have any, and two signals ask.
 func (c *context) messages() []model.Message {
-	if !c.asked {
-		c.sent, c.asked = relations.Messages(c.survey), true
+	if !c.askedSent {
+		c.sent, c.askedSent = relations.Messages(c.survey), true
 	}
 	return c.sent
 }

@@ -12,6 +12,7 @@ import (
 	"jantel/core/naming"
 	"jantel/core/reading"
 	"jantel/core/syntax"
+	"jantel/core/weave"
 )
 
 // Plug-ins.
@@ -229,12 +230,30 @@ func sameNamed(d *model.Folder, single []*model.File) map[string]bool {
 		}
 	}
 	out := map[string]bool{}
+	if ports(parts) {
+		return out
+	}
 	for _, in := range by {
 		if len(in) >= leastSame && 3*len(in) >= 2*len(parts) {
 			maps.Copy(out, in)
 		}
 	}
 	return out
+}
+
+// leastPorts is how many parts have to be named for a machine for all of them to be ports.
+const leastPorts = 3
+
+// ports reports whether parts that define the same are the same thing for one machine or
+// system each: a build takes one of them, nothing is plugged in.
+func ports(parts map[string]bool) bool {
+	n := 0
+	for part := range parts {
+		if weave.System(naming.Words(naming.Stem(path.Base(part)))) != "" {
+			n++
+		}
+	}
+	return n >= leastPorts && 3*n >= len(parts)
 }
 
 // leastByName is how many modules of a folder have to define the same to be loaded by

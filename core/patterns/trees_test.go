@@ -501,6 +501,8 @@ class %Store
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
 		},
 		looks: []shown{
+			{"the same for one machine each", each("-- src/$/call.c --\n#include \"../call.h\"\nint begin(int n) { return n; }\nint finish(int n) { return n + 1; }\n", "x86", "sparc", "mips", "powerpc", "alpha") +
+				"-- src/call.h --\nint begin(int n);\nint finish(int n);\n-- src/all.c --\n#include \"call.h\"\nint all(int n) { return finish(begin(n)); }\n"},
 			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
 			{"a family whose members all are named outside of it", "-- press/ink.py --\nclass Ink:\n    pass\n" + each("-- press/inks/$.py --\nfrom press.ink import Ink\nclass %(Ink):\n    pass\n-- press/use_$.py --\nfrom press.inks.$ import %\nx = %()\n", "black", "red", "blue")},
 			{"a few heirs beside their base", "-- press/run.py --\nprint(1)\n-- press/inks/generic.py --\nclass Generic:\n    pass\n" +
@@ -527,6 +529,20 @@ class %Store
 			{"a module of Go with programs that try it", "-- go.mod --\nmodule words\n-- spell/spell.go --\npackage spell\nfunc Say() {}\n-- manualtest/stress/main.go --\npackage main\nimport \"words/spell\"\nfunc main() { spell.Say() }\n-- hack/gen/main.go --\npackage main\nimport \"words/spell\"\nfunc main() { spell.Say() }\n"},
 			{"a package of npm that starts nothing", "-- package.json --\n{ \"name\": \"words\", \"scripts\": { \"test\": \"gulp test\" } }\n" + each("-- src/$.js --\nexport const $ = 1\n", "say", "spell", "count")},
 			{"classes that nothing starts", each("-- Words/%.php --\n<?php\nnamespace Words;\nclass % { public function run() { return 1; } }\n", "say", "spell", "count", "split", "join", "trim")},
+			{"a package of Go without a project file", "-- words.go --\npackage words\nfunc Say() {}\n-- spell.go --\npackage words\nfunc Spell() {}\n"},
+			{"what a build makes for others, beside programs that try it", `
+-- Makefile.am --
+SUBDIRS = lib tools
+-- lib/Makefile.am --
+lib_LTLIBRARIES = libwords.la
+libwords_la_SOURCES = say.c spell.c count.c
+-- tools/Makefile.am --
+bin_PROGRAMS = sayit
+` + each("-- lib/$.c --\n#include \"words.h\"\nint $(int n) { return n; }\n", "say", "spell", "count") +
+				"-- lib/words.h --\nint say(int n);\n-- tools/sayit.c --\n#include \"../lib/words.h\"\nint main(void) { return say(1); }\n"},
+			{"a library that CMake installs", "-- CMakeLists.txt --\nproject(words)\nadd_library(words say.c spell.c count.c)\nadd_executable(try try.c)\ninstall(TARGETS words LIBRARY DESTINATION lib)\n" +
+				each("-- $.c --\n#include \"words.h\"\nint $(int n) { return n; }\n", "say", "spell", "count") +
+				"-- words.h --\nint say(int n);\n-- try.c --\n#include \"words.h\"\nint main(void) { return say(1); }\n"},
 			{"a project of Python", "-- pyproject.toml --\n[project]\nname = \"words\"\n-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\ndef say():\n    return 1\n"},
 		},
 		looks: []shown{
@@ -536,6 +552,8 @@ class %Store
 				each("-- vault/templates/$.html --\n<p>$</p>\n", "lots", "boxes", "shelves")},
 			{"a package with a folder of commands in it", "-- vault/__init__.py --\n-- vault/lots.py --\ndef all():\n    return []\n-- vault/boxes.py --\nfrom vault import lots\n-- vault/commands/__init__.py --\n-- vault/commands/dry.py --\nfrom vault import lots\ndef main():\n    lots.all()\n"},
 			{"a program whose top folder holds a package's words and nothing else", "-- go.mod --\nmodule press\n-- doc.go --\n// Package press prints labels.\npackage press\n-- cmd/press/main.go --\npackage main\nimport \"press/queue\"\nfunc main() { queue.Step() }\n-- queue/queue.go --\npackage queue\nfunc Step() {}\n"},
+			{"programs that a build makes", "-- Makefile.am --\nbin_PROGRAMS = say spell\nnoinst_LIBRARIES = libcommon.a\n-- common.h --\nint add(int n);\n-- common.c --\n#include \"common.h\"\nint add(int n) { return n; }\n" +
+				each("-- $.c --\n#include \"common.h\"\nint main(void) { return add(1); }\n", "say", "spell")},
 			{"a module with a program in it", "-- go.mod --\nmodule press\n-- cmd/press/main.go --\npackage main\nfunc main() {}\n-- cmd/scan/main.go --\npackage main\nfunc main() {}\n"},
 			{"a page with a package file", each(component, "lot", "box", "grower") + "-- package.json --\n{ \"name\": \"desk\", \"private\": true }\n"},
 		},

@@ -25,39 +25,29 @@ var answering = map[string]string{
 	"ServeContent": model.AnswerFile, "attachment": model.AnswerFile,
 }
 
-var answerSieve = NewSieve(answering)
-
 // maxAnswers bounds what is kept of one file.
 const maxAnswers = 2000
 
 // answers notes where answers are handed over, in files with routes and in those
 // that may answer for others, and the names that routes are given.
 func answers(f *model.Facts, s *Stream) {
-	for i := range s.Tokens {
-		t := &s.Tokens[i]
-		if t.Kind != Ident || len(f.Answers) >= maxAnswers {
-			continue
-		}
-		w := s.Src[t.Start:t.End]
-		if !answerSieve.May(w) {
-			continue
-		}
-		kind := answering[string(w)]
-		if kind == "" || i+1 >= len(s.Tokens) {
-			continue
+	s.tells(asksAnswers, func(i int) {
+		kind := answering[string(s.Bytes(i))]
+		if kind == "" || i+1 >= len(s.Tokens) || len(f.Answers) >= maxAnswers {
+			return
 		}
 		switch {
 		case s.Is(i+1, "("):
 		case s.Ends && (s.Any(i+1, ":", "json:") || s.Kind(i+1) == Ident || s.Kind(i+1) == String):
 			// render json: lot, redirect_to lots_path
 		default:
-			continue
+			return
 		}
 		if kind == model.AnswerPage && (s.Any(i+1, "json:") || s.Any(i+2, "json:") || s.Match(i+1, "json", ":")) {
 			kind = model.AnswerData
 		}
 		f.Answers = append(f.Answers, model.Mention{Name: kind, Line: s.Line(i)})
-	}
+	})
 	next := f.NextRoute()
 	for i := range f.Routes {
 		r := &f.Routes[i]

@@ -2,6 +2,7 @@ package syntax
 
 import (
 	"bytes"
+	"iter"
 	"regexp"
 	"slices"
 	"strings"
@@ -171,6 +172,12 @@ var inPages = []struct {
 // one by hand, and what tools put together asks for nothing.
 const maxPage = 512 << 10
 
+// How many bytes before and behind a lead are looked at: names are no longer than that.
+const (
+	beforeLead = 60
+	behindLead = 700
+)
+
 // AskedInPage lists what the text of a page asks for by name; line tells the line
 // of a place in it.
 func AskedInPage(text []byte, line func(at int) int) []model.AskFact {
@@ -178,20 +185,57 @@ func AskedInPage(text []byte, line func(at int) int) []model.AskFact {
 	var out []model.AskFact
 	for i := range inPages {
 		p := &inPages[i]
-		if !slices.ContainsFunc(p.leads, func(l string) bool { return bytes.Contains(text, []byte(l)) }) {
-			continue
-		}
-		for _, m := range p.re.FindAllSubmatchIndex(text, maxAsked) {
-			g := 2
-			if m[2] < 0 {
-				g = 4 // in single quotes
+		for start, end := range pieces(text, p.leads) {
+			if len(out) >= maxAsked {
+				break
 			}
-			name := string(text[m[g]:m[g+1]])
-			if len(name) <= 300 && !strings.ContainsAny(name, "<>") {
-				out = append(out, model.AskFact{Kind: p.kind, Name: name, Line: line(m[g]), Sure: p.sure})
+			for _, m := range p.re.FindAllSubmatchIndex(text[start:end], maxAsked) {
+				g := 2
+				if m[2] < 0 {
+					g = 4 // in single quotes
+				}
+				name := string(text[start+m[g] : start+m[g+1]])
+				if len(name) <= 300 && !strings.ContainsAny(name, "<>") {
+					out = append(out, model.AskFact{Kind: p.kind, Name: name, Line: line(start + m[g]), Sure: p.sure})
+				}
 			}
 		}
 	}
 	slices.SortStableFunc(out, func(a, b model.AskFact) int { return a.Line - b.Line })
 	return out[:min(len(out), maxAsked)]
+}
+
+// pieces are the parts of a text that lie around any of the leads, those of leads near
+// each other in one: an expression that begins with a lead is looked for in them alone.
+func pieces(text []byte, leads []string) iter.Seq2[int, int] {
+	return func(yield func(int, int) bool) {
+		next := make([]int, len(leads)) // where each lead stands next
+		for k := range next {
+			next[k] = -1
+		}
+		start, end := -1, 0
+		for at := 0; ; {
+			first := len(text)
+			for k, l := range leads {
+				if next[k] < at {
+					next[k] = len(text)
+					if i := bytes.Index(text[at:], []byte(l)); i >= 0 {
+						next[k] = at + i
+					}
+				}
+				first = min(first, next[k])
+			}
+			if start >= 0 && first-beforeLead > end || first == len(text) {
+				if start >= 0 && !yield(start, end) || first == len(text) {
+					return
+				}
+				start = -1
+			}
+			if start < 0 {
+				start = max(end, first-beforeLead)
+			}
+			end = min(len(text), first+behindLead)
+			at = first + 1
+		}
+	}
 }

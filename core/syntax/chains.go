@@ -329,31 +329,45 @@ func (c *Chains) pack(defs []model.Definition, moved []int32, several bool) []by
 			*in = moved[*in]
 		}
 	}
-	// Calls are many, and sorting them is a good part of what bodies cost: what differs
-	// most often is asked first, and nothing is asked that is not needed.
+	// Calls are many, and sorting them is a good part of what bodies cost: they are put down
+	// nearly in their order, so that they are sorted by it once.
 	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
 		switch {
 		case a.In != b.In:
 			return int(a.In - b.In)
+		case a.Line != b.Line:
+			return int(a.Line - b.Line)
 		case a.Node != b.Node:
 			return int(a.Node - b.Node)
-		case a.Kind != b.Kind:
-			return int(a.Kind) - int(b.Kind)
 		}
-		return int(a.Line - b.Line)
+		return int(a.Kind) - int(b.Kind)
 	})
 	if !several {
-		c.body.Calls = slices.CompactFunc(c.body.Calls, func(a, b model.BodyCall) bool {
-			return a.In == b.In && a.Node == b.Node && a.Kind == b.Kind
-		})
+		c.once()
 	}
-	slices.SortStableFunc(c.body.Calls, func(a, b model.BodyCall) int {
-		if a.In != b.In {
-			return int(a.In - b.In)
-		}
-		return int(a.Line - b.Line)
-	})
 	return model.PackBody(&c.body)
+}
+
+// once keeps each chain once for each definition and kind, in its first line. The calls
+// are sorted by definition and line.
+func (c *Chains) once() {
+	type met struct {
+		in    int32
+		kinds uint64
+	}
+	nodes := make([]met, len(c.body.Nodes))
+	kept := c.body.Calls[:0]
+	for _, k := range c.body.Calls {
+		m := &nodes[k.Node]
+		if m.in != k.In+2 { // definitions count from -1, nothing is met yet at 0
+			*m = met{in: k.In + 2}
+		}
+		if bit := uint64(1) << k.Kind; m.kinds&bit == 0 {
+			m.kinds |= bit
+			kept = append(kept, k)
+		}
+	}
+	c.body.Calls = kept
 }
 
 // place finds the definition that each call stands in. Definitions are sorted by

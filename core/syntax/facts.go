@@ -39,6 +39,7 @@ func (s Signs) List() []model.Sign {
 func Finish(how How, f *model.Facts, s *Stream, signs Signs) *model.Facts {
 	CountStream(f, s)
 	if how.By != ByOthers {
+		s.tell()
 		traits(f, s, signs)
 		wired(f, s)
 	}

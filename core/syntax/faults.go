@@ -13,7 +13,6 @@ var (
 	raisers    = Set("throw", "raise")
 	raiseCalls = Set("panic", "die", "croak", "confess", "abort", "abort_if", "abort_unless", "bail")
 	catchers   = Set("catch", "except", "rescue")
-	faultSieve = NewSieve(raisers, raiseCalls, catchers)
 )
 
 // maxFaults bounds what is kept of one file.
@@ -22,16 +21,15 @@ const maxFaults = 1000
 // faults finds what is raised, and what becomes of it where it is caught: turned
 // into another fault, swallowed by a block that does nothing, or handled.
 func faults(f *model.Facts, s *Stream) {
-	for i := range s.Tokens {
-		if s.Tokens[i].Kind != Ident || len(f.Faults) >= maxFaults {
-			continue
+	s.tells(asksFaults, func(i int) {
+		if len(f.Faults) >= maxFaults {
+			return
 		}
 		b := s.Bytes(i)
 		if k := bytes.LastIndexByte(b, ':'); k > 0 { // Carp::croak
 			b = b[k+1:]
 		}
 		switch {
-		case len(b) == 0 || !faultSieve.May(b):
 		case raisers[string(b)]:
 			if name, ok := s.raised(i); ok {
 				f.Faults = append(f.Faults, model.FaultFact{What: model.FaultRaise, Name: name, Line: s.Line(i)})
@@ -43,7 +41,7 @@ func faults(f *model.Facts, s *Stream) {
 		case catchers[string(b)]:
 			s.caught(f, i)
 		}
-	}
+	})
 	turn(f)
 }
 

@@ -420,9 +420,8 @@ func (w *weights) sign(s *Stream, i int) {
 	if parts[c] {
 		return
 	}
-	next := s.Kind(i + 1)
-	joins := In(c, "+.") && next == String // a long text is written in pieces
-	if !joins && !(In(c, "+|") && next == Number) {
+	joins := (c == '+' || c == '.') && s.Kind(i+1) == String // a long text is written in pieces
+	if !joins && !((c == '+' || c == '|') && s.Kind(i+1) == Number) {
 		w.rest++
 	}
 }

@@ -68,14 +68,6 @@ var hooks = map[string]string{
 	"on_route_exception": model.InsertError,
 }
 
-var insertSieve = &Sieve{}
-
-func init() {
-	for n := range inserters {
-		insertSieve.add(n)
-	}
-}
-
 // maxInserts bounds what is kept of one file, and maxLooked how many calls of such
 // names are looked at: each may lead along a line or through its arguments.
 const (
@@ -88,21 +80,23 @@ const (
 // is called "use".
 func inserted(f *model.Facts, s *Stream) {
 	in := inserting{f: f, s: s}
-	for i := range s.Tokens {
-		if s.Tokens[i].Kind != Ident {
-			in.enter(i)
-			continue
+	at := 0
+	s.tells(asksInserted, func(i int) {
+		for ; at < i; at++ {
+			if s.Tokens[at].Kind != Ident {
+				in.enter(at)
+			}
 		}
 		switch b := s.Bytes(i); {
 		case len(b) < 3 || in.looked >= maxLooked:
-		case insertSieve.May(b):
+		case inserters[string(b)].named != "":
 			in.call(i, inserters[string(b)])
 		case string(b[:3]) == "Use":
 			in.usesByName(i)
 		case string(b) == "MIDDLEWARE":
 			in.listed(i)
 		}
-	}
+	})
 	in.classes()
 	f.Inserts = f.Inserts[:min(len(f.Inserts), maxInserts)]
 	slices.SortStableFunc(f.Inserts, func(a, b model.InsertFact) int { return a.Line - b.Line })

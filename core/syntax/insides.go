@@ -254,8 +254,8 @@ func (w *insider) word(i int) {
 	t := &s.Tokens[i]
 	text := s.Src[t.Start:t.End]
 	a := w.innermost()
-	kind := normal(s, i)
-	if kind == 1 {
+	kind := t.shape
+	if kind == aName {
 		w.named(i, text, a)
 		return
 	}
@@ -277,7 +277,7 @@ func (w *insider) word(i int) {
 }
 
 // within takes a word of the language inside of a body.
-func (w *insider) within(i int, kind uint64, text []byte, a *around) {
+func (w *insider) within(i int, kind uint16, text []byte, a *around) {
 	in := &a.inside
 	switch kind {
 	case wordYield:
@@ -293,7 +293,7 @@ func (w *insider) within(i int, kind uint64, text []byte, a *around) {
 
 // blockWord takes a word that opens a block up to an "end", and does not branch
 // by itself.
-func (w *insider) blockWord(i int, kind uint64, text []byte) {
+func (w *insider) blockWord(i int, kind uint16, text []byte) {
 	switch {
 	case kind == wordCase:
 		w.ending(i, true)
@@ -303,7 +303,7 @@ func (w *insider) blockWord(i int, kind uint64, text []byte) {
 }
 
 // branching takes a word that branches.
-func (w *insider) branching(i int, kind uint64, a *around) {
+func (w *insider) branching(i int, kind uint16, a *around) {
 	s := w.s
 	if a != nil && kind != wordElse {
 		a.inside.Branches++
@@ -369,7 +369,7 @@ func (w *insider) ending(i int, branches bool) {
 func (w *insider) loops(i int) bool {
 	s := w.s
 	for k := i - 1; k >= 0 && k > i-40 && s.Tokens[k].Line == s.Tokens[i].Line; k-- {
-		if v := normal(s, k); (v == wordWhile || v == wordFor) && w.starts(k) {
+		if v := s.Tokens[k].shape; (v == wordWhile || v == wordFor) && w.starts(k) {
 			return true
 		}
 	}
@@ -378,7 +378,7 @@ func (w *insider) loops(i int) bool {
 
 // brace is the opening brace of the block behind a word that branches, 0 for
 // none.
-func (w *insider) brace(i int, kind uint64) int {
+func (w *insider) brace(i int, kind uint16) int {
 	s := w.s
 	k := i + 1
 	if kind == wordElse {
@@ -403,7 +403,7 @@ func (w *insider) brace(i int, kind uint64) int {
 }
 
 // ahead looks for the opening brace behind a condition without brackets.
-func (w *insider) ahead(k int, kind uint64) int {
+func (w *insider) ahead(k int, kind uint16) int {
 	s := w.s
 	for end := k + 200; k < end; k++ {
 		b := s.Bytes(k)
@@ -457,8 +457,10 @@ func (w *insider) named(i int, text []byte, a *around) {
 	if a == nil {
 		return
 	}
-	w.sets(i, text, a)
-	if w.in >= 0 {
+	if s.First(i+1) == '=' {
+		w.sets(i, text, a)
+	}
+	if w.in >= 0 && s.First(i-1) != '.' {
 		w.local(i, text)
 	}
 	if assertsAt(s, i) {
@@ -519,11 +521,14 @@ var (
 	checkersSieve = NewSieve(checkers, lookers)
 )
 
+// beforeChecked are the signs behind the name of what checks.
+var beforeChecked = [256]bool{'(': true, '!': true, '=': true, '.': true}
+
 // assertsAt reports whether something is checked at a token: by a call, by a
 // word of the language, or by a member of what checks.
 func assertsAt(s *Stream, i int) bool {
 	b := s.Bytes(i)
-	if !s.Ends && !In(b[0], "as") && !In(s.First(i+1), "(!=.") || !checks(b) {
+	if !s.Ends && b[0] != 'a' && b[0] != 's' && !beforeChecked[s.First(i+1)] || !checks(b) {
 		return false
 	}
 	return s.Any(i+1, "(", "!") || s.Is(i+1, "=") && bytes.HasPrefix(b, []byte("expected")) || string(b) == "assert" || s.Ends ||

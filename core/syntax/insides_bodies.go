@@ -36,7 +36,7 @@ var mayAnswer = regexp.MustCompile(`(?:Controller|Resource|Handler|Action|Endpoi
 
 // takes are the types that something which may answer a request takes.
 func (w *insider) takes(d *model.Definition, params [][]string) (types []string) {
-	if len(w.f.Routes) == 0 && !mayAnswer.MatchString(d.Parent) {
+	if len(w.f.Routes) == 0 && (d.Parent == "" || !mayAnswer.MatchString(d.Parent)) {
 		return nil
 	}
 	for _, words := range params {

@@ -62,13 +62,16 @@ type standsFor struct {
 // keepers are ends of names of those that keep what stands before.
 var keepers = []string{"Repository", "Repo", "Dao", "Mapper", "_repository", "_repo"}
 
+// beforeMember are the signs before a member and before an argument.
+var beforeMember = [256]bool{'.': true, '(': true, '{': true, ',': true}
+
 // declared notes what a name stands for that is declared or built at a token.
 func (t *traiter) declared(i int) {
 	s := t.s
 	if !isCapital(s.Bytes(i)) || len(t.stands) > maxTraits {
 		return
 	}
-	if In(s.First(i-1), ".({,") && s.First(i+1) != '<' && s.Kind(i+1) != Ident {
+	if beforeMember[s.First(i-1)] && s.First(i+1) != '<' && s.Kind(i+1) != Ident {
 		return // a member, an argument: most capitals, and nothing is declared
 	}
 	of, at := i, -1

@@ -44,14 +44,19 @@ func CountStream(f *model.Facts, s *Stream) {
 			marks[l] = 1
 		}
 	}
+	last := int32(0)
 	for i := range s.Tokens {
 		t := &s.Tokens[i]
+		if t.EndLine == last { // nearly all tokens end where the one before them does
+			continue
+		}
 		if t.Kind == Newline || t.Kind == Indent || t.Kind == Dedent {
 			continue
 		}
 		for l := int(t.Line); l <= int(t.EndLine) && l <= f.Lines; l++ {
 			marks[l] = 2
 		}
+		last = t.EndLine
 	}
 	for l := 1; l <= f.Lines; l++ {
 		switch marks[l] {

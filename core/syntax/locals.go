@@ -26,19 +26,20 @@ const maxLocals = 600
 // statement that sets it.
 func (w *insider) local(i int, text []byte) {
 	s := w.s
-	if len(w.locals) >= maxLocals || s.Is(i-1, ".") || s.Is(i+1, "(") || text[0] == '@' {
+	c := s.First(i + 1)
+	if c == '(' || len(w.locals) >= maxLocals || s.Is(i-1, ".") || text[0] == '@' {
 		return
 	}
-	if c := s.First(i + 1); c != '=' && c != ':' && c != ';' && !declaresAt(s, i-1) {
+	if c != '=' && c != ':' && c != ';' && !declaresAt(s, i-1) {
 		return // most are only used
 	}
 	sets := s.Is(i+1, "=") && !s.Any(i+2, "=", ">", "~")
 	switch {
-	case declaresAt(s, i), declaresAt(s, i-1) && s.IsIdent(i+1) && normal(s, i+1) == 1:
+	case declaresAt(s, i), declaresAt(s, i-1) && s.IsIdent(i+1) && s.Tokens[i+1].shape == aName:
 		return // the word goes on: final Box box, let mut rest
 	case declaresAt(s, i-1), s.Is(i+1, ":="), s.Match(i+1, ":", "=") && !s.Is(i+3, "="):
 	case sets && (s.breaks(i-1) || s.Any(i-1, ";", "{", "}")) && (text[0] == '$' || s.Ends || w.indented):
-	case s.IsIdent(i-1) && s.Line(i-1) == s.Line(i) && (sets || s.Is(i+1, ";")) && normal(s, i-1) == 1 &&
+	case s.IsIdent(i-1) && s.Line(i-1) == s.Line(i) && (sets || s.Is(i+1, ";")) && s.Tokens[i-1].shape == aName &&
 		(s.breaks(i-2) || s.Any(i-2, ";", "{", "}", "(")):
 	default:
 		return

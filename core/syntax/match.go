@@ -25,18 +25,26 @@ func (s *Stream) Match(i int, pattern ...string) bool {
 
 // Any reports whether token i reads like one of the patterns.
 func (s *Stream) Any(i int, patterns ...string) bool {
-	b := s.Bytes(i)
+	t := &nowhere
+	if s.left--; uint(i) < uint(len(s.Tokens)) && s.left >= 0 {
+		t = &s.Tokens[i]
+	} else {
+		s.none()
+	}
 	for _, want := range patterns {
 		if want != "" && want[0] == 0 {
 			if s.reads(i, want) {
 				return true
 			}
-		} else if s.left--; string(b) == want { // each comparison counts as a look
+		} else if s.left--; t.is(s.Src, want) { // each comparison counts as a look
 			return true
 		}
 	}
 	return false
 }
+
+// nowhere stands for a token that is not there.
+var nowhere Token
 
 func (s *Stream) reads(i int, want string) bool {
 	if want == "" || want[0] != 0 {

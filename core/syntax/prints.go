@@ -50,7 +50,7 @@ func prints(f *model.Facts, s *Stream) {
 		least  uint64 // its hash
 	)
 	for i := range s.Tokens {
-		v := normal(s, i)
+		v := uint64(s.Tokens[i].shape)
 		if v == 0 {
 			continue
 		}
@@ -140,25 +140,30 @@ func search(lines []int32, l int32) int {
 	return lo
 }
 
+// aName is what a word counts as that is no word of the language.
+const aName = 1
+
 // normal is what a token counts as, 0 for none.
-func normal(s *Stream, i int) uint64 {
-	t := &s.Tokens[i]
+func normal(src []byte, t *Token) uint16 {
 	switch t.Kind {
 	case Ident:
-		if w := &words[wordSlot(s.Src[t.Start:t.End])]; w.as != 0 && w.word == string(s.Src[t.Start:t.End]) {
+		if t.End <= t.Start {
+			return aName
+		}
+		if w := &words[wordSlot(src[t.Start:t.End])]; w.as != 0 && w.word == string(src[t.Start:t.End]) {
 			return w.as
 		}
-		return 1
+		return aName
 	case Number:
 		return 2
 	case String, Regex:
 		return 3
 	case Punct, TagOpen, TagEnd:
 		if t.End > t.Start {
-			return 16 + uint64(s.Src[t.Start])
+			return 16 + uint16(t.sign)
 		}
 	case Text:
-		if t.End > t.Start && s.Src[t.Start] == '#' {
+		if t.sign == '#' {
 			return 0 // a directive of a preprocessor: lists of them are all alike
 		}
 		return 4
@@ -180,7 +185,7 @@ var shapes = []string{
 // is told with one comparison.
 var words = func() (table [1 << 13]struct {
 	word string
-	as   uint64
+	as   uint16
 }) {
 	for i, row := range shapes {
 		for _, w := range strings.Fields(row) {
@@ -188,7 +193,7 @@ var words = func() (table [1 << 13]struct {
 			if slot.as != 0 {
 				panic("the words " + w + " and " + slot.word + " share a slot")
 			}
-			slot.word, slot.as = w, 301+uint64(i)
+			slot.word, slot.as = w, 301+uint16(i)
 		}
 	}
 	return table

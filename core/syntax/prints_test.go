@@ -15,7 +15,8 @@ import (
 func streamOf(text []byte) *Stream {
 	s := &Stream{Src: text}
 	for i := range text {
-		s.Tokens = append(s.Tokens, Token{Start: int32(i), End: int32(i + 1), Line: int32(i + 1), EndLine: int32(i + 1), Match: -1, Kind: Punct})
+		s.Tokens = append(s.Tokens, Token{Start: int32(i), End: int32(i + 1), Line: int32(i + 1), EndLine: int32(i + 1), Match: -1, Kind: Punct, sign: text[i]})
+		s.Tokens[i].shape = normal(text, &s.Tokens[i])
 	}
 	return s
 }
@@ -108,7 +109,7 @@ func TestASpanHoldsThePrintsOfItsLines(t *testing.T) {
 }
 
 func TestNoTwoShapesShareASlot(t *testing.T) {
-	seen := map[uint64]int{}
+	seen := map[uint16]int{}
 	for _, w := range words {
 		if w.as != 0 {
 			seen[w.as]++

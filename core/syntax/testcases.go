@@ -25,9 +25,9 @@ func testCases(f *model.Facts, s *Stream) {
 			keepCase(f, s, c, from, lineToken(s, d.EndLine+1))
 		}
 	}
-	for i := range s.Tokens {
-		if s.Tokens[i].Kind != Ident || !caseSieve.May(s.Bytes(i)) || !caseWords[string(s.Bytes(i))] || s.Is(i-1, ".") {
-			continue
+	s.tells(asksCases, func(i int) {
+		if !caseWords[string(s.Bytes(i))] || s.Is(i-1, ".") {
+			return
 		}
 		open := i + 1
 		if s.Match(open, ".", Name) && s.Any(open+1, "only", "concurrent", "serial") {
@@ -42,13 +42,12 @@ func testCases(f *model.Facts, s *Stream) {
 			end := untilEnd(s, open+1)
 			keepCase(f, s, model.TestCase{Name: s.Unquote(open), Line: s.Line(i), EndLine: s.EndLine(end)}, open, end)
 		}
-	}
+	})
 }
 
 // caseWords are functions that take a case of a test.
 var (
 	caseWords = Set("it", "test", "specify", "scenario", "subtest")
-	caseSieve = NewSieve(caseWords)
 )
 
 // macroTests are macros that write a case of a test: it has no other name.
@@ -190,7 +189,7 @@ func keepCase(f *model.Facts, s *Stream, c model.TestCase, from, to int) {
 		if c.Waits == 0 && waits(s, k) {
 			c.Waits = s.Line(k)
 		}
-		if len(calls) < 40 && string(b) != c.Name && normal(s, k) == 1 {
+		if len(calls) < 40 && string(b) != c.Name && s.Tokens[k].shape == aName {
 			calls[string(b)] = true
 		}
 	}
@@ -203,7 +202,7 @@ func keepCase(f *model.Facts, s *Stream, c model.TestCase, from, to int) {
 // canFail reports whether a test can fail by what stands at a token: something
 // checks, breaks on purpose, or is handed the test itself.
 func canFail(s *Stream, k int) bool {
-	return assertsAt(s, k) || s.Is(k+1, "(") && macro(s.Bytes(k)) || normal(s, k) == wordThrow || s.Match(k, "reject", "(") ||
+	return assertsAt(s, k) || s.Is(k+1, "(") && macro(s.Bytes(k)) || s.Tokens[k].shape == wordThrow || s.Match(k, "reject", "(") ||
 		s.Is(k+1, "(") && s.Any(k+2, "t", "tb") && s.Any(k+3, ",", ")")
 }
 

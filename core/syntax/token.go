@@ -37,6 +37,8 @@ type Token struct {
 	Line, EndLine int32
 	Match         int32
 	Kind          Kind
+	sign          byte   // its first one: most questions about a token are answered by it, without the text
+	shape         uint16 // what it counts as where code is compared, told once for all who ask
 }
 
 // Stream is a lexed file.
@@ -52,6 +54,7 @@ type Stream struct {
 	lines          int
 	left           int // looks at tokens that a reader still has
 	chains         *Chains
+	telling        []tellingWord // the words that tables know, once they were told
 }
 
 // MaxTokens bounds what is kept of one file; the rest is not read.
@@ -99,14 +102,37 @@ func (s *Stream) none() []byte {
 func (s *Stream) Text(i int) string { return string(s.Bytes(i)) }
 
 // Is reports whether token i reads exactly text.
-func (s *Stream) Is(i int, text string) bool { return string(s.Bytes(i)) == text }
+func (s *Stream) Is(i int, text string) bool {
+	if s.left--; uint(i) >= uint(len(s.Tokens)) || s.left < 0 {
+		s.none()
+		return text == ""
+	}
+	return s.Tokens[i].is(s.Src, text)
+}
+
+// is reports whether a token of a source reads exactly text.
+func (t *Token) is(src []byte, text string) bool {
+	switch len(text) {
+	case 0:
+		return t.Start == t.End
+	case 1:
+		return t.sign == text[0] && t.End-t.Start == 1
+	}
+	return t.sign == text[0] && string(src[t.Start:t.End]) == text
+}
 
 // First is the first sign of token i, 0 when there is no such token.
 func (s *Stream) First(i int) byte {
-	if b := s.Bytes(i); len(b) > 0 {
-		return b[0]
+	if s.left--; uint(i) >= uint(len(s.Tokens)) || s.left < 0 {
+		s.none()
+		return 0
 	}
-	return 0
+	return s.Tokens[i].sign
+}
+
+// IsSign reports whether token i is a single sign.
+func (s *Stream) IsSign(i int) bool {
+	return uint(i) < uint(len(s.Tokens)) && s.Tokens[i].Kind == Punct && s.Tokens[i].End-s.Tokens[i].Start == 1
 }
 
 // Kind is the kind of token i, EOF when there is no such token.
@@ -194,6 +220,10 @@ func (s *Stream) Release() {
 		tokens.Put(&t)
 	}
 	s.Tokens = nil
+	if t := s.telling; cap(t) > 0 && cap(t) < 1<<18 {
+		tellingRooms.Put(&t)
+	}
+	s.telling = nil
 }
 
 // Add appends the token src[start:b.Pos] that began on line.
@@ -209,9 +239,19 @@ func (b *Builder) Add(k Kind, start, line int) {
 		b.full = true
 		return
 	}
+	var sign byte
+	if start < b.Pos && start < len(b.Src) {
+		sign = b.Src[start]
+	}
 	b.Tokens = append(b.Tokens, Token{
-		Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k,
+		Start: int32(start), End: int32(b.Pos), Line: int32(line), EndLine: int32(b.LineNo), Match: -1, Kind: k, sign: sign,
 	})
+}
+
+// FromEarlier lets the newest token begin at an earlier place.
+func (b *Builder) FromEarlier(start int) {
+	t := b.Last()
+	t.Start, t.sign = int32(start), b.Src[start]
 }
 
 // Waste notes that so many bytes were looked at in vain, for the end of
@@ -307,6 +347,9 @@ func (b *Builder) Finish() *Stream {
 		b.Misread("a bracket is not closed", int(b.Tokens[b.unclosed[len(b.unclosed)-1]].Line))
 	}
 	b.lines = b.LineNo
+	for i := range b.Tokens {
+		b.Tokens[i].shape = normal(b.Src, &b.Tokens[i])
+	}
 	b.left = looksEach*len(b.Tokens) + looksMore
 	return &b.Stream
 }

@@ -63,7 +63,7 @@ func (t *traiter) word(i int) {
 	case c == '{' && operSieve.May(s.Bytes(i)):
 		t.withBlock(i)
 		return
-	case In(c, "=:"):
+	case c == '=', c == ':':
 		t.literal(i)
 		if s.Src[s.Tokens[i].End-1] == '!' { // authorize! :read
 			t.checks(i)

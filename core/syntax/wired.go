@@ -14,25 +14,21 @@ var lifetimes = map[string]string{
 	"bind": "transient", "singleton": "singleton", "scoped": "scoped", "bindIf": "transient", "singletonIf": "singleton",
 }
 
-var lifetimeSieve = NewSieve(lifetimes)
-
 // wired finds what calls hand out for what is asked for: AddScoped<A, B>(…),
 // bind(A::class, B::class), and { provide: A, useClass: B }.
 func wired(f *model.Facts, s *Stream) {
-	for i := range s.Tokens {
-		if s.Tokens[i].Kind != Ident || len(f.Wired) >= maxWired {
-			continue
-		}
+	s.tells(asksWired, func(i int) {
 		switch b := s.Bytes(i); {
+		case len(f.Wired) >= maxWired:
 		case string(b) == "provide" && s.Match(i+1, ":", Name, ","):
 			provided(f, s, i)
-		case !lifetimeSieve.May(b) || lifetimes[string(b)] == "" || !s.Any(i-1, ".", ">", ":"):
+		case lifetimes[string(b)] == "" || !s.Any(i-1, ".", ">", ":"):
 		case s.Match(i+1, "<", Name):
 			generic(f, s, i)
 		case s.Match(i+1, "(", Name, ":", ":", "class"):
 			byClass(f, s, i)
 		}
-	}
+	})
 }
 
 // maxWired bounds what is kept of one file.

@@ -49,15 +49,18 @@ var systems = set([]string{
 	"windows", "win32", "win64", "unix", "linux", "darwin", "posix", "macos", "mac", "osx", "freebsd", "openbsd", "x11",
 	"wayland", "android",
 	"ios", "amd64", "arm64", "aarch64", "x86", "x8664", "riscv64", "ppc64", "ppc64le", "s390x", "mips64", "cygwin", "solaris",
+	"netbsd", "macosx", "os2", "vms", "msdos", "i386", "i686", "sparc", "sparc64", "mips", "powerpc", "ppc", "ia64", "s390",
+	"m68k", "hppa", "riscv", "loongarch64",
 })
 
 // otherThings are names of machines that stand for something else as well, where
 // nothing is before them.
 var otherThings = set([]string{"windows", "mac"})
 
-// system is the machine that a name ends in, or is; "" where
-// it ends in none. Names of machines with figures are split into several words.
-func system(words []string) string {
+// System is the machine or operating system that a name ends in, or is, by the name's
+// words; "" where it ends in none. Names of machines with figures are split into
+// several words.
+func System(words []string) string {
 	if len(words) == 1 && systems[words[0]] && !otherThings[words[0]] {
 		return words[0]
 	}
@@ -219,8 +222,8 @@ func (b *ballot) named(lex *Lexicon, f *model.File, stem string, words []string)
 		return r, ok
 	}
 	switch r, whole := lex.Files[strings.Join(words, " ")]; {
-	case system(words) != "":
-		b.seen(model.RolePlatform, 1.3, "its name says which machine it is for: %s", system(words))
+	case System(words) != "":
+		b.seen(model.RolePlatform, 1.3, "its name says which machine it is for: %s", System(words))
 	case whole && (r != model.RoleEntry || f.Facts != nil && f.Facts.Starts > 0):
 		b.seen(r, 0.7, "its name is %q", stem)
 	default:
@@ -413,7 +416,7 @@ func machineTwin(r *reading.Reading, f *model.File) string {
 	}
 	for _, g := range r.SourceIn(model.FolderOf(f.Path)) {
 		w := naming.Words(naming.Stem(path.Base(g.Path)))
-		if on := system(w); on != "" && strings.Join(w, "") == strings.Join(words[:len(words)-1], "")+on {
+		if on := System(w); on != "" && strings.Join(w, "") == strings.Join(words[:len(words)-1], "")+on {
 			return g.Path
 		}
 	}

@@ -139,14 +139,21 @@ func (w *walker) ends(i int) bool {
 
 func (w *walker) unary(i int) (node int32, next int) {
 	s := w.s
-	for s.Any(i, "-", "+", "!", "^", "*", "&") {
-		i++
+	for {
+		switch s.First(i) {
+		case '-', '+', '!', '^', '*', '&':
+			if s.IsSign(i) {
+				i++
+				continue
+			}
+		case '<':
+			if s.Is(i+1, "-") {
+				n, next := w.unary(i + 2)
+				return w.c.Go(n, model.ChainElement, nil), next
+			}
+		}
+		return w.postfix(w.operand(i))
 	}
-	if s.Match(i, "<", "-") {
-		n, next := w.unary(i + 2)
-		return w.c.Go(n, model.ChainElement, nil), next
-	}
-	return w.postfix(w.operand(i))
 }
 
 // operand is what a primary expression begins with: its chain, the index behind

@@ -107,7 +107,7 @@ func (l *lexer) number() {
 			break
 		}
 		l.Pos++
-		if syntax.In(c, "eEpP") && l.Pos < len(src) && syntax.In(src[l.Pos], "+-") {
+		if (c|0x20 == 'e' || c|0x20 == 'p') && l.Pos < len(src) && (src[l.Pos] == '+' || src[l.Pos] == '-') {
 			l.Pos++
 		}
 	}

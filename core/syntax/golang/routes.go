@@ -38,7 +38,8 @@ func (r *reader) routes() {
 	s := r.s
 	var spans []syntax.Span
 	for i := 0; i < s.Len(); i++ {
-		if s.Tokens[i].Kind != syntax.Ident || !s.Match(i+1, "(", syntax.Quoted) || !s.Is(i-1, ".") || !s.Any(i-2, syntax.Name, ")") {
+		if s.Tokens[i].Kind != syntax.Ident || s.First(i+1) != '(' || !s.Is(i-1, ".") || !s.Match(i+1, "(", syntax.Quoted) ||
+			!s.Any(i-2, syntax.Name, ")") {
 			continue
 		}
 		c := routeCall{at: i, word: s.Text(i), args: s.Args(i + 1), spans: &spans}

@@ -40,7 +40,8 @@ func textBlock(b *syntax.Builder) bool {
 		b.Pos -= 2
 		b.Until(0, `"""`)
 		if t := b.Last(); t != nil {
-			t.Start, t.Line = int32(start), int32(line)
+			t.Line = int32(line)
+			b.FromEarlier(start)
 		}
 	}
 	return true

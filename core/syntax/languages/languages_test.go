@@ -509,7 +509,7 @@ func FuzzLanguages(f *testing.F) {
 }
 
 func FuzzProjectFiles(f *testing.F) {
-	names := []string{"package.json", "tsconfig.json", "go.mod", "pyproject.toml", "requirements.txt", "setup.cfg", "Makefile", "Dockerfile", "README.md", "composer.json", "pom.xml", "build.gradle", "Cargo.toml"}
+	names := []string{"package.json", "tsconfig.json", "go.mod", "pyproject.toml", "requirements.txt", "setup.cfg", "Makefile", "Dockerfile", "README.md", "composer.json", "pom.xml", "build.gradle", "Cargo.toml", "Makefile.am", "Makefile.in", "CMakeLists.txt", "meson.build", "a.pc.in"}
 	f.Add(uint8(9), []byte(`{"name":"a/b","require":{"c/d":"^1"},"scripts":{"test":["x","y"]},"autoload":{"psr-4":{"A\\":["src"]}}}`))
 	f.Add(uint8(10), []byte("<project><artifactId>a</artifactId><dependencies><dependency><groupId>b</groupId><artifactId>c</artifactId></dependency></dependencies></project>"))
 	f.Add(uint8(11), []byte("dependencies {\n implementation(\"a:b:1\")\n}\n"))
@@ -519,5 +519,8 @@ func FuzzProjectFiles(f *testing.F) {
 	f.Add(uint8(3), []byte("[project]\nname='a'\ndependencies=['b>=1']\n"))
 	f.Add(uint8(5), []byte("[options]\ninstall_requires =\n  a>1\n"))
 	f.Add(uint8(8), []byte("# A\n\nwords\n\n```\nmake b\n```\n"))
+	f.Add(uint8(13), []byte("bin_PROGRAMS = a \\\n $(B)\nB = c\nx_la_LDFLAGS = -module\n"))
+	f.Add(uint8(15), []byte("project(a)\nset(B ${A})\nadd_library(${B} MODULE c)\ninstall(TARGETS ${B})\n"))
+	f.Add(uint8(16), []byte("library('a', f(')'), install : true)\n"))
 	f.Fuzz(func(t *testing.T, kind uint8, src []byte) { sound(t, names[int(kind)%len(names)], src) })
 }

@@ -1,6 +1,10 @@
 package languages_test
 
-import "testing"
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
 
 func TestPHP(t *testing.T) {
 	run(t, []sample{
@@ -25,7 +29,7 @@ namespace Hollin\Vault;
 use Hollin\Lots\{Lot, Grams as G, function weigh};
 use Hollin\Rack;
 
-#[Entity(name: "}")]
+#[Entity(name: "}"), \Hollin\Kept] #[Audited]
 final class Shelf extends Rack implements \Countable, G
 {
     use Named, Kept { Named::name as protected; }
@@ -142,4 +146,10 @@ require $dynamic . '/no.php';
 		{name: "a string that never ends", file: "a.php", partial: true, text: "<?php\nfunction a() {}\n$b = 'open;\nfunction c() {}\n", defs: []string{"+function a 2-2", "+function c 4-4"}},
 		{name: "text alone", file: "a.php", text: "<h1>class No { function no() {} }</h1>\n"},
 	})
+}
+
+func TestMarksOfClasses(t *testing.T) {
+	f := facts("Shelf.php", "<?php\n#[ORM\\Entity(name: \"}\"), Kept(['a', 'b'])] #[\\Attribute(1)]\nfinal class Shelf {}\nclass Plain {}\n")
+	require.Equal(t, []string{"Entity", "Kept", "Attribute"}, f.Definitions[0].Marks)
+	require.Empty(t, f.Definitions[1].Marks)
 }

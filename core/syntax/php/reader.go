@@ -294,6 +294,20 @@ func (r *reader) declaration(first, i, end int, parent string) int {
 	return 0
 }
 
+// marks are the names of the attributes that begin at a token, without their namespaces.
+func (r *reader) marks(i int) (out []string) {
+	s := r.s
+	for ; s.Match(i, "#", "["); i = s.Close(i+1) + 1 {
+		for k, end := i+2, s.Close(i+1); k < end; k = s.Close(k) + 1 {
+			if s.IsIdent(k) && (k == i+2 || s.Is(k-1, ",")) {
+				name := s.Text(k)
+				out = append(out, name[strings.LastIndexByte(name, '\\')+1:])
+			}
+		}
+	}
+	return out
+}
+
 // functionName is where the name of the function stands whose word is at i, 0
 // where it has none.
 func (r *reader) functionName(i int) int {
@@ -339,6 +353,7 @@ func (r *reader) class(first, i, end int, parent string, kind model.DefinitionKi
 	s := r.s
 	d := r.define(first, i, parent, s.Text(i), kind, true)
 	at := len(r.f.Definitions) - 1
+	r.f.Definitions[at].Marks = r.marks(first)
 	name := d.Qualified()
 	r.use[i] = true
 	j := i + 1

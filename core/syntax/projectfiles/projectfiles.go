@@ -36,7 +36,7 @@ func init() {
 		{Name: "Python project", Version: 1, FileNames: []string{"pyproject.toml"}, Read: wrap(pyproject)},
 		{Name: "Python requirements", Version: 1, FileNames: []string{"requirements.txt"}, Read: wrap(requirements)},
 		{Name: "Python setup", Version: 1, FileNames: []string{"setup.cfg"}, Read: wrap(setupCfg)},
-		{Name: "Makefile", Version: 1, FileNames: []string{"Makefile", "makefile", "GNUmakefile"}, Read: wrap(makefile)},
+		{Name: "Makefile", Version: 2, FileNames: []string{"Makefile", "makefile", "GNUmakefile"}, Read: wrap(makefile)},
 		{Name: "Git attributes", Version: 1, FileNames: []string{".gitattributes"}, Read: wrap(gitAttributes)},
 		{Name: "Dockerfile", Version: 2, FileNames: []string{"Dockerfile", "Containerfile"}, Read: image},
 	} {
@@ -561,6 +561,7 @@ func makefile(src []byte) (*model.Project, error) {
 			current.Text = strings.TrimLeft(strings.TrimSpace(line), "@-+")
 		}
 	}
+	p.Builds = madeByRules(src, "make").Builds
 	return p, nil
 }
 

@@ -85,7 +85,7 @@ func quoted(b *syntax.Builder, prefix int) bool {
 	start, line := b.Pos, b.LineNo
 	b.Pos += prefix
 	if b.Quoted('"', true) {
-		b.Last().Start = int32(start)
+		b.FromEarlier(start)
 		return true
 	}
 	b.Pos, b.LineNo = start+prefix+1, line
