@@ -338,7 +338,10 @@ func (x *folder) ofTheirOwn(root *folder) (who string, all bool) {
 // called by both.
 func (t *teller) namesUs(who string) bool {
 	own := strings.ToLower(t.s.Codebase)
-	return len(own) > 2 && strings.Contains(who, own)
+	if len(own) <= 2 { // a short one may stand within any word
+		return slices.Contains(strings.Fields(who), own)
+	}
+	return strings.Contains(who, own)
 }
 
 // namedMost is who writes the codebase: who is named where its programs start, else

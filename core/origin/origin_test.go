@@ -433,3 +433,13 @@ func named(path, text string, n int) string {
 	}
 	return out.String()
 }
+
+func TestAShortNameOfTheCodebaseIsKnownAsAWord(t *testing.T) {
+	tree := many("src/a$N.c", "/* This file is part of GNU Q7. */\n#include \"a.h\"\nint a$N;\n", 8) + "-- src/a.h --\nint a;\n" +
+		many("lib/b$N.c", "/* This file is part of the GNU C Library. */\nint b$N;\n", 40)
+	for name, want := range map[string]model.FileOrigin{"q7": "own", "other": "vendored"} {
+		s := testkit.Survey(t, tree)
+		s.Codebase = name
+		require.Equal(t, want, origin.Of(s)["src/a3.c"].Origin, name)
+	}
+}

@@ -30,7 +30,9 @@ lib_LTLIBRARIES = mod-wood.la
 mod_wood_la_LDFLAGS = -module -avoid-version
 pkglib_LTLIBRARIES = glass.la
 saledir_LTLIBRARIES = clay.la
-`, "2 plug-in mod-wood, 4 plug-in glass, 5 plug-in clay"},
+usrlib_LTLIBRARIES = libroot.la
+libarch_LTLIBRARIES = libstone.la
+`, "2 plug-in mod-wood, 4 plug-in glass, 5 plug-in clay, 6 library libroot, 7 library libstone"},
 		{"names in a variable of the file", "Makefile.am", `
 TOOLS = weigh count
 bin_PROGRAMS = $(TOOLS) $(MORE)

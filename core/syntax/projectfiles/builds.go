@@ -128,7 +128,7 @@ func automade(where, what string, module bool) model.BuiltKind {
 	switch {
 	case what == "PROGRAMS":
 		return model.BuiltProgram
-	case module || where != "lib" && where != "toolexeclib":
+	case module || (!strings.HasPrefix(where, "lib") || where == "libexec") && where != "toolexeclib" && where != "usrlib":
 		return model.BuiltPlugIn
 	}
 	return model.BuiltLibrary
@@ -173,8 +173,9 @@ func madeByRules(src []byte, tool string) *model.Project {
 	return b.p
 }
 
-// statement is a command of CMake, without brackets inside.
-var statement = regexp.MustCompile(`(?i)\b(project|set|add_library|add_executable|install)\s*\(([^()]*)\)`)
+// statement is a command of CMake up to the first bracket inside: what is asked for stands
+// before any.
+var statement = regexp.MustCompile(`(?i)\b(project|set|add_library|add_executable|install)\s*\(([^()]*)[()]`)
 
 var cmakeValue = regexp.MustCompile(`\$\{(\w+)\}`)
 
