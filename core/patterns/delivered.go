@@ -392,6 +392,9 @@ func starts(c *context) outcome {
 	if share < 0.3 {
 		share /= 4 // most software has a program or two to run in it
 	}
+	if c.made().part(model.BuiltLibrary, len(c.source)) >= leastBuilt {
+		share /= 4 // they show, try or write what its build makes for others
+	}
 	return outcomeOf(
 		share*1.7, fmt.Sprintf("%d of %d source files are programs to run.", len(fs), len(c.source)),
 		filesEvidence(fs, "a program to run"),

@@ -139,6 +139,9 @@ func (c *context) families() *plugs {
 	out := &plugs{parts: map[string]bool{}}
 	rooms := c.inRooms(named)
 	for _, d := range c.folders {
+		if showsOrTries(d.Path) {
+			continue // each shows the same in another way
+		}
 		if parts := rooms[d.Path]; len(parts) > 0 {
 			out.in = append(out.in, d)
 			maps.Copy(out.parts, parts)

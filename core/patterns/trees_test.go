@@ -501,6 +501,8 @@ class %Store
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
 		},
 		looks: []shown{
+			{"examples that each show the same", each("-- examples/$/run.py --\nfrom vault.kiln import Kiln\n\nclass Run(Kiln):\n    def dry(self):\n        return 1\n", "wood", "glass", "clay", "wool", "stone", "moss", "peat") +
+				"-- vault/__init__.py --\n-- vault/kiln.py --\nclass Kiln:\n    def dry(self):\n        return 0\n"},
 			{"the same for one machine each", each("-- src/$/call.c --\n#include \"../call.h\"\nint begin(int n) { return n; }\nint finish(int n) { return n + 1; }\n", "x86", "sparc", "mips", "powerpc", "alpha") +
 				"-- src/call.h --\nint begin(int n);\nint finish(int n);\n-- src/all.c --\n#include \"call.h\"\nint all(int n) { return finish(begin(n)); }\n"},
 			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
@@ -540,6 +542,8 @@ libwords_la_SOURCES = say.c spell.c count.c
 bin_PROGRAMS = sayit
 ` + each("-- lib/$.c --\n#include \"words.h\"\nint $(int n) { return n; }\n", "say", "spell", "count") +
 				"-- lib/words.h --\nint say(int n);\n-- tools/sayit.c --\n#include \"../lib/words.h\"\nint main(void) { return say(1); }\n"},
+			{"what a build makes for others, with more programs that write it than files", "-- Makefile.am --\nlib_LTLIBRARIES = libwords.la\n-- words.c --\n#include \"words.h\"\nint say(int n) { return n; }\n-- words.h --\nint say(int n);\n" +
+				each("-- make$.c --\nint main(void) { return 1; }\n", "list", "table", "tree")},
 			{"a library that CMake installs", "-- CMakeLists.txt --\nproject(words)\nadd_library(words say.c spell.c count.c)\nadd_executable(try try.c)\ninstall(TARGETS words LIBRARY DESTINATION lib)\n" +
 				each("-- $.c --\n#include \"words.h\"\nint $(int n) { return n; }\n", "say", "spell", "count") +
 				"-- words.h --\nint say(int n);\n-- try.c --\n#include \"words.h\"\nint main(void) { return say(1); }\n"},

@@ -38,6 +38,7 @@ var baseRoles = []baseEnd{
 	{"Store", model.RoleState}, {"Listener", model.RoleMessage}, {"Subscriber", model.RoleMessage}, {"Job", model.RoleMessage},
 	{"Parser", model.RoleFormat}, {"Lexer", model.RoleFormat}, {"Reader", model.RoleFormat}, {"Writer", model.RoleFormat},
 	{"Encoder", model.RoleFormat}, {"Decoder", model.RoleFormat}, {"InputStream", model.RoleFormat}, {"OutputStream", model.RoleFormat},
+	{"ResourceBundle", model.RoleTranslation},
 }
 
 // answering are bases of what answers requests, in whatever codebase.
@@ -165,7 +166,7 @@ func (b *ballot) builds(lex *Lexicon, f *model.Facts) {
 			named := simple(base)
 			ends, role, ok := baseRole(base, named)
 			switch {
-			case !ok || lex.defined[ends]:
+			case !ok || lex.defined[ends] || lex.defined[named]:
 			case role == model.RoleHandler && !lex.answered && !answering[ends] && ends != "Command": // what nobody asks from outside
 			case !faults && (ends == "Exception" || ends == "Error"): // one that is raised beside what the file is about
 			case role == model.RoleTest && 2*(d.EndLine-d.Line) < lastLine(f): // it is tested where it stands

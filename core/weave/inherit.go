@@ -137,7 +137,7 @@ func simple(name string) string {
 // alone says it: that it is raised says nothing of what else its file is about.
 func (lex *Lexicon) roleOfBase(base string) model.Role {
 	ends, role, _ := baseRole(base, simple(base))
-	if ends == "Exception" || ends == "Error" || lex.defined[ends] {
+	if ends == "Exception" || ends == "Error" || lex.defined[ends] || lex.defined[simple(base)] {
 		return ""
 	}
 	return role

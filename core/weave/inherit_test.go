@@ -78,3 +78,27 @@ int shine(void) { return 0; }
 		require.Equal(t, want, j.Roles[p].Role, "%s: %s", p, j.Roles[p].Reasons)
 	}
 }
+
+func TestAViewOfDataThatAProgramDefinesDrawsNothing(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, `
+-- go.mod --
+module vault
+-- shelf/shelf.go --
+package shelf
+
+type ReadView interface{ Boxes() []string }
+
+type Shelf struct{ ReadView }
+
+func (s *Shelf) Count() int { return len(s.Boxes()) }
+-- shelf/rows.go --
+package shelf
+
+type rows struct{ Shelf }
+
+func (r *rows) First() string { return r.Boxes()[0] }
+`), model.Brief{}, nil)
+	for _, p := range []string{"shelf/shelf.go", "shelf/rows.go"} {
+		require.NotEqual(t, model.RoleView, j.Roles[p].Role, p)
+	}
+}

@@ -76,6 +76,7 @@ func TestRolesInManyLanguages(t *testing.T) {
 		// Classes that only hold data.
 		{"src/Label.java", "class Label { private String text; public String getText() { return text; } }", model.RoleModel},
 		{"src/Press.java", "class Press { private String text; public String print() { return send(text); } }", ""},
+		{"src/Words_de.java", "import java.util.ListResourceBundle;\npublic class Words_de extends ListResourceBundle {\n  public Object[][] getContents() {\n    return new Object[][] { { \"lot\", \"Los\" } };\n  }\n}", model.RoleTranslation},
 		// A word may mean one thing in one language, another elsewhere.
 		{"store/box.go", "package store\n\nfunc Begin() {}\n", model.RoleDataAccess},
 		{"src/store/box.ts", "export const box = 1", model.RoleState},

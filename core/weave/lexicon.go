@@ -143,7 +143,9 @@ func (lex *Lexicon) needed(s *model.Survey) *Lexicon {
 	out.defined = map[string]bool{}
 	for _, f := range s.Files {
 		for i := 0; f.Facts != nil && i < len(f.Facts.Definitions); i++ {
-			if d := &f.Facts.Definitions[i]; manyMeanings[d.Name] && types[d.Kind] {
+			d := &f.Facts.Definitions[i]
+			// A view of the data draws nothing, where hardly a program of the language draws at all.
+			if types[d.Kind] && (manyMeanings[d.Name] || strings.HasSuffix(d.Name, "View") && syntax.ProfileOf(f.Language).FolderPackages) {
 				out.defined[d.Name] = true
 			}
 		}
