@@ -43,7 +43,7 @@ fetch() { # kind name into
       rm -rf "$at/tree/debian" "$at/tree/.pc"
       ;;
     deb) # the files of a package that carries source, and where its code lies
-      local package=$2 below
+      local package=$2 below=
       case $2 in
         hyperkitty) package=python3-django-hyperkitty below=usr/lib/python3/dist-packages/hyperkitty ;;
         gajim) below=usr/lib/python3/dist-packages/gajim ;;

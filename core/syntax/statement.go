@@ -37,6 +37,10 @@ var (
 		`found|available|online|from)\b|\bhas (been )?moved\b|\bno longer\b|\bdeprecated\b|\barchived\b|\bread ?me\b|` +
 		`^\W*(welcome|this (file|document|page))\b|\bbootstrapped with\b|\bgenerated (with|by)\b|` +
 		`\badd your (description|text)\b|\bshort description\b|\blorem ipsum\b`)
+	// partly is what tells of a part, of what became of a thing or of how its folders lie.
+	partly = regexp.MustCompile(`(?i)^\W*(added|fixed|changed|removed|improved|updated|renamed|contents of|` +
+		`this (mode|option|setting|function|feature|chapter|section)) |\bdirectory (tree|layout|structure)\b|` +
+		`\bfollows the .*\bpolic|\bis updated (for|to)\b`)
 	version  = regexp.MustCompile(`(?i)\b(version|release[ds]?|v)\b[^.]*\d|\d+\.\d+[^.]*\breleased\b|^\W*(\pL+ )?v?\d+(\.\d+)+\W*$`)
 	bulleted = regexp.MustCompile(`^([*+•–-]|\(?[0-9a-z][.)]|o ) ?\S`)
 	address  = regexp.MustCompile(`\S+://\S+|\S+@\S+\.\S+`)
@@ -74,6 +78,7 @@ var (
 	peopleWords = []string{" by"}
 	awayWords   = []string{"documentation", "docs", "manual", "information", "details", "instructions", "changelog", "wiki", "moved",
 		"no longer", "deprecated", "archived", "read", "welcome", "this", "bootstrapped", "generated", "add your", "description", "lorem"}
+	partlyWords  = []string{"ed ", "contents", "this", "directory", "polic"}
 	versionWords = []string{"version", "release", "v", "."}
 )
 
@@ -96,7 +101,9 @@ func ofLaw(s string) bool { return holds(s, lawWords) && legal.MatchString(s) }
 func ofPeople(s string) bool { return holds(s, peopleWords) && credits.MatchString(s) }
 
 // leadsElsewhere reports whether a sentence says where else to look.
-func leadsElsewhere(s string) bool { return holds(s, awayWords) && elsewhere.MatchString(s) }
+func leadsElsewhere(s string) bool {
+	return holds(s, awayWords) && elsewhere.MatchString(s) || holds(s, partlyWords) && partly.MatchString(s)
+}
 
 // stating is a text up to its first sentence that says what is to be done, or
 // where else to look.

@@ -38,6 +38,12 @@ func TestStatementsAreToldFromTheRestOfAText(t *testing.T) {
 		"* boxes - Keeps the boxes. * lots - Keeps the lots.":                "",
 		"1. Open the box. 2. Close the box.":                                 "",
 		"This project was bootstrapped with a starter kit.":                  "",
+		"Added lots of wood, and mended the kiln.":                           "",
+		"Contents of the directory tree is below.":                           "",
+		"This mode is for growers who write on paper.":                       "",
+		"This package follows the official policy of the valley.":            "",
+		"This library is updated for the lists of the year.":                 "",
+		"Vault is a register whose features were added by growers.":          "same",
 		"What is kept here?":                                                 "",
 		"":                                                                   "",
 	} {
