@@ -80,7 +80,9 @@ var finding = []judge{
 	{"sight of patterns", []string{"folders"}, judgeSight},
 	{"patterns", []string{"cut", "sight of patterns"}, judgePatterns},
 	{"module patterns", []string{"module levels", "folders"}, func(w *work) { w.whole = modulePatterns(w.survey, w.out, w.parts) }},
-	{"smells", []string{"reading", "features", "module levels", "file rings", "folder rings", "folders", "charter"}, judgeSmells},
+	// Most rules ask neither how the folders are cut nor for the features, which take longest to tell.
+	{"first smells", []string{"reading", "modules", "file rings", "folder rings", "folders", "charter"}, judgeFirstSmells},
+	{"smells", []string{"first smells", "features", "module levels"}, judgeSmells},
 }
 
 // counting tell what counts of it: they ask which smells the lead dismissed and which
@@ -238,7 +240,7 @@ func judgePatterns(w *work) {
 	w.out.Patterns = w.sight.Rank(w.out.Cut)
 }
 
-func judgeSmells(w *work) {
+func judgeFirstSmells(w *work) {
 	j := w.out
 	j.Cycles = slices.Concat(w.fileRings, w.folderRings)
 	var thresholds map[string]float64
@@ -246,13 +248,18 @@ func judgeSmells(w *work) {
 	if w.result.Charter != nil {
 		thresholds, nameRules = w.result.Charter.Thresholds, w.result.Charter.Names
 	}
-	// The modules are copied: their patterns are ranked while the rules look.
 	w.rules = &smells.Context{
 		Reading: w.result.Reading, Folders: j.Folders, Stage: j.Brief.Stage, Thresholds: thresholds, Conformance: w.result.Conformance,
-		Features: j.Features, FeatureOf: j.FeatureOf, Modules: slices.Clone(j.Modules), Cut: j.Cut, Cycles: j.Cycles,
+		Modules: slices.Clone(w.modules), Cycles: j.Cycles,
 		NameRules: nameRules, Glossary: smells.Glossary(w.result.Charter, w.in.Overrules),
 	}
-	w.found, w.said = smells.Find(w.rules)
+	w.found, w.said = smells.Begin(w.rules)
+}
+
+func judgeSmells(w *work) {
+	// The modules are copied: their patterns are ranked while the rules look.
+	w.rules.Features, w.rules.FeatureOf, w.rules.Modules, w.rules.Cut = w.out.Features, w.out.FeatureOf, slices.Clone(w.out.Modules), w.out.Cut
+	w.found, w.said = smells.End(w.rules, w.found, w.said)
 }
 
 // judgeCounted tells which of what was found counts, and which hits speak for the

@@ -8,7 +8,7 @@ import (
 )
 
 var cutByKindRule = &Rule{
-	Slug: "cut-by-kind", Facet: model.Layout, Title: "Cut by kind while features scatter", Weight: 0.8, find: cutByKind,
+	Slug: "cut-by-kind", Facet: model.Layout, Title: "Cut by kind while features scatter", Weight: 0.8, find: cutByKind, AsksCut: true,
 	Question: "Do folders follow technical kinds while each feature is spread over all of them?",
 	Why:      "A change to one feature then touches every folder, and no folder says what the software is about.",
 	Example:  "`desk/src` has `pages`, `components`, `hooks`, `store` and `api`; *drying* lies in all five.",

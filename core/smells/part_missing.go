@@ -10,7 +10,7 @@ import (
 )
 
 var partMissingRule = &Rule{
-	Slug: "part-missing", Facet: model.Layout, Title: "Part missing", Weight: 0.4, Family: familyPlace, find: partMissing,
+	Slug: "part-missing", Facet: model.Layout, Title: "Part missing", Weight: 0.4, Family: familyPlace, find: partMissing, AsksCut: true,
 	Question: "Does a feature lack a part that all its siblings have?",
 	Why:      "Either it lies where nobody looks for it, or it was forgotten.",
 	Example:  "Six features have routes, handler, logic and data access; *weather* has no handler.",

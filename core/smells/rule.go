@@ -51,6 +51,8 @@ type Rule struct {
 	// Habit: it finds small things, which are told once for a folder where they
 	// are all over it.
 	Habit bool `json:"-"`
+	// AsksCut: it asks how the folders are cut or for the features, which are told late.
+	AsksCut bool `json:"-"`
 
 	find func(c *Context, r *Rule) []hit
 }
@@ -172,7 +174,23 @@ func Named(slug string) *Rule {
 
 // Find runs every rule and returns what they hit, by path, line and rule. A
 // rule that breaks costs its own hits alone; notes say which, and why.
-func Find(c *Context) ([]model.Smell, []model.Note) { return findBy(c, catalogue) }
+func Find(c *Context) ([]model.Smell, []model.Note) {
+	found, notes := findBy(c, catalogue)
+	return arranged(found), notes
+}
+
+// Begin runs the rules that ask neither how the folders are cut nor for the features:
+// Features, FeatureOf and Cut of the context need not be there yet, and of Modules the
+// paths alone.
+func Begin(c *Context) ([]model.Smell, []model.Note) {
+	return findBy(c, slices.DeleteFunc(slices.Clone(catalogue), func(r *Rule) bool { return r.AsksCut }))
+}
+
+// End runs the other rules, once all is in the context, and returns what all of them hit.
+func End(c *Context, begun []model.Smell, said []model.Note) ([]model.Smell, []model.Note) {
+	found, notes := findBy(c, slices.DeleteFunc(slices.Clone(catalogue), func(r *Rule) bool { return !r.AsksCut }))
+	return arranged(append(slices.Clip(begun), found...)), append(slices.Clip(said), notes...)
+}
 
 func findBy(c *Context, rules []*Rule) (out []model.Smell, notes []model.Note) {
 	c.index()
@@ -201,6 +219,11 @@ func findBy(c *Context, rules []*Rule) (out []model.Smell, notes []model.Note) {
 			out = append(out, r.smell(h))
 		}
 	}
+	return out, notes
+}
+
+// arranged are hits by path, line and rule, each with an id of its own.
+func arranged(out []model.Smell) []model.Smell {
 	sort.SliceStable(out, func(i, j int) bool {
 		a, b := &out[i], &out[j]
 		if a.Path != b.Path {
@@ -215,7 +238,7 @@ func findBy(c *Context, rules []*Rule) (out []model.Smell, notes []model.Note) {
 		return a.ID < b.ID
 	})
 	tellApart(out)
-	return out, notes
+	return out
 }
 
 // tellApart gives each hit an id of its own: what a rule finds in several definitions of

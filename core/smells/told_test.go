@@ -8,6 +8,7 @@ import (
 
 	"jantel/core/judgement"
 	"jantel/core/model"
+	"jantel/core/smells"
 	"jantel/core/testkit"
 
 	"github.com/stretchr/testify/require"
@@ -137,4 +138,16 @@ func TestANameMaySayItsPlaceWhereThereAreNoNamespaces(t *testing.T) {
 	takes := "int keep_vault_shelf_get_ignore_old_free_space(void) { return 1; }\n"
 	require.Empty(t, of(judge(t, "-- src/keep-vault-shelf.c --\n"+takes), "overlong-name"))
 	require.NotEmpty(t, of(judge(t, "-- src/desk.c --\n"+takes), "overlong-name"))
+}
+
+func TestRulesThatAreAskedLaterChangeNothingOfTheOthers(t *testing.T) {
+	for seed := range uint64(20) {
+		at := func() *smells.Context { return context(2+int(seed)*5, rand.New(rand.NewPCG(seed, 3))) }
+		want, notes := smells.Find(at())
+		c := at()
+		found, said := smells.Begin(c)
+		got, told := smells.End(c, found, said)
+		require.Equal(t, want, got)
+		require.Equal(t, notes, told)
+	}
 }

@@ -13,7 +13,7 @@ import (
 
 var unrelatedContentsRule = &Rule{
 	Slug: "unrelated-contents", Facet: model.Layout, Title: "Unrelated things in one folder", Weight: 0.8,
-	Family: familyPlace, find: unrelatedContents,
+	Family: familyPlace, find: unrelatedContents, AsksCut: true,
 	Question:   "Do the files of a folder have anything to do with each other?",
 	Why:        "A folder is a promise that its files belong together; where they do not, it has to be searched and not read.",
 	Example:    "`archive/lib/` holds a page, a query, a schedule and a label printer; none of them needs another.",
