@@ -10,7 +10,8 @@ import (
 )
 
 var scatteredFeatureRule = &Rule{
-	Slug: "scattered-feature", Facet: model.Layout, Title: "Scattered feature", Weight: 0.4, Family: familyPlace, find: scatteredFeature, AsksCut: true,
+	Slug: "scattered-feature", Facet: model.Layout, Title: "Scattered feature", Weight: 0.4, Family: familyPlace,
+	find: scatteredFeature, AsksCut: true,
 	Question:   "Is one feature spread over many folders?",
 	Why:        "Who works on it has to know all of them, and what was forgotten is not seen.",
 	Example:    "*labels* lies in `routes`, `handlers`, `logic`, `data`, `pages`, `store` and `api`.",
