@@ -3,6 +3,7 @@ package weave
 import (
 	"fmt"
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"jantel/core/model"
@@ -128,4 +129,42 @@ func TestFoldersBuiltAlikeShareTwoNamesOnce(t *testing.T) {
 	require.False(t, ok, "names that tools prescribe")
 	_, ok = byAnatomy(append(alikes, tree("b/1x.ts", "b/2y.ts", "b/3z.ts", "b/4w.ts", "b/5v.ts", "b/6u.ts", "b/7t.ts")...), ".")
 	require.False(t, ok, "less than half of the files")
+}
+
+func TestACutByKindIsHeldAgainstTheFolders(t *testing.T) {
+	lying := func(dirs ...string) (out []cutFile) { // each folder with the kinds of its files
+		for _, d := range dirs {
+			dir, kinds, _ := strings.Cut(d, ":")
+			for i, k := range strings.Fields(kinds) {
+				f := cutFile{path: fmt.Sprintf("%s/f%d.go", dir, i), kind: k}
+				out = append(out, f.below("."))
+			}
+		}
+		return out
+	}
+	v := -1.0
+	told := func(files []cutFile) model.Cut {
+		return ofKinds(files, ".", model.Cut{Value: &v, Label: model.CutByKind, Depth: 1})
+	}
+	many := func(kind string, n int) string { return strings.Repeat(kind+" ", n) }
+
+	kinds := told(lying("rows:"+many("model", 12), "desk:"+many("view", 9)+"logic"))
+	require.Equal(t, model.CutByKind, kinds.Label)
+	require.Equal(t, -1.0, *kinds.Value)
+
+	both := told(lying("lots:"+many("model", 6)+many("view", 6), "boxes:"+many("model", 5)+many("view", 5)))
+	require.Equal(t, model.CutMixed, both.Label, "each folder holds both")
+	require.Equal(t, -0.2, *both.Value)
+	require.Contains(t, both.Evidence[len(both.Evidence)-1].Note, "of 22 files whose kind is seen none lies in a folder of mostly one kind")
+
+	one := told(lying("all:"+many("model", 30), "more:"+many("model", 4)))
+	require.Equal(t, model.CutMixed, one.Label, "all of one kind: no folder is for another")
+	require.Contains(t, one.Evidence[len(one.Evidence)-1].Note, "are all of the same")
+
+	some := told(lying("rows:"+many("model", 5), "desk:"+many("view", 5), "rest:"+many("model", 8)+many("view", 8)))
+	require.Contains(t, some.Evidence[len(some.Evidence)-1].Note, "of 26 files whose kind is seen only 10 lie in folders of mostly one kind")
+
+	few := told(lying("lots:model view", "boxes:model view"))
+	require.Equal(t, model.CutByKind, few.Label, "of four files nothing can be held against it")
+	require.Equal(t, -1.0, v, "what was handed in stays as it is")
 }
