@@ -104,7 +104,7 @@ func (c *Context) routes() []model.Route {
 	return c.routeList
 }
 
-// hit is what a rule's function returns; Find makes a smell of it.
+// hit is what a rule's function returns; findBy makes a smell of it.
 type hit struct {
 	path, name string
 	extra      string   // what else tells it from others at the same place
@@ -172,21 +172,15 @@ func Named(slug string) *Rule {
 	return nil
 }
 
-// Find runs every rule and returns what they hit, by path, line and rule. A
-// rule that breaks costs its own hits alone; notes say which, and why.
-func Find(c *Context) ([]model.Smell, []model.Note) {
-	found, notes := findBy(c, catalogue)
-	return arranged(found), notes
-}
-
 // Begin runs the rules that ask neither how the folders are cut nor for the features:
 // Features, FeatureOf and Cut of the context need not be there yet, and of Modules the
-// paths alone.
+// paths alone. A rule that breaks costs its own hits alone; notes say which, and why.
 func Begin(c *Context) ([]model.Smell, []model.Note) {
 	return findBy(c, slices.DeleteFunc(slices.Clone(catalogue), func(r *Rule) bool { return r.AsksCut }))
 }
 
-// End runs the other rules, once all is in the context, and returns what all of them hit.
+// End runs the other rules, once all is in the context, and returns what all of them hit, by
+// path, line and rule.
 func End(c *Context, begun []model.Smell, said []model.Note) ([]model.Smell, []model.Note) {
 	found, notes := findBy(c, slices.DeleteFunc(slices.Clone(catalogue), func(r *Rule) bool { return !r.AsksCut }))
 	return arranged(append(slices.Clip(begun), found...)), append(slices.Clip(said), notes...)

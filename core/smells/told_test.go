@@ -140,14 +140,26 @@ func TestANameMaySayItsPlaceWhereThereAreNoNamespaces(t *testing.T) {
 	require.NotEmpty(t, of(judge(t, "-- src/desk.c --\n"+takes), "overlong-name"))
 }
 
-func TestRulesThatAreAskedLaterChangeNothingOfTheOthers(t *testing.T) {
+func TestRulesThatAreAskedFirstDoWithoutFeaturesAndCut(t *testing.T) {
 	for seed := range uint64(20) {
-		at := func() *smells.Context { return context(2+int(seed)*5, rand.New(rand.NewPCG(seed, 3))) }
-		want, notes := smells.Find(at())
-		c := at()
-		found, said := smells.Begin(c)
-		got, told := smells.End(c, found, said)
-		require.Equal(t, want, got)
-		require.Equal(t, notes, told)
+		r := rand.New(rand.NewPCG(seed, 3))
+		c := context(2+int(seed)*5, r)
+		without, said := smells.Begin(c)
+		one := model.Feature{Name: "lots"}
+		c.FeatureOf = map[string]model.FeatureOf{}
+		for _, f := range c.Survey.Files {
+			if r.IntN(2) == 0 {
+				one.Files = append(one.Files, f.Path)
+				c.FeatureOf[f.Path] = model.FeatureOf{Feature: one.Name}
+			}
+		}
+		v := -1.0
+		c.Features, c.Cut = []model.Feature{one}, model.Cut{Value: &v, Label: model.CutByKind, Depth: 1}
+		with, told := smells.Begin(c)
+		require.Equal(t, without, with)
+		require.Equal(t, said, told)
+		all, _ := smells.End(c, with, told)
+		require.NotNil(t, all, "none is none, not unknown")
+		require.GreaterOrEqual(t, len(all), len(with))
 	}
 }

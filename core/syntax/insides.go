@@ -460,7 +460,7 @@ func (w *insider) named(i int, text []byte, a *around) {
 	if s.First(i+1) == '=' {
 		w.sets(i, text, a)
 	}
-	if w.in >= 0 && s.First(i-1) != '.' {
+	if w.in >= 0 {
 		w.local(i, text)
 	}
 	if assertsAt(s, i) {
