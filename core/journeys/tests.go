@@ -102,7 +102,8 @@ func from(r *reading.Reading, g *calls.Graph, file int, seen *visited) (out []re
 		at := next[i].at + 1
 		for _, e := range g.From(next[i].ref) {
 			onlyRead := e.Kind == model.CallRead && (at > 1 || !isClass(g.Definition(e.To)))
-			if onlyRead || e.Kind == model.CallInherit || e.To.Member != 0 || !r.Judged[g.Path(e.To)] || !seen.first(g.Place(e.To)) {
+			// Whether it is judged is asked once of each: it is the dearest question here.
+			if onlyRead || e.Kind == model.CallInherit || e.To.Member != 0 || !seen.first(g.Place(e.To)) || !r.Judged[g.Path(e.To)] {
 				continue
 			}
 			next = append(next, step{e.To, at})

@@ -79,8 +79,12 @@ func (c *Context) untested(g *calls.Graph, list []model.Route) (missing map[stri
 func (c *Context) reachedByTests(g *calls.Graph) map[calls.Ref]bool {
 	seen := map[calls.Ref]bool{}
 	var next []calls.Ref
+	tests := make([]bool, len(c.Files))
+	for i, f := range c.Files {
+		tests[i] = c.IsTest(f.Path)
+	}
 	for i := range g.Edges {
-		if e := &g.Edges[i]; c.IsTest(c.Files[e.From.File].Path) && e.Kind != model.CallRead && !seen[e.To] {
+		if e := &g.Edges[i]; tests[e.From.File] && e.Kind != model.CallRead && !seen[e.To] {
 			seen[e.To] = true
 			next = append(next, e.To)
 		}
