@@ -77,6 +77,9 @@ func (f *finder) projects() {
 			if p.Tool == "npm" && bundlers.MatchString(c.Text) {
 				f.bundled(d, c.Text, fmt.Sprintf("%s has it bundled, line %d", file.Path, c.Line))
 			}
+			if p.Tool == "python" {
+				f.function(d, p.Roots, c.Text, fmt.Sprintf("%s installs it as the command %s, line %d", file.Path, c.Name, c.Line))
+			}
 			if p.Tool == "docker" || p.Tool == "npm" && starts[c.Name] {
 				f.started(d, c.Text, fmt.Sprintf("%s starts it, line %d", file.Path, c.Line))
 			}
@@ -132,6 +135,30 @@ func (f *finder) bundled(d, command, mechanism string) {
 			if at, ok := syntax.Join(d, strings.Trim(w, `"'`)); ok && f.r.Judged[at] && f.r.File(at) != nil && reading.IsCode(f.r.File(at)) {
 				f.add(at, 1, model.EntryPage, mechanism)
 			}
+		}
+	}
+}
+
+// function adds the file of a function that is written by its module, as in
+// "vault.cli:main", looked for from where the project keeps its modules.
+func (f *finder) function(d string, roots []string, written, mechanism string) {
+	module, name, _ := strings.Cut(written, ":")
+	module = strings.ReplaceAll(strings.TrimSpace(module), ".", "/")
+	for _, root := range append([]string{".", "src"}, roots...) {
+		for _, try := range []string{module + ".py", module + "/__init__.py"} {
+			at, ok := syntax.Join(d, path.Join(root, try))
+			file := f.r.File(at)
+			if !ok || !f.r.Judged[at] || file == nil || file.Facts == nil {
+				continue
+			}
+			line := file.Facts.Starts
+			for i := range file.Facts.Definitions {
+				if def := &file.Facts.Definitions[i]; def.Name == name && def.Parent == "" {
+					line = def.Line
+				}
+			}
+			f.add(at, line, model.EntryCommand, mechanism)
+			return
 		}
 	}
 }

@@ -67,6 +67,18 @@ func TestWhereSomethingStarts(t *testing.T) {
 			"-- Dockerfile --\nFROM x\nCMD [\"python\", \"vault/run.py\"]\n-- vault/run.py --\ndef run(): pass\n-- vault/lots.py --\ndef lots(): pass\n",
 			map[string]string{"vault/run.py": "program"},
 		},
+		"functions that a project of Python installs as commands": {
+			"-- pyproject.toml --\n[project]\nname = \"vault\"\n[project.scripts]\nweigh = \"vault.cli:main\"\n-- src/vault/cli.py --\nimport sys\n\ndef main():\n    pass\n-- src/vault/lots.py --\ndef lots(): pass\n",
+			map[string]string{"src/vault/cli.py": "command"},
+		},
+		"commands of a project that a program describes": {
+			"-- setup.py --\nfrom setuptools import setup\nsetup(name='vault', scripts=['bin/dry'], entry_points={'console_scripts': ['weigh = vault.cli:main'], 'vault.scales': ['bench = vault.bench:Scale']})\n-- bin/dry --\n#!/usr/bin/python\nimport vault.cli\nvault.cli.main()\n-- vault/cli.py --\ndef main():\n    pass\n-- vault/bench.py --\nclass Scale:\n    pass\n",
+			map[string]string{"bin/dry": "command", "vault/cli.py": "command"},
+		},
+		"modules that have the first line of a program and only define": {
+			"-- dry.py --\n#!/usr/bin/env python3\n\nRATE = 2\n\ndef dry(lot):\n    return lot * RATE\n\n# last words\n-- sow.py --\n#!/usr/bin/env python3\n\ndef sow(lot):\n    return lot\n\nsow(1)\n-- weigh.pl --\n#!/usr/bin/perl\nweigh();\nsub weigh { return 1 }\n",
+			map[string]string{"sow.py": "script", "weigh.pl": "script"},
+		},
 		"a script by its first line, and a test that could be one": {
 			"-- bin/dry --\n#!/usr/bin/perl\nprint 1;\n-- scripts/tidy.py --\n#!/usr/bin/python\nx = 1\n-- t/lots.t --\n#!/usr/bin/perl\nok(1);\n",
 			map[string]string{"bin/dry": "command", "scripts/tidy.py": "script"},

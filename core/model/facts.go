@@ -67,6 +67,7 @@ type Project struct {
 	Outputs      []string // folders it has something written to
 	Written      []string // files it has something written to, "*" for any part of a name
 	Builds       []Built  // what a build of compiled languages makes for those who install it
+	Library      bool     // it says of itself that it is a library
 	Problem      string   // why it could not be understood
 }
 

@@ -3294,8 +3294,8 @@ func (z *OperationFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 18
-	o = append(o, 0xdc, 0x0, 0x12)
+	// array header, size 19
+	o = append(o, 0xdc, 0x0, 0x13)
 	o = msgp.AppendString(o, z.Tool)
 	o = msgp.AppendString(o, z.Name)
 	o = msgp.AppendString(o, z.Description)
@@ -3381,6 +3381,7 @@ func (z *Project) MarshalMsg(b []byte) (o []byte, err error) {
 			return
 		}
 	}
+	o = msgp.AppendBool(o, z.Library)
 	o = msgp.AppendString(o, z.Problem)
 	return
 }
@@ -3393,8 +3394,8 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 18 {
-		err = msgp.ArrayError{Wanted: 18, Got: zb0001}
+	if zb0001 != 19 {
+		err = msgp.ArrayError{Wanted: 19, Got: zb0001}
 		return
 	}
 	z.Tool, bts, err = msgp.ReadStringBytes(bts)
@@ -3799,6 +3800,11 @@ func (z *Project) UnmarshalMsg(bts []byte) (o []byte, err error) {
 			return
 		}
 	}
+	z.Library, bts, err = msgp.ReadBoolBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Library")
+		return
+	}
 	z.Problem, bts, err = msgp.ReadStringBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Problem")
@@ -3874,7 +3880,7 @@ func (z *Project) Msgsize() (s int) {
 	for za0017 := range z.Builds {
 		s += z.Builds[za0017].Msgsize()
 	}
-	s += msgp.StringPrefixSize + len(z.Problem)
+	s += msgp.BoolSize + msgp.StringPrefixSize + len(z.Problem)
 	return
 }
 

@@ -50,16 +50,26 @@ func projects(c *context) outcome {
 // write or try the rest.
 func insideOnly(p string) bool { return strings.Contains("/"+p, "/internal/") }
 
-// offers tests that others can take something from it: a project file says so,
-// or nearly all of it is one package.
+// offers tests that others can take something from it: its authors or a project file
+// say so, or nearly all of it is one package.
 func offers(c *context) outcome {
+	o := c.offered()
+	if said, ok := c.called(); ok && o.share < said.share {
+		return said
+	}
+	return o
+}
+
+// offered is what shows in the code and its project files that others can take something
+// from it.
+func (c *context) offered() outcome {
 	if f := c.topPackage(); f != nil {
 		return packaged(c, f)
 	}
 	if o, ok := libraryByBuild(c); ok {
 		return o
 	}
-	ev := offered(c)
+	ev := projectsOffer(c)
 	switch {
 	case len(ev) > 0 && c.application():
 		return outcomeOf(0.3, "Others may import it, but it answers requests and draws pages, as an application does.", ev)
@@ -86,14 +96,7 @@ func offers(c *context) outcome {
 		)
 	}
 	if c.used() {
-		text := "No program starts in it and nothing in it is asked from outside: others use it."
-		if c.asked() > 0 {
-			text = fmt.Sprintf(
-				"No program starts in it and hardly anything in it (%d of %d source files) answers requests: others use it.",
-				c.asked(), len(c.source),
-			)
-		}
-		return outcomeOf(0.65, text, nil)
+		return c.forOthers()
 	}
 	return outcomeOf(0, "Nothing offers the code to others: no project file does, and it is no single package.", nil)
 }
@@ -112,23 +115,71 @@ func (c *context) asked() int {
 	return len(c.byRole[model.RoleRouting]) + len(c.byRole[model.RoleHandler])
 }
 
-// used reports whether what there is can only be used by others: no program, page or
-// route is in it, and its files hand things out.
+// used reports whether what there is can only be used by others: hardly any of it is
+// reached from a program, page or route in it, and its files hand things out.
 func (c *context) used() bool {
-	if c.root != "." || len(c.programs()) > 0 || 20*c.asked() > len(c.source) || len(c.source) < 5 {
+	if c.root != "." || 20*c.asked() > len(c.source) || len(c.source) < 5 {
 		return false
 	}
-	hands := 0
+	// What little is linked says nothing of what its programs reach.
+	if n := c.started(); n > 0 && (c.startsMuch() || 10*n > len(c.source) || 2*c.unlinked() > len(c.source)) {
+		return false
+	}
+	hands, others := 0, 0
 	for _, f := range c.source {
 		p := syntax.ProfileOf(f.Language)
-		if p.Scripts || f.Facts == nil || f.Facts.Starts > 0 || p.Pages && len(f.Facts.Definitions) == 0 {
-			return false
-		}
-		if len(f.Facts.Definitions) > 0 && (p.Inherits || len(f.Facts.Names) > 0) {
+		switch {
+		case p.Scripts, f.Facts == nil, f.Facts.Starts > 0, p.Pages && len(f.Facts.Definitions) == 0:
+			others++
+		case len(f.Facts.Definitions) > 0 && (p.Inherits || len(f.Facts.Names) > 0):
 			hands++
 		}
 	}
-	return 4*hands >= 3*len(c.source)
+	return 10*others <= len(c.source) && 4*hands >= 3*len(c.source)
+}
+
+// started counts the files that are reached from where something starts, tests apart.
+func (c *context) started() int {
+	needs := map[string][]string{}
+	for _, l := range c.edges {
+		needs[unit(l.From)] = append(needs[unit(l.From)], unit(l.To))
+	}
+	seen := map[string]bool{}
+	var next []string
+	for _, f := range c.source {
+		if f.Facts.Starts > 0 || c.roles[f.Path].Role == model.RoleEntry {
+			next = append(next, unit(f.Path))
+		}
+	}
+	for len(next) > 0 {
+		at := next[len(next)-1]
+		if next = next[:len(next)-1]; !seen[at] {
+			seen[at] = true
+			next = append(next, needs[at]...)
+		}
+	}
+	n := 0
+	for _, f := range c.source {
+		if seen[unit(f.Path)] {
+			n++
+		}
+	}
+	return n
+}
+
+// forOthers says of what is used by others why that is so.
+func (c *context) forOthers() outcome {
+	switch {
+	case len(c.programs()) > 0:
+		return outcomeOf(0.65, fmt.Sprintf("Its programs reach hardly any of it (%d of %d source files): others use the rest.",
+			c.started(), len(c.source)), nil)
+	case c.asked() > 0:
+		return outcomeOf(0.65, fmt.Sprintf(
+			"No program starts in it and hardly anything in it (%d of %d source files) answers requests: others use it.",
+			c.asked(), len(c.source),
+		), nil)
+	}
+	return outcomeOf(0.65, "No program starts in it and nothing in it is asked from outside: others use it.", nil)
 }
 
 // packaged tells of what is one package without a project file: it may still be
@@ -137,6 +188,15 @@ func packaged(c *context, f *model.File) outcome {
 	ev := []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}}
 	if c.application() {
 		return outcomeOf(0.3, "Nearly all of it is one package, but it answers requests and draws pages, as an application does.", ev)
+	}
+	// A module that can be run as well is no program that the package is for.
+	front := slices.ContainsFunc(c.programs(), func(p *model.File) bool {
+		return !model.Within(model.FolderOf(f.Path), p.Path) || path.Base(p.Path) == "__main__.py"
+	})
+	if n := c.started(); front && 5*n >= 3*len(c.source) {
+		return outcomeOf(
+			0.3, fmt.Sprintf("Nearly all of it is one package, but what starts in it needs %d of %d source files.", n, len(c.source)), ev,
+		)
 	}
 	return outcomeOf(0.65, "Nearly all of it is one package, though no project file tells what it is for.", ev)
 }
@@ -180,8 +240,8 @@ func (c *context) header() *model.File {
 	return nil
 }
 
-// offered are the project files that say what others may take in.
-func offered(c *context) (ev []model.Evidence) {
+// projectsOffer are the project files that say what others may take in.
+func projectsOffer(c *context) (ev []model.Evidence) {
 	for _, f := range c.survey.Files {
 		// A tool may well have written the project file.
 		if f.Facts == nil {
@@ -191,6 +251,8 @@ func offered(c *context) (ev []model.Evidence) {
 		switch p := f.Facts.Project; {
 		case p == nil:
 		case strings.Count(f.Path, "/") > 1:
+		case p.Library:
+			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "says that it is a library"})
 		case p.Tool == "cargo" && c.survey.File(path.Join(d, "src/lib.rs")) != nil:
 			ev = append(ev, model.Evidence{Path: path.Join(d, "src/lib.rs"), Line: 1, Note: "the crate's library"})
 		case p.Tool == "perl" && c.survey.File(path.Join(d, "lib")) == nil && c.hasFolder(path.Join(d, "lib")):
@@ -367,8 +429,9 @@ func noStart(c *context) outcome {
 		return outcomeOf(1, "No program starts in it.", nil)
 	}
 	ev := filesEvidence(fs, "a program starts in it")
+	_, called := c.called()
 	switch {
-	case c.startsMuch() && c.made().part(model.BuiltLibrary, len(c.source)) < mostBuilt:
+	case c.startsMuch() && !called && c.made().part(model.BuiltLibrary, len(c.source)) < mostBuilt:
 		return outcomeOf(0, fmt.Sprintf("Programs start in %d of %d source files.", len(fs), len(c.source)), ev)
 	case len(fs) == 1:
 		return outcomeOf(0.6, fmt.Sprintf("One program, %s, stands beside what it offers.", fs[0].Path), ev)
@@ -401,17 +464,22 @@ func starts(c *context) outcome {
 	)
 }
 
-func loose(c *context) outcome {
+// unlinked counts the source files that neither need nor serve another.
+func (c *context) unlinked() (n int) {
 	linked := map[string]bool{}
 	for _, l := range c.survey.Links {
 		linked[l.From], linked[l.To] = true, true
 	}
-	n := 0
 	for _, f := range c.source {
 		if !linked[f.Path] {
 			n++
 		}
 	}
+	return n
+}
+
+func loose(c *context) outcome {
+	n := c.unlinked()
 	if len(c.source) == 0 {
 		return outcomeOf(0, "There is no program text to tell from.", nil)
 	}

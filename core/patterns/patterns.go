@@ -111,6 +111,8 @@ func (seen Sight) Rank(cut model.Cut) []model.PatternMatch {
 	behind(out, delivered, 40, general, delivered)
 	behind(out, general, 60, general, delivered)
 	behind(out, general, 70, general)
+	// The packages of a library are about different things, as a matter of course.
+	behind(out, map[string]bool{"by feature": true}, 60, general)
 	behind(out, map[string]bool{"scaffold": true}, threshold, general, delivered)
 	sort.SliceStable(out, func(i, j int) bool { return before(&out[i], &out[j]) })
 	return out

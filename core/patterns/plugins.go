@@ -25,6 +25,29 @@ type plugs struct {
 	in    []*model.Folder
 	parts map[string]bool
 	of    map[string]string // by a file, the part that it belongs to
+	// alone: what else lies in those folders is none of it.
+	alone bool
+}
+
+// files is how many source files belong to it.
+func (p *plugs) files(c *context) (n int) {
+	if !p.alone {
+		return c.within(p.in...)
+	}
+	for _, f := range c.source {
+		if p.of[f.Path] != "" {
+			n++
+		}
+	}
+	return n
+}
+
+// holds reports whether a file lies among the plug-ins.
+func (p *plugs) holds(file string) bool {
+	if p.alone {
+		return p.of[file] != ""
+	}
+	return slices.ContainsFunc(p.in, func(d *model.Folder) bool { return model.Within(d.Path, file) })
 }
 
 func (p *plugs) paths() string {
@@ -62,18 +85,23 @@ func (c *context) findPlugged() *plugs {
 	if other := c.families(); best == nil || other != nil && c.within(other.in...) > 2*most {
 		best = other
 	}
+	if other := c.spread(); other != nil && (best == nil || other.files(c) > 2*best.files(c)) {
+		best = other
+	}
 	if best == nil {
 		return nil
 	}
-	c.withoutBase(best)
-	best.of = map[string]string{}
-	for _, d := range best.in {
-		for part, f := range partsIn(d, c.survey.Files) {
-			if best.parts[part] {
-				best.of[f.Path] = part
+	if !best.alone {
+		best.of = map[string]string{}
+		for _, d := range best.in {
+			for part, f := range partsIn(d, c.survey.Files) {
+				if best.parts[part] {
+					best.of[f.Path] = part
+				}
 			}
 		}
 	}
+	c.withoutBase(best)
 	return best
 }
 
@@ -94,24 +122,48 @@ func partsIn(d *model.Folder, files []*model.File) iter.Seq2[string, *model.File
 	}
 }
 
-// withoutBase leaves out of the parts what most others of them need: that is what they
-// are built upon, and is plugged in nowhere.
+// severalHeirs is how many parts have to be built upon another for that to be a base.
+const severalHeirs = 3
+
+// withoutBase leaves out of the parts what others of them are built upon: what most in its
+// folder need, and what several inherit from. That is plugged in nowhere.
 func (c *context) withoutBase(p *plugs) {
-	needed := map[string]map[string]bool{}
+	beside := map[string]int{} // parts by the folder that holds them
+	for part := range p.parts {
+		beside[model.FolderOf(part)]++
+	}
+	needed, heirs := map[string]map[string]bool{}, map[string]map[string]bool{}
+	add := func(to map[string]map[string]bool, l *model.Link, near bool) {
+		from, base := p.of[l.From], p.of[l.To]
+		if from == "" || base == "" || from == base || near && model.FolderOf(from) != model.FolderOf(base) {
+			return
+		}
+		if to[base] == nil {
+			to[base] = map[string]bool{}
+		}
+		to[base][from] = true
+	}
 	for _, l := range c.edges {
-		if p.parts[l.To] && p.parts[l.From] {
-			if needed[l.To] == nil {
-				needed[l.To] = map[string]bool{}
-			}
-			needed[l.To][l.From] = true
+		add(needed, l, true)
+	}
+	for i := range c.survey.Links {
+		if l := &c.survey.Links[i]; l.Kind == model.LinkInheritance {
+			add(heirs, l, false)
 		}
 	}
-	all := len(p.parts)
-	for part, by := range needed {
-		if 2*len(by) > all {
-			delete(p.parts, part)
+	bases := map[string]bool{}
+	for part := range p.parts {
+		if 2*len(needed[part]) > beside[model.FolderOf(part)] || len(heirs[part]) >= severalHeirs {
+			bases[part] = true
 		}
 	}
+	if len(p.parts)-len(bases) < severalHeirs {
+		return
+	}
+	for part := range bases {
+		delete(p.parts, part)
+	}
+	maps.DeleteFunc(p.of, func(_, part string) bool { return bases[part] })
 }
 
 // families are folders whose files nearly all build upon the same that stands
@@ -391,7 +443,7 @@ func plugFolder(c *context) outcome {
 	if p == nil {
 		return outcomeOf(0, "No folder of three or more plug-ins stands in it.", nil)
 	}
-	n := c.within(p.in...)
+	n := p.files(c)
 	return outcomeOf(
 		c.large(n, 0.25),
 		fmt.Sprintf("%s %s %d parts that are plugged in, %d of %d source files.", p.paths(), hold(len(p.in)), len(p.parts), n,
@@ -412,17 +464,27 @@ func plugsApart(c *context) outcome {
 	if p == nil {
 		return outcomeOf(0, "There are no plug-ins that could know each other.", nil)
 	}
+	// One that is made from another is no less plugged in.
+	made := map[[2]string]bool{}
+	for i := range c.survey.Links {
+		if l := &c.survey.Links[i]; l.Kind == model.LinkInheritance {
+			made[[2]string{p.of[l.From], p.of[l.To]}] = true
+		}
+	}
 	var among []model.Link
+	need := map[string]bool{}
 	for _, l := range c.edges {
-		if a, b := p.of[l.From], p.of[l.To]; a != b && a != "" && b != "" {
+		if a, b := p.of[l.From], p.of[l.To]; a != b && a != "" && b != "" && !made[[2]string{a, b}] {
 			among = append(among, *l)
+			need[a] = true
 		}
 	}
 	if len(among) == 0 {
 		return outcomeOf(1, "No plug-in needs another.", nil)
 	}
 	return outcomeOf(
-		1-2*float64(len(among))/float64(len(p.parts)), fmt.Sprintf("Plug-ins need each other %s.", times(len(among))),
+		1-2*float64(len(need))/float64(len(p.parts)),
+		fmt.Sprintf("%d of %d plug-ins need another, %s.", len(need), len(p.parts), times(len(among))),
 		linksEvidence(among),
 	)
 }
@@ -442,19 +504,16 @@ func hostBlind(c *context) outcome {
 		return outcomeOf(0, "There is nothing that plug-ins are plugged into.", nil)
 	}
 	parts := p.parts
-	outside := func(path string) bool {
-		return !slices.ContainsFunc(p.in, func(d *model.Folder) bool { return model.Within(d.Path, path) })
-	}
 	needs := map[string]bool{}
 	// Who knows one of many by name is a corner; who knows several does the wiring.
 	who, parties := map[string]map[string]bool{}, map[string]bool{}
 	var known []model.Link
 	for _, l := range c.edges {
 		from, to := p.of[l.From], p.of[l.To]
-		if from != "" && outside(l.To) {
+		if from != "" && !p.holds(l.To) {
 			needs[from] = true
 		}
-		if to == "" || !outside(l.From) {
+		if to == "" || p.holds(l.From) {
 			continue
 		}
 		if who[l.From] == nil {

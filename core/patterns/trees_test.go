@@ -496,6 +496,15 @@ class %Store
 				each("-- press/servers/$.py --\nfrom press.servers.generic import Generic\nclass %(Generic):\n    pass\n", "ink", "paper", "cutter", "fold", "glue", "print")},
 			{"a folder each, built upon the same and named by nobody", "-- press/run.py --\nfrom press.base import Module\n-- press/base.py --\nclass Module:\n    pass\n" +
 				each("-- press/modules/$/__init__.py --\nfrom .$ import %\n-- press/modules/$/$.py --\nfrom press.base import Module\nclass %(Module):\n    pass\n", "ink", "paper", "cutter", "fold", "glue", "print")},
+			{"made from each other, all of them named by nobody", "-- press/__init__.py --\n-- press/base.py --\nclass Plug:\n    pass\n-- press/plugins/__init__.py --\n" +
+				"-- press/plugins/plain.py --\nfrom press.base import Plug\nclass Plain(Plug):\n    pass\n" +
+				each("-- press/plugins/$.py --\nfrom press.plugins.plain import Plain\nclass %(Plain):\n    pass\n", "ink", "paper", "cutter", "fold", "glue")},
+			{"wherever they lie, where nobody names one", "-- press/run.py --\nfrom press.base import Step\nStep.all()\n-- press/__init__.py --\n-- press/base.py --\nclass Step:\n    pass\n-- press/words.py --\ndef split():\n    return 1\n" +
+				each("-- press/$/__init__.py --\n-- press/$/step.py --\nfrom press.base import Step\nclass %(Step):\n    pass\n-- press/$/help.py --\nx = 1\n", "ink", "paper", "cutter", "fold", "glue", "print", "bind", "sew", "trim")},
+			{"types of C that macros make upon one of the codebase", "-- press/step.h --\ntypedef struct _PressStep PressStep;\nint press_step_run(PressStep *s);\n-- press/step.c --\n#include \"step.h\"\nint press_step_run(PressStep *s) { return 1; }\n-- press/main.c --\n#include \"step.h\"\nint main(void) { return press_step_run(0); }\n" +
+				each("-- press/step$.c --\n#include \"step.h\"\n\nG_DEFINE_TYPE (PressStep%, press_step_$, PRESS_TYPE_STEP)\n\nstatic void press_step_$_init(void) { press_step_run(0); }\n", "ink", "paper", "cutter", "fold", "glue", "print", "bind", "sew")},
+			{"modules with the first line of a program, loaded by their names", "-- moor/run.py --\nimport importlib\nimportlib.import_module('readers.' + name).parse(text)\n" +
+				each("-- moor/readers/$.py --\n#!/usr/bin/env python3\n\ndef parse(text):\n    return text\n", "barley", "clover", "dock", "elder", "fennel", "gorse", "hazel", "ivy", "juniper", "kale", "larch", "mallow")},
 			{"a folder whose name ends so, written in one", "-- press/host.h --\nint press_host(int n);\n-- press/host.c --\nint press_host(int n) { return n; }\nint main(void) { return 0; }\n" +
 				each("-- pressplugins/$/$.c --\n#include \"../../press/host.h\"\nint $_run(void) { return press_host(1); }\n", "ink", "paper", "cutter", "fold")},
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
@@ -507,6 +516,8 @@ class %Store
 				"-- src/call.h --\nint begin(int n);\nint finish(int n);\n-- src/all.c --\n#include \"call.h\"\nint all(int n) { return finish(begin(n)); }\n"},
 			{"plug-ins that need each other", "-- src/host.ts --\nexport const x = 1\n-- src/plugins/a.ts --\nimport './b'\nimport './c'\n-- src/plugins/b.ts --\nimport './a'\nimport './c'\n-- src/plugins/c.ts --\nimport './a'\n-- src/main.ts --\nimport './plugins/a'\nimport './plugins/b'\n-- src/other.ts --\nimport './plugins/c'\n"},
 			{"a family whose members all are named outside of it", "-- press/ink.py --\nclass Ink:\n    pass\n" + each("-- press/inks/$.py --\nfrom press.ink import Ink\nclass %(Ink):\n    pass\n-- press/use_$.py --\nfrom press.inks.$ import %\nx = %()\n", "black", "red", "blue")},
+			{"what nearly everything builds upon", "-- press/run.py --\nfrom press.ink import Ink\nInk()\n-- press/base.py --\nclass Thing:\n    pass\n" +
+				each("-- press/$.py --\nfrom press.base import Thing\nfrom press.use_$ import Use%\nclass %(Thing):\n    pass\n-- press/use_$.py --\nfrom press.base import Thing\nclass Use%(Thing):\n    pass\n", "ink", "paper", "cutter", "fold", "glue", "print", "bind", "sew")},
 			{"a few heirs beside their base", "-- press/run.py --\nprint(1)\n-- press/inks/generic.py --\nclass Generic:\n    pass\n" +
 				each("-- press/inks/$.py --\nfrom press.inks.generic import Generic\nclass %(Generic):\n    pass\n", "black", "red", "blue")},
 			{"programs side by side", "-- kern/main.c --\nint main(void) { return 0; }\n" +
@@ -531,6 +542,12 @@ class %Store
 			{"a module of Go with programs that try it", "-- go.mod --\nmodule words\n-- spell/spell.go --\npackage spell\nfunc Say() {}\n-- manualtest/stress/main.go --\npackage main\nimport \"words/spell\"\nfunc main() { spell.Say() }\n-- hack/gen/main.go --\npackage main\nimport \"words/spell\"\nfunc main() { spell.Say() }\n"},
 			{"a package of npm that starts nothing", "-- package.json --\n{ \"name\": \"words\", \"scripts\": { \"test\": \"gulp test\" } }\n" + each("-- src/$.js --\nexport const $ = 1\n", "say", "spell", "count")},
 			{"classes that nothing starts", each("-- Words/%.php --\n<?php\nnamespace Words;\nclass % { public function run() { return 1; } }\n", "say", "spell", "count", "split", "join", "trim")},
+			{"what its authors call so, beside programs that show it", "-- README.md --\n# Words\n\nWords is a small library for splitting words.\n" +
+				each("-- src/$.py --\nimport words\ndef $():\n    return words.split()\n", "say", "spell", "count") + each("-- show_$.py --\n#!/usr/bin/env python3\nimport words\nwords.split()\n", "one", "two")},
+			{"what hardly anything of is reached by its one program", "-- tell.c --\n#include \"say.h\"\nint main(void) { return say(1); }\n-- src/words.h --\nint say(int n);\n-- say.h --\nint say(int n);\n" +
+				each("-- src/$.c --\n#include \"words.h\"\nint $(int n) { return n; }\n", "spell", "count", "split", "join", "trim", "fold", "turn", "sort", "find", "list", "pick", "keep", "drop", "hold", "send", "take", "read", "name", "mark", "seek")},
+			{"a program that describes a library", "-- setup.py --\nfrom setuptools import setup\nNAME = 'words'\nsetup(name=NAME, packages=['words'], scripts=['tools/tell.py'])\n-- words/__init__.py --\n-- words/say.py --\ndef say():\n    return 1\n-- tools/tell.py --\n#!/usr/bin/env python3\nfrom words.say import say\nprint(say())\n"},
+			{"a package of composer that says so", "-- composer.json --\n{\"name\": \"moor/words\", \"type\": \"library\"}\n" + each("-- src/%.php --\n<?php\nclass % { function run() { return 1; } }\n", "say", "spell")},
 			{"a package of Go without a project file", "-- words.go --\npackage words\nfunc Say() {}\n-- spell.go --\npackage words\nfunc Spell() {}\n"},
 			{"what a build makes for others, beside programs that try it", `
 -- Makefile.am --
@@ -554,6 +571,9 @@ bin_PROGRAMS = sayit
 			{"a package of npm that is run", "-- package.json --\n{ \"name\": \"words\", \"scripts\": { \"start\": \"node src/say.js\" } }\n" + each("-- src/$.js --\nexport const $ = 1\n", "say", "spell", "count")},
 			{"a package that answers requests and draws pages", "-- vault/__init__.py --\n-- vault/urls.py --\nfrom django.urls import path\nfrom . import views\nurlpatterns = [path('lots/', views.lots), path('boxes/', views.boxes)]\n-- vault/views.py --\nfrom django.shortcuts import render\ndef lots(request):\n    return render(request, 'lots.html')\ndef boxes(request):\n    return render(request, 'boxes.html')\n" +
 				each("-- vault/templates/$.html --\n<p>$</p>\n", "lots", "boxes", "shelves")},
+			{"a package that its program needs nearly all of", "-- bin/vault --\n#!/usr/bin/env python3\nfrom vault import desk\ndesk.run()\n-- vault/__init__.py --\n-- vault/desk.py --\nfrom vault import " +
+				strings.Join([]string{"lot", "box", "shelf", "label"}, ", ") + "\ndef run():\n    return lot.all()\n" + each("-- vault/$.py --\ndef all():\n    return []\n", "lot", "box", "shelf", "label")},
+			{"what manages libraries", "-- README.md --\n# Shelf\n\nShelf is a photo library manager for the desk.\n-- shelf.py --\nimport lots\nif __name__ == '__main__':\n    lots.all()\n-- lots.py --\ndef all():\n    return []\n"},
 			{"a package with a folder of commands in it", "-- vault/__init__.py --\n-- vault/lots.py --\ndef all():\n    return []\n-- vault/boxes.py --\nfrom vault import lots\n-- vault/commands/__init__.py --\n-- vault/commands/dry.py --\nfrom vault import lots\ndef main():\n    lots.all()\n"},
 			{"a program whose top folder holds a package's words and nothing else", "-- go.mod --\nmodule press\n-- doc.go --\n// Package press prints labels.\npackage press\n-- cmd/press/main.go --\npackage main\nimport \"press/queue\"\nfunc main() { queue.Step() }\n-- queue/queue.go --\npackage queue\nfunc Step() {}\n"},
 			{"programs that a build makes", "-- Makefile.am --\nbin_PROGRAMS = say spell\nnoinst_LIBRARIES = libcommon.a\n-- common.h --\nint add(int n);\n-- common.c --\n#include \"common.h\"\nint add(int n) { return n; }\n" +

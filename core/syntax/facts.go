@@ -56,7 +56,7 @@ func Finish(how How, f *model.Facts, s *Stream, signs Signs) *model.Facts {
 		d := &f.Definitions[i]
 		d.EndLine = min(max(d.Line, d.EndLine), f.Lines)
 	}
-	if f.Starts == 1 && Interpreter(s.Src) != "" && onlyDefines(f) {
+	if f.Starts == 1 && Interpreter(s.Src) != "" && onlyDefines(f, ProfileOf(how.Language).CalledBelow, s.LastLine()) {
 		f.Starts = 0 // it has the line of a program, and does nothing when it is run
 	}
 	moved := order(f)
@@ -130,10 +130,11 @@ var definitionRooms sync.Pool
 // mostRoom bounds the room that is kept.
 const mostRoom = 4096
 
-// onlyDefines reports whether types are all that a file holds at its top, down to
-// its last line.
-func onlyDefines(f *model.Facts) bool {
-	last, types := 0, 0
+// onlyDefines reports whether types are all that a file holds at its top, down to the
+// line of its last token; functions as well where nothing below them is left to call
+// them.
+func onlyDefines(f *model.Facts, calledBelow bool, end int) bool {
+	last, some := 0, false
 	for i := range f.Definitions {
 		d := &f.Definitions[i]
 		if d.Parent != "" {
@@ -141,12 +142,15 @@ func onlyDefines(f *model.Facts) bool {
 		}
 		switch d.Kind {
 		case model.DefClass, model.DefInterface, model.DefNamespace, model.DefType, model.DefEnum:
-			last, types = max(last, d.EndLine), types+1
+			last, some = max(last, d.EndLine), true
 		case model.DefFunction, model.DefComponent:
-			return false
+			if !calledBelow {
+				return false
+			}
+			last, some = max(last, d.EndLine), true
 		}
 	}
-	return types > 0 && last+1 >= f.Lines
+	return some && last+1 >= end
 }
 
 var sqlStarts = []string{"SELECT ", "INSERT INTO ", "INSERT OR ", "UPDATE ", "DELETE FROM ", "CREATE TABLE ", "WITH "}

@@ -55,6 +55,9 @@ type Profile struct {
 	SameNames bool
 	// NamesNodes: a text that looks like a template's name is a node's.
 	NamesNodes bool
+	// CalledBelow: what stands at the top can only call functions that are defined
+	// above it.
+	CalledBelow bool
 	// OneOfAName: a program holds at most one function of a name at its top.
 	OneOfAName bool
 	// Overloads: a type may have several methods of a name, told apart by how many

@@ -163,6 +163,17 @@ func (s *Stream) EndLine(i int) int {
 	return int(s.Tokens[min(i, len(s.Tokens)-1)].EndLine)
 }
 
+// LastLine is the line that the last token with a text ends on; comments and empty
+// lines below it do not count.
+func (s *Stream) LastLine() int {
+	for i := len(s.Tokens) - 1; i >= 0; i-- {
+		if k := s.Tokens[i].Kind; k != Newline && k != Indent && k != Dedent {
+			return int(s.Tokens[i].EndLine)
+		}
+	}
+	return 1
+}
+
 // Close is the index of the bracket that closes the one at i; i itself when
 // it opens nothing or is never closed.
 func (s *Stream) Close(i int) int {

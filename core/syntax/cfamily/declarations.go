@@ -134,6 +134,8 @@ func (r *reader) parenthesis(first, i, paren, end int, in scope) int {
 	after := r.next(closing)
 	before := paren - 1
 	switch {
+	case before == i && in.class == "" && r.registered(i, paren, in):
+		return closing + 1
 	case s.IsIdent(before) && attributes[s.Text(before)]:
 		// It tells of the declaration; go on behind it.
 		return r.rest(first, i, closing+1, end, in)

@@ -11,13 +11,13 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "C", Version: 7,
+		Name: "C", Version: 8,
 		Profile: syntax.Profile{Code: true, Plain: "c", PlainNames: true, OneOfAName: true, SameNames: true, TestPrograms: true,
 			Headers: []string{".h"}},
 		Extensions: []string{".c", ".h"}, Read: read, Resolve: resolve,
 	})
 	syntax.Register(&syntax.Language{
-		Name: "C++", Version: 7, Profile: syntax.Profile{Code: true, Plain: "c", SameNames: true, Inherits: true, TestPrograms: true,
+		Name: "C++", Version: 8, Profile: syntax.Profile{Code: true, Plain: "c", SameNames: true, Inherits: true, TestPrograms: true,
 			Headers: []string{".hpp", ".hh", ".hxx", ".h++"}},
 		ResolvedWith: "C",
 		Extensions:   []string{".cc", ".cpp", ".cxx", ".c++", ".hpp", ".hh", ".hxx", ".h++", ".inl", ".ipp", ".tpp"},

@@ -36,6 +36,7 @@ func composer(src []byte) (*model.Project, error) {
 	var raw struct {
 		Name        string            `json:"name"`
 		Description string            `json:"description"`
+		Type        string            `json:"type"`
 		Require     map[string]string `json:"require"`
 		RequireDev  map[string]string `json:"require-dev"`
 		Scripts     map[string]any    `json:"scripts"`
@@ -46,7 +47,7 @@ func composer(src []byte) (*model.Project, error) {
 	if err := json.Unmarshal(src, &raw); err != nil {
 		return p, fmt.Errorf("not JSON as composer reads it: %w", err)
 	}
-	p.Name, p.Description = raw.Name, raw.Description
+	p.Name, p.Description, p.Library = raw.Name, raw.Description, raw.Type == "library"
 	for _, m := range []map[string]string{raw.RequireDev, raw.Require} {
 		for k, v := range m {
 			if strings.Contains(k, "/") { // the language and its extensions are no packages

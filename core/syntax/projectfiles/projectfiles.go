@@ -441,6 +441,7 @@ func pyproject(src []byte) (*model.Project, error) {
 	var raw struct {
 		Project struct {
 			Name, Description string
+			Classifiers       []string
 			Dependencies      []string
 			Optional          map[string][]string `toml:"optional-dependencies"`
 			Scripts           map[string]string
@@ -462,6 +463,7 @@ func pyproject(src []byte) (*model.Project, error) {
 		return p, fmt.Errorf("not valid TOML: %s", strings.ReplaceAll(err.Error(), "\n", " "))
 	}
 	p.Name, p.Description = raw.Project.Name, raw.Project.Description
+	p.Library = slices.ContainsFunc(raw.Project.Classifiers, func(t string) bool { return strings.Contains(t, ":: Libraries") })
 	if p.Name == "" {
 		p.Name, p.Description = raw.Tool.Poetry.Name, raw.Tool.Poetry.Description
 	}
@@ -479,6 +481,11 @@ func pyproject(src []byte) (*model.Project, error) {
 	}
 	for _, n := range firstNamed(raw.Project.Scripts) {
 		p.Scripts = append(p.Scripts, model.Command{Name: n, Text: raw.Project.Scripts[n], Line: lineOf(src, n+" =")})
+	}
+	for _, n := range firstNamed(raw.Tool.Poetry.Scripts) {
+		if text, ok := raw.Tool.Poetry.Scripts[n].(string); ok {
+			p.Scripts = append(p.Scripts, model.Command{Name: n, Text: text, Line: lineOf(src, n+" =")})
+		}
 	}
 	sort.Slice(p.Scripts, func(i, j int) bool { return p.Scripts[i].Name < p.Scripts[j].Name })
 	for _, d := range raw.Tool.Setuptools.PackageDir {
@@ -500,16 +507,23 @@ func requirements(src []byte) (*model.Project, error) {
 
 func setupCfg(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
-	section, key := "", ""
+	section, key, n := "", "", 0
 	for line := range strings.Lines(string(src)) {
+		n++
 		t := strings.TrimSpace(line)
 		switch {
 		case t == "" || syntax.In(t[0], "#;"):
 		case t[0] == '[':
 			section, key = strings.Trim(t, "[]"), ""
 		case syntax.In(line[0], " \t"):
-			if section == "options" && key == "install_requires" {
+			switch {
+			case section == "options" && key == "install_requires":
 				require(p.Dependencies, t)
+			case section == "options.entry_points" && (key == "console_scripts" || key == "gui_scripts"):
+				name, text, _ := strings.Cut(t, "=")
+				p.Scripts = append(p.Scripts, model.Command{Name: strings.TrimSpace(name), Text: strings.TrimSpace(text), Line: n})
+			case section == "metadata" && strings.HasPrefix(key, "classif") && strings.Contains(t, ":: Libraries"):
+				p.Library = true
 			}
 		default:
 			k, v, _ := strings.Cut(t, "=")

@@ -13,10 +13,11 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Python", Version: 10,
-		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, FolderFiles: []string{"__init__.py"},
-			Words:   map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
-			HandsOn: true, Invoked: "__call__", Getters: syntax.Set("property", "cached_property", "functools.cached_property"),
+		Name: "Python", Version: 11,
+		Profile: syntax.Profile{Code: true, Inherits: true, ClassInterfaces: true, Reached: true, CalledBelow: true,
+			FolderFiles: []string{"__init__.py"},
+			Words:       map[string]model.Role{"views": model.RoleHandler, "admin": model.RoleConfig},
+			HandsOn:     true, Invoked: "__call__", Getters: syntax.Set("property", "cached_property", "functools.cached_property"),
 			ListOne: syntax.Set("pop", "first", "last", "get"), ListGives: syntax.Set("filter", "all", "order_by", "exclude", "copy", "values"),
 		},
 		Loggers: []string{"logging", "loguru", "structlog", "eliot"}, Extensions: []string{".py", ".pyi", ".pyw"},
@@ -49,6 +50,7 @@ func read(how syntax.How, src []byte) *model.Facts {
 	r.walk()
 	r.routes()
 	r.inherit()
+	r.setup()
 	r.f.Env = environment.Read(r.s)
 	r.f.Names = syntax.SortedSet(r.names)
 	r.bodies()

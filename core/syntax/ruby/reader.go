@@ -13,9 +13,9 @@ import (
 
 func init() {
 	syntax.Register(&syntax.Language{
-		Name: "Ruby", Version: 8,
+		Name: "Ruby", Version: 9,
 		Profile: syntax.Profile{
-			Code: true, Plain: "ruby", OpenTypes: true, TakesIn: true, OneType: true, NamedForType: true, Inherits: true,
+			Code: true, Plain: "ruby", OpenTypes: true, TakesIn: true, OneType: true, NamedForType: true, Inherits: true, CalledBelow: true,
 			ControllerEnd: "_controller.rb", ControllerRoot: "app/controllers/",
 		},
 		Extensions: []string{".rb", ".rake", ".ru", ".thor", ".jbuilder"},

@@ -1,0 +1,100 @@
+package patterns
+
+import (
+	"cmp"
+	"maps"
+	"path"
+	"slices"
+	"strings"
+
+	"jantel/core/model"
+)
+
+// leastSpread is how many parts of a kind make plug-ins, wherever they lie.
+const leastSpread = 8
+
+// spread are the parts, all over the codebase, that build upon one type of it and that
+// nothing else names: whatever takes them in finds them at run time. Of several such
+// kinds it is the one with the most parts.
+func (c *context) spread() *plugs {
+	kinds := c.byBase()
+	made := map[[2]string]bool{}
+	for i := range c.survey.Links {
+		if l := &c.survey.Links[i]; l.Kind == model.LinkInheritance {
+			made[[2]string{unit(l.From), unit(l.To)}] = true
+		}
+	}
+	named := map[string]bool{} // parts that others need, but not to build upon them
+	for _, l := range c.edges {
+		if from, to := unit(l.From), unit(l.To); from != to && !made[[2]string{from, to}] {
+			named[to] = true
+		}
+	}
+	var best map[string][]*model.File
+	for _, base := range slices.Sorted(maps.Keys(kinds)) {
+		of := kinds[base]
+		if len(of) < leastSpread || len(of) <= len(best) || !c.defines(base) {
+			continue
+		}
+		known := 0
+		var files []*model.File
+		for part, fs := range of {
+			files = append(files, fs...)
+			if named[part] {
+				known++
+			}
+		}
+		if leastSpread*known <= len(of) && !c.loadedByFramework(files) {
+			best = of
+		}
+	}
+	if best == nil {
+		return nil
+	}
+	return c.spreadOut(best)
+}
+
+// unit is what a file is a part of where its declarations have a file of their own.
+func unit(p string) string { return strings.TrimSuffix(p, path.Ext(p)) }
+
+// byBase are the parts, with their files, by the simple names of what they build upon,
+// directly or not.
+func (c *context) byBase() map[string]map[string][]*model.File {
+	out := map[string]map[string][]*model.File{}
+	for f, bases := range heritage(c.source) {
+		if showsOrTries(model.FolderOf(f.Path)) {
+			continue
+		}
+		for b := range bases {
+			if out[b] == nil {
+				out[b] = map[string][]*model.File{}
+			}
+			out[b][unit(f.Path)] = append(out[b][unit(f.Path)], f)
+		}
+	}
+	return out
+}
+
+// spreadOut puts parts beside the folders that hold them, the one with the most first.
+func (c *context) spreadOut(parts map[string][]*model.File) *plugs {
+	out := &plugs{parts: map[string]bool{}, of: map[string]string{}, alone: true}
+	held := map[string]int{}
+	first := map[string]string{} // of a part, the file that it is called by
+	for part, files := range parts {
+		p := slices.MinFunc(files, func(a, b *model.File) int { return cmp.Compare(a.Path, b.Path) }).Path
+		first[part], out.parts[p] = p, true
+		held[model.FolderOf(p)]++
+	}
+	for _, f := range c.source {
+		if p := first[unit(f.Path)]; p != "" {
+			out.of[f.Path] = p
+		}
+	}
+	for _, d := range c.folders {
+		if held[d.Path] > 0 {
+			out.in = append(out.in, d)
+		}
+	}
+	slices.SortStableFunc(out.in, func(a, b *model.Folder) int { return held[b.Path] - held[a.Path] })
+	return out
+}
