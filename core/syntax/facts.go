@@ -150,7 +150,7 @@ func onlyDefines(f *model.Facts, calledBelow bool, end int) bool {
 			last, some = max(last, d.EndLine), true
 		}
 	}
-	return some && last+1 >= end
+	return some && last >= end
 }
 
 var sqlStarts = []string{"SELECT ", "INSERT INTO ", "INSERT OR ", "UPDATE ", "DELETE FROM ", "CREATE TABLE ", "WITH "}

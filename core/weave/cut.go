@@ -1,6 +1,7 @@
 package weave
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"math"
@@ -327,7 +328,8 @@ func deepest(files []cutFile) (d int) {
 // byPairs compares, for each depth, how often files lie together that are about
 // the same and of different kinds, with how often those do that are of the same
 // kind and about different things, both above what files do that share neither.
-// The outermost depth that tells most is taken.
+// The outermost depth that tells most is taken. It has to tell as much without the one
+// feature, or the one kind, that brings most files together: one large folder is no plan.
 func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 	both := make([]cutFile, 0, len(files))
 	for _, f := range files {
@@ -339,12 +341,14 @@ func byPairs(files []cutFile, module string) (out model.Cut, ok bool) {
 	var feature, role pairs
 	counted := pairsOf(both)
 	for d := 1; d <= deepest(both); d++ {
-		sameFeature, sameRole, neither := counted.at(d)
-		if sameFeature.all < leastPairs || sameRole.all < leastPairs {
+		at := counted.at(d)
+		if at.feature.all < leastPairs || at.role.all < leastPairs {
 			return out, false
 		}
-		if x, y := sameFeature.over(neither, len(both)), sameRole.over(neither, len(both)); max(x, y) > max(bestX, bestY) {
-			bestX, bestY, out.Depth, feature, role = x, y, d, sameFeature, sameRole
+		x := min(at.feature.over(at.neither, len(both)), at.feature.less(at.mostFeature).over(at.neither, len(both)))
+		y := min(at.role.over(at.neither, len(both)), at.role.less(at.mostRole).over(at.neither, len(both)))
+		if max(x, y) > max(bestX, bestY) {
+			bestX, bestY, out.Depth, feature, role = x, y, d, at.feature, at.role
 		}
 	}
 	if max(bestX, bestY) < leastOver {
@@ -378,9 +382,13 @@ func pairsOf(files []cutFile) *paired {
 	return p
 }
 
-// at counts the pairs that share a feature but not a role, a role but not a feature, and
-// neither, from the sizes of groups, with the folders cut off at a depth.
-func (p *paired) at(depth int) (sameFeature, sameRole, neither pairs) {
+// counts are the pairs that share a feature but not a role, a role but not a feature, and
+// neither; and how many of the first two come from the one feature, and the one role, that
+// brings most files together.
+type counts struct{ feature, role, neither, mostFeature, mostRole pairs }
+
+// at counts pairs from the sizes of groups, with the folders cut off at a depth.
+func (p *paired) at(depth int) counts {
 	named, last, number := numbers{}, "", int32(0)
 	in := p.count(func(i int) int32 {
 		if d := p.files[i].at(depth); number == 0 || d != last { // those of a folder stand together
@@ -389,16 +397,35 @@ func (p *paired) at(depth int) (sameFeature, sameRole, neither pairs) {
 		return number
 	})
 	of := func(what func(tally) int) pairs { return pairs{what(p.all), what(in)} }
-	sameFeature = of(func(t tally) int { return t.feature - t.both })
-	sameRole = of(func(t tally) int { return t.role - t.both })
-	return sameFeature, sameRole, of(func(t tally) int { return t.any - t.feature - t.role + t.both })
+	f, r := largest(in.features, p.all.features), largest(in.roles, p.all.roles)
+	return counts{
+		feature:     of(func(t tally) int { return t.feature - t.both }),
+		role:        of(func(t tally) int { return t.role - t.both }),
+		neither:     of(func(t tally) int { return t.any - t.feature - t.role + t.both }),
+		mostFeature: of(func(t tally) int { return t.features[f] }),
+		mostRole:    of(func(t tally) int { return t.roles[r] }),
+	}
+}
+
+// largest is what has the most pairs that lie together; of several the one with the
+// fewest pairs in all, whose loss is felt most.
+func largest(together, all map[int32]int) (most int32) {
+	for k, n := range together {
+		if most == 0 || cmp.Or(cmp.Compare(n, together[most]), cmp.Compare(all[most], all[k]), cmp.Compare(most, k)) > 0 {
+			most = k
+		}
+	}
+	return most
 }
 
 // tally counts pairs of files that lie together: all, those that share what they are
-// about, their kind, and both.
-type tally struct{ any, feature, role, both int }
+// about, their kind, and both; and by feature and role those that share it alone.
+type tally struct {
+	any, feature, role, both int
+	features, roles          map[int32]int
+}
 
-func (p *paired) count(where func(i int) int32) (t tally) {
+func (p *paired) count(where func(i int) int32) tally {
 	type key struct{ folder, feature, role int32 } // 0 for any
 	n := make(map[key]int, 2*len(p.files))
 	for i := range p.files {
@@ -408,6 +435,7 @@ func (p *paired) count(where func(i int) int32) (t tally) {
 		n[key{at, 0, p.role[i]}]++
 		n[key{at, p.feature[i], p.role[i]}]++
 	}
+	t := tally{features: map[int32]int{}, roles: map[int32]int{}}
 	for k, files := range n {
 		two := files * (files - 1) / 2
 		switch {
@@ -415,10 +443,14 @@ func (p *paired) count(where func(i int) int32) (t tally) {
 			t.any += two
 		case k.role == 0:
 			t.feature += two
+			t.features[k.feature] += two
 		case k.feature == 0:
 			t.role += two
+			t.roles[k.role] += two
 		default:
 			t.both += two
+			t.features[k.feature] -= two
+			t.roles[k.role] -= two
 		}
 	}
 	return t
@@ -448,10 +480,10 @@ func (p *pairs) add(everywhere bool, files int) {
 	}
 }
 
-// alike counts the pairs of files that share something, and the others, and how
-// many things bring files together, each in a folder of its own; files that nothing
-// is known of are left out.
-func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other pairs, things int) {
+// alike counts the pairs of files that share something, those of them that share the
+// one thing which brings most together, and the others, and how many things bring files
+// together, each in a folder of its own; files that nothing is known of are left out.
+func alike(files []cutFile, what func(*cutFile) string, depth int) (same, most, other pairs, things int) {
 	type key struct{ folder, what int32 } // 0 for any
 	n, named := map[key]int{}, numbers{}
 	for i := range files {
@@ -468,17 +500,26 @@ func alike(files []cutFile, what func(*cutFile) string, depth int) (same, other 
 	}
 	var all pairs
 	together, folders := map[int32]bool{}, map[int32]bool{}
+	each := map[int32]pairs{}
 	for k, c := range n {
 		if k.what == 0 {
 			all.add(k.folder == 0, c)
 			continue
 		}
 		same.add(k.folder == 0, c)
+		one := each[k.what]
+		one.add(k.folder == 0, c)
+		each[k.what] = one
 		if c > 1 && k.folder != 0 {
 			together[k.what], folders[k.folder] = true, true
 		}
 	}
-	return same, all.less(same), min(len(together), len(folders))
+	for _, one := range each {
+		if one.together > most.together || one.together == most.together && one.all < most.all {
+			most = one
+		}
+	}
+	return same, most, all.less(same), min(len(together), len(folders))
 }
 
 func featureOf(f *cutFile) string { return f.feature }
@@ -491,8 +532,9 @@ func byOneSide(files []cutFile, module string) (out model.Cut, ok bool) {
 	bestX, bestY := 0.0, 0.0
 	var feature, role pairs
 	for d := 1; d <= deepest(files); d++ {
-		sameFeature, x := aside(files, featureOf, d)
-		sameRole, y := aside(files, roleOf, d)
+		sameFeature, x, _ := aside(files, featureOf, d)
+		sameRole, all, less := aside(files, roleOf, d)
+		y := min(all, less) // a folder that holds most of one kind is no plan
 		if max(x, y) > max(bestX, bestY) {
 			bestX, bestY, out.Depth, feature, role = x, y, d, sameFeature, sameRole
 		}
@@ -513,20 +555,20 @@ func byOneSide(files []cutFile, module string) (out model.Cut, ok bool) {
 	return out, true
 }
 
-// aside is by how much more often files lie together that share one thing,
-// whatever else they are.
-func aside(files []cutFile, what func(*cutFile) string, depth int) (pairs, float64) {
+// aside is by how much more often files lie together that share one thing, whatever else
+// they are; and how much that is without the thing that brings most together.
+func aside(files []cutFile, what func(*cutFile) string, depth int) (of pairs, all, less float64) {
 	known := 0
 	for i := range files {
 		if what(&files[i]) != "" {
 			known++
 		}
 	}
-	same, others, things := alike(files, what, depth)
+	same, most, others, things := alike(files, what, depth)
 	if things < 3 {
-		return same, 0
+		return same, 0, 0
 	}
-	return same, same.over(others, known)
+	return same, same.over(others, known), same.less(most).over(others, known)
 }
 
 // prescribed are names that a language or its tools give files, whatever they
@@ -623,7 +665,7 @@ func inside(files []cutFile, depth int) float64 {
 	}
 	var same, other pairs
 	for _, fs := range byTop {
-		s, o, _ := alike(fs, roleOf, math.MaxInt)
+		s, _, o, _ := alike(fs, roleOf, math.MaxInt)
 		same = pairs{same.all + s.all, same.together + s.together}
 		other = pairs{other.all + o.all, other.together + o.together}
 	}

@@ -2,7 +2,9 @@ package weave
 
 import (
 	"fmt"
+	"maps"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -65,14 +67,43 @@ func TestPairsAreCountedAsByLookingAtEach(t *testing.T) {
 		for i := range files {
 			files[i].feature, files[i].role = files[i].feature+".", files[i].role+"."
 		}
-		a, b, c := pairsOf(files).at(depth)
-		require.Equal(t, want, [3]pairs{a, b, c})
+		got := pairsOf(files).at(depth)
+		require.Equal(t, want, [3]pairs{got.feature, got.role, got.neither})
+		requireOfOne(t, files, depth, featureOf, roleOf, got.mostFeature)
+		requireOfOne(t, files, depth, roleOf, featureOf, got.mostRole)
 		for i := range files {
 			files[i].role = files[i].role[:len(files[i].role)-1]
 		}
-		gotSame, gotOther, _ := alike(files, roleOf, depth)
+		gotSame, most, gotOther, _ := alike(files, roleOf, depth)
+		require.LessOrEqual(t, most.together, gotSame.together)
 		require.Equal(t, [2]pairs{same, other}, [2]pairs{gotSame, gotOther})
 	}
+}
+
+// requireOfOne holds the pairs of the one thing that brings most files together, and that
+// share not the other, against counting them one by one.
+func requireOfOne(t *testing.T, files []cutFile, depth int, what, other func(*cutFile) string, got pairs) {
+	t.Helper()
+	each := map[string]pairs{}
+	for i := range files {
+		for j := range i {
+			a, b := &files[i], &files[j]
+			if what(a) == what(b) && other(a) != other(b) {
+				p := each[what(a)]
+				p.all++
+				if a.at(depth) == b.at(depth) {
+					p.together++
+				}
+				each[what(a)] = p
+			}
+		}
+	}
+	most := 0
+	for _, p := range each {
+		most = max(most, p.together)
+	}
+	require.Equal(t, most, got.together)
+	require.True(t, most == 0 || slices.Contains(slices.Collect(maps.Values(each)), got))
 }
 
 func TestTheCutTurnsRoundWithItsSides(t *testing.T) {
