@@ -158,11 +158,21 @@ func (a *Aim) cutFiles(ls []model.Link) []cutFile {
 	for i, f := range told {
 		if r := roles[f.path]; asked[i] && r != model.RoleTest {
 			f.role, f.feature = string(r), features[f.path]
+			// Programs and scripts lie in folders of their own however the rest is cut.
+			if apart[r] {
+				f.role = ""
+			}
+			if apart[model.Role(f.kind)] {
+				f.kind = ""
+			}
 			out = append(out, f)
 		}
 	}
 	return out
 }
+
+// apart are kinds that lie in folders of their own whatever the plan.
+var apart = map[model.Role]bool{model.RoleEntry: true, model.RoleScript: true}
 
 // neighbours fills in what dependencies tell of files that say nothing
 // themselves: what stands between those that answer and those that store is

@@ -14,7 +14,7 @@ const (
 	// are for kinds, and mostOfKind how much of a folder one kind has to be.
 	leastOfKinds, mostOfKind = 0.55, 0.6
 	// leastTold is of how many files the kind has to be told for that to be held against a cut.
-	leastTold = 20
+	leastTold = 8
 )
 
 // ofKinds holds a cut by kind against the folders: that files of one kind lie together may
