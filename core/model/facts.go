@@ -116,6 +116,7 @@ type Facts struct {
 	Doc         string // the opening words of its authors about it
 	DocLine     int
 	Starts      int // line where a program starts in it, 0 if none does
+	Declared    int // functions that are only declared in it, and written elsewhere
 	Signs       []Sign
 	Project     *Project
 	Commands    []Command // what a README says to run

@@ -673,8 +673,8 @@ func (z *EnvFact) Msgsize() (s int) {
 // MarshalMsg implements msgp.Marshaler
 func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.Require(b, z.Msgsize())
-	// array header, size 54
-	o = append(o, 0xdc, 0x0, 0x36)
+	// array header, size 55
+	o = append(o, 0xdc, 0x0, 0x37)
 	o = msgp.AppendInt(o, z.Lines)
 	o = msgp.AppendInt(o, z.Code)
 	o = msgp.AppendInt(o, z.Comment)
@@ -702,6 +702,7 @@ func (z *Facts) MarshalMsg(b []byte) (o []byte, err error) {
 	o = msgp.AppendString(o, z.Doc)
 	o = msgp.AppendInt(o, z.DocLine)
 	o = msgp.AppendInt(o, z.Starts)
+	o = msgp.AppendInt(o, z.Declared)
 	o = msgp.AppendArrayHeader(o, uint32(len(z.Signs)))
 	for za0003 := range z.Signs {
 		o, err = z.Signs[za0003].MarshalMsg(o)
@@ -1004,8 +1005,8 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 		err = msgp.WrapError(err)
 		return
 	}
-	if zb0001 != 54 {
-		err = msgp.ArrayError{Wanted: 54, Got: zb0001}
+	if zb0001 != 55 {
+		err = msgp.ArrayError{Wanted: 55, Got: zb0001}
 		return
 	}
 	z.Lines, bts, err = msgp.ReadIntBytes(bts)
@@ -1105,6 +1106,11 @@ func (z *Facts) UnmarshalMsg(bts []byte) (o []byte, err error) {
 	z.Starts, bts, err = msgp.ReadIntBytes(bts)
 	if err != nil {
 		err = msgp.WrapError(err, "Starts")
+		return
+	}
+	z.Declared, bts, err = msgp.ReadIntBytes(bts)
+	if err != nil {
+		err = msgp.WrapError(err, "Declared")
 		return
 	}
 	var zb0004 uint32
@@ -2259,7 +2265,7 @@ func (z *Facts) Msgsize() (s int) {
 	for za0002 := range z.Imports {
 		s += z.Imports[za0002].Msgsize()
 	}
-	s += msgp.StringPrefixSize + len(z.Namespace) + msgp.StringPrefixSize + len(z.Doc) + msgp.IntSize + msgp.IntSize + msgp.ArrayHeaderSize
+	s += msgp.StringPrefixSize + len(z.Namespace) + msgp.StringPrefixSize + len(z.Doc) + msgp.IntSize + msgp.IntSize + msgp.IntSize + msgp.ArrayHeaderSize
 	for za0003 := range z.Signs {
 		s += z.Signs[za0003].Msgsize()
 	}

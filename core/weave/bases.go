@@ -38,15 +38,24 @@ var baseRoles = []baseEnd{
 	{"Store", model.RoleState}, {"Listener", model.RoleMessage}, {"Subscriber", model.RoleMessage}, {"Job", model.RoleMessage},
 	{"Parser", model.RoleFormat}, {"Lexer", model.RoleFormat}, {"Reader", model.RoleFormat}, {"Writer", model.RoleFormat},
 	{"Encoder", model.RoleFormat}, {"Decoder", model.RoleFormat}, {"InputStream", model.RoleFormat}, {"OutputStream", model.RoleFormat},
-	{"ResourceBundle", model.RoleTranslation},
+	{"ResourceBundle", model.RoleTranslation}, {"HtmlElement", model.RoleView},
 }
 
 // answering are bases of what answers requests, in whatever codebase.
 var answering = map[string]bool{"Controller": true, "Servlet": true, "Middleware": true, "PageModel": true}
 
 // wholeBases are bases that mean something where nothing stands before them: a
-// version control draws nothing.
-var wholeBases = map[string]model.Role{"Control": model.RoleView}
+// version control draws nothing. Those of structures are what languages offer to
+// build upon: what can be walked through or counted may be anything, and is not among them.
+var wholeBases = map[string]model.Role{
+	"Control": model.RoleView,
+	"dict":    model.RoleStructure, "list": model.RoleStructure, "set": model.RoleStructure, "UserDict": model.RoleStructure,
+	"UserList": model.RoleStructure, "OrderedDict": model.RoleStructure, "MutableMapping": model.RoleStructure,
+	"MutableSequence": model.RoleStructure, "MutableSet": model.RoleStructure, "ArrayAccess": model.RoleStructure,
+	"ArrayObject": model.RoleStructure, "ArrayIterator": model.RoleStructure, "AbstractList": model.RoleStructure,
+	"AbstractMap": model.RoleStructure, "AbstractSet": model.RoleStructure, "AbstractCollection": model.RoleStructure,
+	"AbstractQueue": model.RoleStructure, "IList": model.RoleStructure, "IDictionary": model.RoleStructure, "ICollection": model.RoleStructure,
+}
 
 // byLastByte are the baseRoles in their order, by the last byte of their ends: each base of
 // each type is held against them.

@@ -391,7 +391,8 @@ func assumed(r *reading.Reading, f *model.File) (model.Role, string) {
 	}
 	told, by := 0, map[model.Role]int{}
 	for _, g := range r.SourceIn(model.FolderOf(f.Path)) {
-		if role := r.Roles[g.Path]; role.Source == model.RoleSeen {
+		// What starts a program says nothing of what lies beside it.
+		if role := r.Roles[g.Path]; role.Source == model.RoleSeen && role.Role != model.RoleEntry {
 			told++
 			by[role.Role]++
 		}

@@ -43,10 +43,10 @@ func (lex *Lexicon) Inherit(s *model.Survey, polls Polls, roles map[string]model
 }
 
 // Headers asks the headers that belong to a source anew, without that they declare
-// types alone: what headers are for says nothing of their source.
+// types or functions alone: what headers are for says nothing of their source.
 func Headers(s *model.Survey, polls Polls, roles map[string]model.RoleOf) {
 	for _, f := range s.Files {
-		if r := roles[f.Path]; r.Role == model.RoleModel && r.Source != model.RoleByLead && hasSource(s, f.Path) {
+		if r := roles[f.Path]; (r.Role == model.RoleModel || r.Role == model.RoleFacade) && r.Source != model.RoleByLead && hasSource(s, f.Path) {
 			roles[f.Path] = told(slices.DeleteFunc(polls[f.Path].all(), func(v vote) bool { return v.tier == byShape }))
 		}
 	}

@@ -364,20 +364,29 @@ func bothWays(f *model.Facts) (writes, reads string, line int) {
 	return "", "", 0
 }
 
+// leastDeclared is how many functions make what declares them the face of what has them.
+const leastDeclared = 5
+
 // shape asks of which sort all is that a file defines.
 func (b *ballot) shape(f *model.Facts) {
-	types, rest := 0, 0
+	types, classes, rest := 0, 0, 0
 	for _, d := range f.Definitions {
 		switch d.Kind {
 		case model.DefType, model.DefInterface, model.DefEnum:
 			types++
-		case model.DefFunction, model.DefMethod, model.DefComponent, model.DefClass:
+		case model.DefClass:
+			classes++
+			rest++
+		case model.DefFunction, model.DefMethod, model.DefComponent:
 			rest++
 		}
 	}
-	if types > 0 && rest == 0 {
+	// A header that declares more functions than types is for those.
+	if f.Declared >= leastDeclared && rest == classes && f.Declared > types+classes {
+		b.seen(model.RoleFacade, 0.7, "it declares %d functions that are written elsewhere", f.Declared)
+	} else if types > 0 && rest == 0 && f.Declared <= types {
 		b.seen(model.RoleModel, 0.9, "it defines nothing but %s", count(types, "type"))
-	} else if n := holders(f); n > 0 {
+	} else if n := holders(f); n > 0 && f.Declared <= n {
 		b.seen(model.RoleModel, 0.8, "it defines nothing but %s that only hold data", many(n, "class"))
 	}
 }

@@ -357,6 +357,7 @@ func (r *reader) function(first, paren, end int, in scope, name string) int {
 	after := r.next(s.Close(paren))
 	open := r.bodyOf(paren, end)
 	if open < 0 && in.class == "" {
+		r.f.Declared++
 		return r.stop(after, end) + 1
 	}
 	// = default, = delete and = 0 end with the semicolon.
