@@ -312,24 +312,34 @@ func ports(parts map[string]bool) bool {
 }
 
 // leastByName is how many modules of a folder have to define the same to be loaded by
-// their names.
-const leastByName = 10
+// their names; fewer do where all call several functions after themselves.
+const leastByName, leastByOwn = 10, 6
 
 // alikeByName are the modules of a folder that nearly all define a function of the same
-// name at their top, and of which hardly one is named anywhere: they are loaded by
-// the names of their files.
+// name at their top, or several that are called after the module and are the same
+// otherwise, and of which hardly one is named anywhere: they are loaded by the names
+// of their files.
 func (c *context) alikeByName(files []*model.File, named map[string]bool) map[string]bool {
-	by := map[string]map[string]bool{} // modules by the name of a function
+	by, own := map[string]map[string]bool{}, map[string]map[string]bool{} // modules by the name of a function
+	add := func(to map[string]map[string]bool, name, path string) {
+		if to[name] == nil {
+			to[name] = map[string]bool{}
+		}
+		to[name][path] = true
+	}
 	for _, f := range files {
 		if f.Facts == nil || f.Facts.Starts > 0 || syntax.ProfileOf(f.Language).FolderPackages || syntax.ProfileOf(f.Language).PlainNames {
 			continue
 		}
+		stem := strings.ToLower(naming.Stem(path.Base(f.Path)))
 		for i := range f.Facts.Definitions {
-			if d := &f.Facts.Definitions[i]; d.Kind == model.DefFunction && d.Parent == "" && d.Name != "main" {
-				if by[d.Name] == nil {
-					by[d.Name] = map[string]bool{}
-				}
-				by[d.Name][f.Path] = true
+			d := &f.Facts.Definitions[i]
+			if d.Kind != model.DefFunction || !atTop(f, d) || d.Name == "main" {
+				continue
+			}
+			add(by, d.Name, f.Path)
+			if name := strings.ToLower(d.Name); len(stem) > 1 && name != stem && strings.Contains(name, stem) {
+				add(own, strings.Replace(name, stem, "*", 1), f.Path)
 			}
 		}
 	}
@@ -339,10 +349,23 @@ func (c *context) alikeByName(files []*model.File, named map[string]bool) map[st
 			maps.Copy(out, in)
 		}
 	}
+	maps.DeleteFunc(own, func(_ string, in map[string]bool) bool { return len(in) < leastByOwn || 3*len(in) < 2*len(files) })
+	if len(own) > 1 {
+		for _, in := range own {
+			maps.Copy(out, in)
+		}
+	}
 	if 10*count(out, named) > len(out) {
 		return nil
 	}
 	return out
+}
+
+// atTop reports whether a definition stands at the top of a file, or in a namespace there.
+func atTop(f *model.File, d *model.Definition) bool {
+	return d.Parent == "" || slices.ContainsFunc(f.Facts.Definitions, func(x model.Definition) bool {
+		return x.Kind == model.DefNamespace && x.Qualified() == d.Parent
+	})
 }
 
 // defines reports whether a judged file defines something of a name.
