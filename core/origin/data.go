@@ -115,7 +115,7 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 		return model.OriginData, "rows, by its ending"
 	}
 	at := t.around[model.FolderOf(f.Path)]
-	if at.fixtures != "" {
+	if p := syntax.ProfileOf(f.Language); at.fixtures != "" && (strings.ToLower(at.fixtures) != "samples" || !p.Code && !p.Counted) {
 		return model.OriginData, "what tests work on: it lies in " + at.fixtures
 	}
 	if at.tested && !syntax.ProfileOf(f.Language).Code {

@@ -429,11 +429,15 @@ func Suspects(s *model.Survey, origins map[string]model.OriginOf) []Suspect {
 	return out
 }
 
+// documentationIndexes are files that generators of documentation lay beside its pages.
+var documentationIndexes = []string{
+	"searchindex.js", "doxygen.css", "package-list", "element-list", "jsdoc-default.css", "created.rid", "rdoc.css", "rdoc-style.css",
+}
+
 // documentation marks pages that a generator of documentation wrote together.
 func (t *teller) documentation() {
 	for d := range t.folders {
-		if !t.has[path.Join(d, "searchindex.js")] && !t.has[path.Join(d, "doxygen.css")] && !t.has[path.Join(d, "package-list")] &&
-			!t.has[path.Join(d, "element-list")] && !t.has[path.Join(d, "jsdoc-default.css")] {
+		if !slices.ContainsFunc(documentationIndexes, func(name string) bool { return t.has[path.Join(d, name)] }) {
 			continue
 		}
 		for _, f := range t.s.Files {

@@ -199,6 +199,14 @@ func TestWhoWroteAFile(t *testing.T) {
 				"src/messages_de.properties": "data", "src/vault.properties": "own", "i18n/en.json": "data",
 			},
 		},
+		"code in samples is code, and what a generator of documentation wrote lies beside its style": {
+			"-- src/lot.c --\nint lot(void) { return 1; }\n-- samples/show.c --\nint show(void) { return 1; }\n-- samples/lot.txt --\nbarley\n" +
+				"-- docs/ruby/rdoc.css --\np { margin: 0 }\n-- docs/ruby/Lot.html --\n<html><body>Lot</body></html>\n-- docs/guide.html --\n<html><body>Guide</body></html>\n" +
+				"-- tests/lot.sh --\n#!/bin/sh\n# Generated file, master is Makefile.am\nrun lot\n",
+			map[string]model.FileOrigin{
+				"samples/show.c": "own", "samples/lot.txt": "data", "docs/ruby/Lot.html": "generated", "docs/guide.html": "own", "tests/lot.sh": "generated",
+			},
+		},
 		"fixtures, snapshots, tables written as code": {
 			"-- test/fixtures/lot.js --\nmodule.exports = {}\n-- test/lot.test.js --\ntest('a', () => {})\n-- src/__snapshots__/a.snap --\nx\n-- src/table.js --\nexport const grams = [" +
 				strings.Repeat("1, 2, 3, 4,\n", 80) + "]\n-- src/species.csv --\na,b\n",

@@ -67,6 +67,13 @@ func TestFoldersAndFamiliesTellTheCut(t *testing.T) {
 	}
 }
 
+func TestWhatAProjectInstallsAsACommandIsAnEntry(t *testing.T) {
+	j := judgement.Judge(testkit.Survey(t, "-- package.json --\n{\"name\": \"vault\", \"bin\": {\"vault\": \"src/index.js\"}}\n"+
+		"-- src/index.js --\n#!/usr/bin/env node\nrun()\n-- src/tidy.js --\n#!/usr/bin/env node\ntidy()\n"), model.Brief{}, nil)
+	require.Equal(t, model.RoleEntry, j.Roles["src/index.js"].Role, j.Roles["src/index.js"].Reasons)
+	require.Equal(t, model.RoleScript, j.Roles["src/tidy.js"].Role)
+}
+
 // What lies beside a package that does not hold it is run to write that package's files.
 func TestAProgramBesideAPackageIsAScript(t *testing.T) {
 	s := testkit.Survey(t, "-- go.mod --\nmodule moor\n-- kiln/kiln.go --\npackage kiln\n\nfunc Dry() {}\n-- kiln/gen.go --\npackage main\n\nfunc main() {}\n"+

@@ -169,6 +169,9 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 	if lex.beside[f.Path] && f.Facts.Starts > 0 {
 		b.seen(model.RoleScript, 3, "a program beside a package that does not hold it, run by hand or by the build")
 	}
+	if by := lex.installed[f.Path]; by != "" && code {
+		b.seen(model.RoleEntry, 2, "%s installs it as a command", by)
+	}
 	if lower == "__main__.py" {
 		b.seen(model.RoleEntry, 2, "its name is that of what runs when its package is started")
 	}

@@ -44,6 +44,8 @@ type Lexicon struct {
 	// beside are programs that lie in the folder of a package which does not hold them:
 	// the build, or somebody by hand, runs them to write its files.
 	beside map[string]bool
+	// installed are files that a project file installs as commands, with that file.
+	installed map[string]string
 }
 
 // Words returns the lexicon that Jantel ships.
@@ -93,8 +95,24 @@ func In(s *model.Survey) *Lexicon {
 
 func (lex *Lexicon) in(s *model.Survey) *Lexicon {
 	out := *lex.needed(s).passed(s)
-	out.beside = besidePackages(s)
+	out.beside, out.installed = besidePackages(s), commands(s)
 	return &out
+}
+
+// commands are the files that project files install as commands, with the project file.
+func commands(s *model.Survey) map[string]string {
+	out := map[string]string{}
+	for _, f := range s.Files {
+		if f.Facts == nil || f.Facts.Project == nil {
+			continue
+		}
+		for _, bin := range f.Facts.Project.Bin {
+			if at, ok := syntax.Join(model.FolderOf(f.Path), bin); ok {
+				out[at] = f.Path
+			}
+		}
+	}
+	return out
 }
 
 // besidePackages are the programs in folders of packages that do not hold them.

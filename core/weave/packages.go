@@ -143,6 +143,14 @@ func puts(f *model.Facts, of string) bool {
 	return !asked || slices.ContainsFunc(words, func(w []byte) bool { return bytes.Contains(f.Body, w) })
 }
 
+// onOthers reports whether a file takes in what other systems alone have: what it takes
+// in of one system besides it takes for whichever it is built on.
+func onOthers(f *model.Facts) bool {
+	return slices.ContainsFunc(f.Imports, func(im model.Import) bool {
+		return im.Text == "unistd.h" || im.Text == "pthread.h" || strings.HasPrefix(im.Text, "sys/")
+	})
+}
+
 // bindings are packages that hold one for each library: which is meant, the name says
 // that is taken from them.
 var bindings = map[string]bool{"gi.repository": true}
@@ -159,6 +167,9 @@ func (b *ballot) takes(f *model.Facts, header bool) {
 		for i := 0; r == "" && i < len(im.Names) && bindings[im.Text]; i++ {
 			text = im.Text + "." + im.Names[i]
 			r = roleOfPackage(text)
+		}
+		if r == model.RolePlatform && im.Text == "windows.h" && onOthers(f) {
+			continue
 		}
 		if r != "" && !told[r] && !strings.HasPrefix(im.Text, ".") && puts(f, im.Text) {
 			told[r] = true

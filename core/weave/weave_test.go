@@ -48,6 +48,7 @@ func TestRoles(t *testing.T) {
 		{"src/moor.h", "struct lot { int grams; };\nint a(void);\nint b(void);\nint c(void);\nint d(void);\nint e(void);\n", model.RoleFacade},
 		{"vault/shelf.py", "from collections.abc import MutableMapping\n\nclass Shelf(MutableMapping):\n    def __getitem__(self, k):\n        return self.kept[k]\n", model.RoleStructure},
 		{"ui/LotList.php", "<?php\nclass LotList extends BaseHtmlElement {\n  function assemble() { return 1; }\n}", model.RoleView},
+		{"src/sleep.c", "#include <unistd.h>\n#ifdef ON_MOOR\n#include <windows.h>\n#endif\nint nap(void) { return 1; }", model.RoleLogic},
 		{"src/lots_parser.c", "int parse(void) { return 1; }", model.RoleFormat},
 		{"src/clock_windows.go", "package src\n\nfunc now() {}", model.RolePlatform},
 		{"src/tree.c", "int grow(void) { return 1; }", model.RoleStructure},
