@@ -230,8 +230,12 @@ func newContext(root string, s *model.Survey, roles map[string]model.RoleOf, jud
 		}
 		if judged[f.Path] && reading.IsCode(f) && r != model.RoleTest && r != model.RoleConfig {
 			c.source = append(c.source, f)
-			c.byRole[r] = append(c.byRole[r], f)
 		}
+	}
+	c.withoutShows()
+	for _, f := range c.source {
+		r := roles[f.Path].Role
+		c.byRole[r] = append(c.byRole[r], f)
 	}
 	for i := range s.Links {
 		l := &s.Links[i]
@@ -245,6 +249,33 @@ func newContext(root string, s *model.Survey, roles map[string]model.RoleOf, jud
 		c.inner[f.Path] = f
 	}
 	return c
+}
+
+// withoutShows leaves out what lies in folders of examples, which is built as suits the
+// showing, unless there is hardly anything else.
+func (c *context) withoutShows() {
+	var rest []*model.File
+	for _, f := range c.source {
+		if !inShows(model.FolderOf(f.Path)) {
+			rest = append(rest, f)
+		}
+	}
+	if 2*len(rest) < len(c.source) {
+		return
+	}
+	c.source = rest
+	c.folders = slices.DeleteFunc(slices.Clone(c.folders), func(d *model.Folder) bool { return inShows(d.Path) })
+}
+
+// inShows reports whether a folder is one of examples, or lies in one.
+func inShows(folder string) bool {
+	for d := range strings.SplitSeq(folder, "/") {
+		switch strings.ToLower(strings.Trim(d, "_")) {
+		case "example", "examples", "sample", "samples", "demo", "demos":
+			return true
+		}
+	}
+	return false
 }
 
 func (c *context) part(roles ...model.Role) float64 {

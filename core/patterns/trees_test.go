@@ -188,6 +188,8 @@ public class % { public int Id { get; set; } }
 `, "Lot", "Grower", "Box")},
 		},
 		looks: []shown{
+			{"a program whose examples are built so", each("-- kiln/$.rb --\nclass %\n  def run\n    1\n  end\nend\n", "dry", "heat", "cool", "turn", "vent", "weigh", "fill", "mark", "seal") +
+				each("-- samples/app/models/$.rb --\nclass % < ApplicationRecord\nend\n-- samples/app/controllers/$_controller.rb --\nclass %Controller < ApplicationController\n  def show\n    @x = %.find(1)\n  end\nend\n-- samples/app/views/$/show.html.erb --\n<p><%= @x %></p>\n", "lot", "box", "grower")},
 			{"components and pages with a folder of types", each(component, "lot", "box", "grower") + "-- src/models/all.ts --\nexport interface Lot { id: string }\n"},
 			{"layers whose handlers are called controllers", each(strings.NewReplacer("handlers", "controllers").Replace(layerFiles), "lots", "boxes", "growers")},
 		},
@@ -548,7 +550,7 @@ class %Store
 				each("-- src/$.py --\nimport words\ndef $():\n    return words.split()\n", "say", "spell", "count") + each("-- show_$.py --\n#!/usr/bin/env python3\nimport words\nwords.split()\n", "one", "two")},
 			{"what hardly anything of is reached by its one program", "-- tell.c --\n#include \"say.h\"\nint main(void) { return say(1); }\n-- src/words.h --\nint say(int n);\n-- say.h --\nint say(int n);\n" +
 				each("-- src/$.c --\n#include \"words.h\"\nint $(int n) { return n; }\n", "spell", "count", "split", "join", "trim", "fold", "turn", "sort", "find", "list", "pick", "keep", "drop", "hold", "send", "take", "read", "name", "mark", "seek")},
-			{"a program that describes a library", "-- setup.py --\nfrom setuptools import setup\nNAME = 'words'\nsetup(name=NAME, packages=['words'], scripts=['tools/tell.py'])\n-- words/__init__.py --\n-- words/say.py --\ndef say():\n    return 1\n-- tools/tell.py --\n#!/usr/bin/env python3\nfrom words.say import say\nprint(say())\n"},
+			{"a program that describes a library", "-- setup.py --\nfrom setuptools import setup\nNAME = 'words'\nsetup(name=NAME, packages=['words'], classifiers=['Topic :: Software Development :: Libraries'])\n-- words/__init__.py --\n-- words/say.py --\ndef say():\n    return 1\n-- tools/tell.py --\n#!/usr/bin/env python3\nfrom words.say import say\nprint(say())\n"},
 			{"a package of composer that says so", "-- composer.json --\n{\"name\": \"moor/words\", \"type\": \"library\"}\n" + each("-- src/%.php --\n<?php\nclass % { function run() { return 1; } }\n", "say", "spell")},
 			{"a package of Go without a project file", "-- words.go --\npackage words\nfunc Say() {}\n-- spell.go --\npackage words\nfunc Spell() {}\n"},
 			{"what a build makes for others, beside programs that try it", `

@@ -136,6 +136,7 @@ func NewAim(s *model.Survey, polls Polls, roles map[string]model.RoleOf, judged 
 		}
 	}
 	a.sorts()
+	a.folderThings()
 	a.things()
 	a.known = a.names()
 	return a
@@ -172,6 +173,43 @@ func (a *Aim) sorts() {
 // leastOfASort is how many siblings a word has to begin, to be the word for what they
 // all are.
 const leastOfASort = 4
+
+// leastInThing is how many files a folder called by a word of roles has to hold to be about
+// what it is called, and leastThings how many folders beside it that are about something.
+const leastInThing, leastThings = 3, 2
+
+// folderThings adds what folders are called by a word that names of files end in for their
+// role, where few of their files are of that role, and what lies beside them is called for
+// what it is about: a library of menus, forms and panels is about panels.
+func (a *Aim) folderThings() {
+	held, ofRole := map[string]int{}, map[string]int{}
+	for _, f := range a.files {
+		d := model.FolderOf(f.Path)
+		if a.roles[f.Path].Role == model.RoleTest || !reading.IsCode(f) || d == "." {
+			continue
+		}
+		held[d]++
+		if r := a.roles[f.Path]; r.Source == model.RoleSeen && r.Role == a.lex.Names[strings.ToLower(path.Base(d))] {
+			ofRole[d]++
+		}
+	}
+	about := map[string]int{} // folders in a folder that are about something
+	for d, words := range a.dirs {
+		if len(words) > 0 && held[d] > 0 {
+			about[model.FolderOf(d)]++
+		}
+	}
+	for d, words := range a.dirs {
+		name := strings.ToLower(path.Base(d))
+		_, ends := a.lex.Names[name]
+		if len(words) > 0 || !ends || a.lex.NoFeatures[name] || a.lex.CatchAll[name] || a.lex.Folders[name] != "" || a.product[name] {
+			continue
+		}
+		if held[d] >= leastInThing && 3*ofRole[d] <= held[d] && about[model.FolderOf(d)] >= leastThings {
+			a.dirs[d] = []string{stemWord(name)}
+		}
+	}
+}
 
 // things adds words that mostly say how code is arranged, where they say what it
 // is about: where something is called so and nothing else that answers, holds or

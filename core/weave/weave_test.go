@@ -1,6 +1,7 @@
 package weave_test
 
 import (
+	"fmt"
 	"testing"
 
 	"jantel/core/judgement"
@@ -282,6 +283,24 @@ func TestTheWordThatManySiblingsBeginWithIsASortOfThem(t *testing.T) {
 	require.Contains(t, got, "shelf")
 	require.Contains(t, featuresOf(t, spread("plugins/filter_{t}/{k}.py", "class {T}{K}:\n    pass", four[:2], []string{"rule", "window"})+
 		spread("core/{t}/{k}.py", "class {T}{K}:\n    pass", []string{"sowing", "drying"}, []string{"rule", "window"})), "filter", "two are no sort")
+}
+
+func TestAFolderBesideThingsIsAboutWhatItIsCalled(t *testing.T) {
+	of := func(folder string, names ...string) (out string) {
+		for _, n := range names {
+			out += fmt.Sprintf("-- src/%s/%s.c --\nint %s_%s(int n) { return n; }\n", folder, n, folder, n)
+		}
+		return out
+	}
+	rest := of("shelf", "fill", "empty", "turn") + of("kiln", "dry", "heat", "cool") + of("weir", "open", "shut", "flow")
+	require.Contains(t, featuresOf(t, rest+of("panel", "above", "below", "hide")), "panel")
+	require.NotContains(t, featuresOf(t, rest+of("panel", "above", "below")), "panel", "two files are a corner")
+	require.NotContains(t, featuresOf(t, of("panel", "above", "below", "hide")+of("shelf", "fill", "empty", "turn")), "panel", "little lies beside it")
+	drawn := ""
+	for _, n := range []string{"Above", "Below", "Hide"} {
+		drawn += fmt.Sprintf("-- src/panel/%s.java --\nimport javax.swing.*;\npublic class %s extends JPanel { }\n", n, n)
+	}
+	require.NotContains(t, featuresOf(t, rest+drawn), "panel", "there it is the kind of what lies in it")
 }
 
 func TestAFamilyWithItsHeadBesideItIsAFeature(t *testing.T) {
