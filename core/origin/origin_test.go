@@ -202,9 +202,10 @@ func TestWhoWroteAFile(t *testing.T) {
 		"code in samples is code, and what a generator of documentation wrote lies beside its style": {
 			"-- src/lot.c --\nint lot(void) { return 1; }\n-- samples/show.c --\nint show(void) { return 1; }\n-- samples/lot.txt --\nbarley\n" +
 				"-- docs/ruby/rdoc.css --\np { margin: 0 }\n-- docs/ruby/Lot.html --\n<html><body>Lot</body></html>\n-- docs/guide.html --\n<html><body>Guide</body></html>\n" +
-				"-- tests/lot.sh --\n#!/bin/sh\n# Generated file, master is Makefile.am\nrun lot\n",
+				"-- vault-1.0.dist-info/RECORD --\nvault/lot.py,1\n" + "-- tests/lot.sh --\n#!/bin/sh\n# Generated file, master is Makefile.am\nrun lot\n",
 			map[string]model.FileOrigin{
 				"samples/show.c": "own", "samples/lot.txt": "data", "docs/ruby/Lot.html": "generated", "docs/guide.html": "own", "tests/lot.sh": "generated",
+				"vault-1.0.dist-info/RECORD": "generated",
 			},
 		},
 		"fixtures, snapshots, tables written as code": {

@@ -142,13 +142,16 @@ func ForFile(p string, head []byte) *Language {
 		}
 		return l
 	}
-	if ext == "" || ext == base {
+	if !notYet[ext] {
 		if l := byShebang[Interpreter(head)]; l != nil {
 			return l
 		}
 	}
 	return nil
 }
+
+// notYet are endings of what only becomes a program, or was one.
+var notYet = Set(".in", ".orig", ".bak", ".old", ".txt", ".md", ".template", ".tmpl", ".tpl", ".dist", ".sample", ".diff", ".patch")
 
 // isCatalogue reports whether a text begins as a catalogue of translations in XML,
 // which are kept under endings of languages.

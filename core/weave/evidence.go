@@ -30,10 +30,14 @@ var testFolder = regexp.MustCompile(
 
 // inTests reports whether a path lies among tests: below a folder named for
 // them. Java and its like have their tests beside "main".
-func (lex *Lexicon) inTests(p string) bool {
-	for d := model.FolderOf(p); d != "."; d = model.FolderOf(d) {
+func (lex *Lexicon) inTests(f *model.File) bool {
+	// Where names are declared apart from what they stand for, or packages are chains of
+	// folders, a spec is what is agreed upon.
+	profile := syntax.ProfileOf(f.Language)
+	agreed := len(profile.Headers) > 0 || profile.PathPackages
+	for d := model.FolderOf(f.Path); d != "."; d = model.FolderOf(d) {
 		name := strings.ToLower(path.Base(d))
-		if lex.passing[d] {
+		if lex.passing[d] || agreed && (name == "spec" || name == "specs") {
 			continue
 		}
 		if testPlaces[name] || strings.Contains(name, "test") && testFolder.MatchString(name) ||
@@ -159,7 +163,7 @@ func (b *ballot) mechanism(lex *Lexicon, f *model.File, lower string, code bool)
 	switch n, line := f.Facts.Sign(model.SignTest); {
 	case isTestName(lower):
 		b.seen(model.RoleTest, 4, "its name has the form of a test's")
-	case lex.inTests(f.Path):
+	case lex.inTests(f):
 		b.seen(model.RoleTest, 3.5, "it lies among tests")
 	case n > 0 && !testsInside[path.Ext(lower)] && 2*line < lastLine(f.Facts):
 		b.seen(model.RoleTest, 1.2, "it declares tests, first on line %d", line)

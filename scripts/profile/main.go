@@ -57,7 +57,8 @@ func once(folder string) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, src.Close()) }()
-	s, err := survey.Run(context.Background(), src, survey.Options{Name: "codebase", Root: "codebase", Key: "folder:" + folder, Listed: survey.Bound})
+	o := survey.Options{Name: "codebase", Root: "codebase", Key: "folder:" + folder, Listed: survey.Bound}
+	s, err := survey.Run(context.Background(), src, o)
 	if err != nil {
 		return err
 	}
