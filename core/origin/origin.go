@@ -119,8 +119,8 @@ var written = set(`package-lock.json npm-shrinkwrap.json yarn.lock pnpm-lock.yam
 	buildscript.json searchindex.js MANIFEST`)
 
 // madeFolders are names of folders that say that a tool writes what is in them.
-var madeFolders = regexp.MustCompile(`(?i)^(?:__generated__|auto[-_]?generated|generated)(?:[-_.]?(?:src|sources?|code|files|java|\d+))?$|` +
-	`\.(?:dist|egg)-info$`)
+var madeFolders = regexp.MustCompile(`(?i)^(?:__generated__|auto[-_]?generated|generated)` +
+	`(?:[-_.]?(?:src|sources?|code|files|java|\d+))?$|\.(?:dist|egg)-info$`)
 
 // toolEndings are the endings of what toolNames knows, but for those that it knows by a
 // word before them.
