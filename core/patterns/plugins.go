@@ -331,10 +331,10 @@ func (c *context) alikeByName(files []*model.File, named map[string]bool) map[st
 		if f.Facts == nil || f.Facts.Starts > 0 || syntax.ProfileOf(f.Language).FolderPackages || syntax.ProfileOf(f.Language).PlainNames {
 			continue
 		}
-		stem := strings.ToLower(naming.Stem(path.Base(f.Path)))
+		stem, spaces := strings.ToLower(naming.Stem(path.Base(f.Path))), namespaces(f)
 		for i := range f.Facts.Definitions {
 			d := &f.Facts.Definitions[i]
-			if d.Kind != model.DefFunction || !atTop(f, d) || d.Name == "main" {
+			if d.Kind != model.DefFunction || d.Parent != "" && !spaces[d.Parent] || d.Name == "main" {
 				continue
 			}
 			add(by, d.Name, f.Path)
@@ -361,11 +361,15 @@ func (c *context) alikeByName(files []*model.File, named map[string]bool) map[st
 	return out
 }
 
-// atTop reports whether a definition stands at the top of a file, or in a namespace there.
-func atTop(f *model.File, d *model.Definition) bool {
-	return d.Parent == "" || slices.ContainsFunc(f.Facts.Definitions, func(x model.Definition) bool {
-		return x.Kind == model.DefNamespace && x.Qualified() == d.Parent
-	})
+// namespaces are those that a file declares: what stands in one stands at its top.
+func namespaces(f *model.File) map[string]bool {
+	out := map[string]bool{}
+	for i := range f.Facts.Definitions {
+		if d := &f.Facts.Definitions[i]; d.Kind == model.DefNamespace {
+			out[d.Qualified()] = true
+		}
+	}
+	return out
 }
 
 // defines reports whether a judged file defines something of a name.
@@ -507,9 +511,16 @@ func plugsApart(c *context) outcome {
 	}
 	return outcomeOf(
 		1-2*float64(len(need))/float64(len(p.parts)),
-		fmt.Sprintf("%d of %d plug-ins need another, %s.", len(need), len(p.parts), times(len(among))),
+		fmt.Sprintf("Of %d plug-ins %s, %s.", len(p.parts), needAnother(len(need)), times(len(among))),
 		linksEvidence(among),
 	)
+}
+
+func needAnother(n int) string {
+	if n == 1 {
+		return "one needs another"
+	}
+	return fmt.Sprintf("%d need another", n)
 }
 
 func times(n int) string {

@@ -32,9 +32,11 @@ func (r *reader) setup() {
 			continue
 		}
 		p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
+		told := map[string]bool{} // each is heard once: to look for what a name stands for goes over the whole text
 		for _, a := range s.Args(i + 1) {
-			if s.IsIdent(a[0]) && s.Is(a[0]+1, "=") && a[0]+2 < a[1] {
-				r.told(p, s.Text(a[0]), [2]int{a[0] + 2, a[1]})
+			if key := s.Text(a[0]); s.IsIdent(a[0]) && s.Is(a[0]+1, "=") && a[0]+2 < a[1] && !told[key] {
+				told[key] = true
+				r.told(p, key, [2]int{a[0] + 2, a[1]})
 			}
 		}
 		r.f.Project = p
