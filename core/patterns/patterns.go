@@ -271,7 +271,7 @@ func (c *context) withoutShows() {
 func inShows(folder string) bool {
 	for d := range strings.SplitSeq(folder, "/") {
 		switch strings.ToLower(strings.Trim(d, "_")) {
-		case "example", "examples", "sample", "samples", "demo", "demos":
+		case "example", "examples", "sample", "samples":
 			return true
 		}
 	}
