@@ -52,8 +52,8 @@ func TestWhereSomethingStarts(t *testing.T) {
 			map[string]string{"usr/share/vault/index.php": "page"},
 		},
 		"a main function that has another name on another machine": {
-			"-- src/main.c --\n#ifdef ON_MOOR\nint moorMain(int n, char **v)\n#else\nint main(int n, char **v)\n#endif\n{\n  return 0;\n}\n-- src/lot.c --\n/* int main(void) is elsewhere */\nint lot(void) { return 1; }\n",
-			map[string]string{"src/main.c": "program"},
+			"-- src/main.c --\n#ifdef ON_MOOR\nint moorMain(int n, char **v)\n#else\nint main(int n, char **v)\n#endif\n{\n  return 0;\n}\n-- src/own.c --\n#ifdef ON_MOOR\nint\nmoorMain(int n, char **v)\n{\n  return 0;\n}\n#else\nint\nmain(int n, char **v)\n{\n  return 0;\n}\n#endif\n-- src/lot.c --\n/* int main(void) is elsewhere */\nint lot(void) { return 1; }\n",
+			map[string]string{"src/main.c": "program", "src/own.c": "program"},
 		},
 		"what servers of several languages start": {
 			"-- config.ru --\nrun Vault\n-- vault.psgi --\nmy $app = sub { 1 };\n-- desk/wsgi.py --\napplication = 1\n-- public/index.php --\n<?php\nboot();\n-- src/index.php --\n<?php\nfunction boot() {}\n",

@@ -138,17 +138,64 @@ func (c *context) used() bool {
 	return 10*others <= len(c.source) && 4*hands >= 3*len(c.source)
 }
 
+// leastAside is how many files of packages have to lie aside of the programs.
+const leastAside = 3
+
+// packageAside is a file of the packages that others can take in and no program here
+// needs, where those are a quarter of the source, hardly any answers requests, and programs
+// do need others: where none needs any, little is known of what they need.
+func (c *context) packageAside() (first *model.File) {
+	reached, aside, needed := c.reached(), 0, false
+	for _, f := range c.source {
+		switch {
+		case !syntax.ProfileOf(f.Language).FolderPackages, f.Facts.Namespace == "main", insideOnly(f.Path):
+		case reached[c.whole(f.Path)]:
+			needed = true
+		default:
+			if aside++; first == nil {
+				first = f
+			}
+		}
+	}
+	if !needed || aside < leastAside || 4*aside < len(c.source) || 20*c.asked() > len(c.source) {
+		return nil
+	}
+	return first
+}
+
 // started counts the files that are reached from where something starts, tests apart.
-func (c *context) started() int {
+func (c *context) started() (n int) {
+	seen := c.reached()
+	for _, f := range c.source {
+		if seen[c.whole(f.Path)] {
+			n++
+		}
+	}
+	return n
+}
+
+// whole is what a file is a part of: its package where the files of a folder are one, else
+// the file and what declares it.
+func (c *context) whole(p string) string {
+	if f := c.survey.File(p); f != nil && syntax.ProfileOf(f.Language).FolderPackages {
+		return model.FolderOf(p) + "/"
+	}
+	return unit(p)
+}
+
+// reached are the parts that are needed where something starts, by way of others too, with
+// those in which it does.
+func (c *context) reached() map[string]bool {
 	needs := map[string][]string{}
 	for _, l := range c.edges {
-		needs[unit(l.From)] = append(needs[unit(l.From)], unit(l.To))
+		from := c.whole(l.From)
+		needs[from] = append(needs[from], c.whole(l.To))
 	}
 	seen := map[string]bool{}
 	var next []string
 	for _, f := range c.source {
 		if f.Facts.Starts > 0 || c.roles[f.Path].Role == model.RoleEntry {
-			next = append(next, unit(f.Path))
+			next = append(next, c.whole(f.Path))
 		}
 	}
 	for len(next) > 0 {
@@ -158,13 +205,7 @@ func (c *context) started() int {
 			next = append(next, needs[at]...)
 		}
 	}
-	n := 0
-	for _, f := range c.source {
-		if seen[unit(f.Path)] {
-			n++
-		}
-	}
-	return n
+	return seen
 }
 
 // forOthers says of what is used by others why that is so.
@@ -269,6 +310,8 @@ func projectsOffer(c *context) (ev []model.Evidence) {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module without a program in it"})
 			} else if c.toolsAside(d, p.Name) {
 				ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a module of packages, with programs in cmd alone"})
+			} else if g := c.packageAside(); g != nil {
+				ev = append(ev, model.Evidence{Path: g.Path, Line: 1, Note: "of a package that no program here needs"})
 			}
 		case (p.Tool == "maven" || p.Tool == "gradle" || strings.HasSuffix(f.Path, ".gemspec")) && len(c.programs()) == 0 && !c.showsPages():
 			ev = append(ev, model.Evidence{Path: f.Path, Line: 1, Note: "a project without a program in it"})
@@ -441,12 +484,24 @@ func noStart(c *context) outcome {
 
 func starts(c *context) outcome {
 	packages := c.pythonPackages() // a module of a package may well run by itself, to show what it does
-	var fs []*model.File
+	taken := map[string]bool{}     // what others need is there for them
+	for _, l := range c.edges {
+		taken[l.To] = taken[l.To] || l.From != l.To
+	}
+	scripts, fs := 0, []*model.File(nil)
 	for _, f := range c.source {
-		runs := f.Facts != nil && (f.Facts.Starts > 0 || syntax.ProfileOf(f.Language).Scripts)
+		by := syntax.ProfileOf(f.Language).Scripts
+		if by {
+			scripts++
+		}
+		runs := f.Facts != nil && (f.Facts.Starts > 0 || by) && !taken[f.Path]
 		if runs && (!packages[model.FolderOf(f.Path)] || path.Base(f.Path) == "__main__.py") {
 			fs = append(fs, f)
 		}
+	}
+	if 2*scripts < len(c.source) {
+		// Beside a program in another language they build, try or install it.
+		fs = slices.DeleteFunc(fs, func(f *model.File) bool { return syntax.ProfileOf(f.Language).Scripts })
 	}
 	if len(c.source) == 0 {
 		return outcomeOf(0, "There is no program text to tell from.", nil)

@@ -538,6 +538,8 @@ class %Store
 			{"packages, with a tool in cmd and a program that writes a file of one", "-- go.mod --\nmodule moor/weighing\n" +
 				each("-- $/$.go --\npackage $\n\nfunc Step(n int) int { return n + 1 }\n", "scale", "kiln", "fan", "label", "tray") +
 				"-- scale/gen.go --\npackage main\n\nfunc main() {}\n-- cmd/weigh-dump/main.go --\npackage main\n\nimport \"moor/weighing/scale\"\n\nfunc main() { scale.Step(1) }\n"},
+			{"a package that the program beside it does not need", "-- go.mod --\nmodule words\n-- make/main.go --\npackage main\nimport \"words/model\"\nfunc main() { model.Make() }\n-- model/model.go --\npackage model\nfunc Make() {}\n" +
+				each("-- words/$.go --\npackage words\nfunc %() {}\n", "say", "spell", "count", "split")},
 			{"a package of npm", "-- package.json --\n{ \"name\": \"words\", \"main\": \"index.js\" }\n-- index.js --\nexport { a } from './a'\n-- a.js --\nexport const a = 1\n-- b.js --\nexport const b = 1\n"},
 			{"a module of Go", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- units/units.go --\npackage units\nfunc Grams() {}\n"},
 			{"a package of Python as it is installed", "-- words/__init__.py --\nfrom .say import say\n-- words/say.py --\nfrom .units import grams\ndef say():\n    return grams(1)\nif __name__ == '__main__':\n    say()\n-- words/units.py --\ndef grams(x):\n    return x\n"},
@@ -593,6 +595,10 @@ bin_PROGRAMS = sayit
 			{"JavaScript", each("-- $.js --\n#!/usr/bin/env node\nconsole.log('$')\n", "dry", "weigh", "label", "store")},
 		},
 		looks: []shown{
+			{"modules that can be tried by themselves", each("-- $.py --\n#!/usr/bin/env python3\nimport shared\ndef run():\n    return shared.x\nif __name__ == '__main__':\n    run()\n", "dry", "weigh", "label") +
+				"-- shared.py --\nx = 1\n-- desk.py --\nimport dry, weigh, label\ndry.run()\n"},
+			{"a program with scripts that build and try it", "-- a.go --\npackage main\nfunc main() {}\n-- b.go --\npackage main\nfunc b() {}\n-- c.go --\npackage main\nfunc c() {}\n-- d.go --\npackage main\nfunc d() {}\n" +
+				each("-- ci/$.sh --\n#!/bin/sh\ngo $\n", "build", "vet", "fmt")},
 			{"one script beside a package", "-- run.py --\n#!/usr/bin/env python3\nfrom vault import lots\nlots.all()\n-- vault/__init__.py --\n" + each("-- vault/$.py --\ndef all():\n    return []\n", "lots", "boxes", "growers")},
 			{"modules that others use", each("-- $.py --\nimport shared\ndef run():\n    return shared.x\n", "dry", "weigh", "label") + "-- shared.py --\nx = 1\n"},
 		},

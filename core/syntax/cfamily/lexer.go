@@ -261,7 +261,7 @@ func read(how syntax.How, src []byte) *model.Facts {
 }
 
 // mainHead is the head of the function that a program starts in.
-var mainHead = regexp.MustCompile(`(?m)^[ \t]*(?:static[ \t]+)?(?:int|void)[ \t]+main[ \t]*\(`)
+var mainHead = regexp.MustCompile(`(?m)^[ \t]*(?:static[ \t]+)?(?:int|void)(?:[ \t]+|[ \t]*\r?\n)main[ \t]*\(`)
 
 // otherMain looks for the start of the program in the branches that are left out:
 // on another machine its function may have another name.
