@@ -186,6 +186,9 @@ func (c *context) whole(p string) string {
 // reached are the parts that are needed where something starts, by way of others too, with
 // those in which it does.
 func (c *context) reached() map[string]bool {
+	if c.reach != nil {
+		return c.reach
+	}
 	needs := map[string][]string{}
 	for _, l := range c.edges {
 		from := c.whole(l.From)
@@ -205,6 +208,7 @@ func (c *context) reached() map[string]bool {
 			next = append(next, needs[at]...)
 		}
 	}
+	c.reach = seen
 	return seen
 }
 
@@ -232,7 +236,7 @@ func packaged(c *context, f *model.File) outcome {
 	}
 	// A module that can be run as well is no program that the package is for.
 	front := slices.ContainsFunc(c.programs(), func(p *model.File) bool {
-		return !model.Within(model.FolderOf(f.Path), p.Path) || path.Base(p.Path) == "__main__.py"
+		return !model.Within(model.FolderOf(f.Path), p.Path)
 	})
 	if n := c.started(); front && 5*n >= 3*len(c.source) {
 		return outcomeOf(

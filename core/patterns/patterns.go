@@ -207,6 +207,7 @@ type context struct {
 	builds   *made         // what builds make, once it was asked for
 	starting []*model.File // programs, once counted
 	counted  bool
+	reach    map[string]bool // what they need, once it was asked for
 }
 
 // messages lists the messages; few codebases have any, and two signals ask.

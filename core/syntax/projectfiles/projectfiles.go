@@ -428,14 +428,6 @@ func goMod(src []byte) (*model.Project, error) {
 	return p, nil
 }
 
-var requirement = regexp.MustCompile(`^\s*([A-Za-z0-9][A-Za-z0-9._-]*)(?:\[[^\]]*\])?\s*([^;#]*)`)
-
-func require(into map[string]string, line string) {
-	if m := requirement.FindStringSubmatch(line); m != nil {
-		into[m[1]] = strings.Trim(strings.TrimSpace(m[2]), "()")
-	}
-}
-
 func pyproject(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
 	var raw struct {
@@ -468,11 +460,11 @@ func pyproject(src []byte) (*model.Project, error) {
 		p.Name, p.Description = raw.Tool.Poetry.Name, raw.Tool.Poetry.Description
 	}
 	for _, d := range raw.Project.Dependencies {
-		require(p.Dependencies, d)
+		syntax.Require(p.Dependencies, d)
 	}
 	for _, ds := range raw.Project.Optional {
 		for _, d := range ds {
-			require(p.Dependencies, d)
+			syntax.Require(p.Dependencies, d)
 		}
 	}
 	for n, v := range raw.Tool.Poetry.Dependencies {
@@ -499,7 +491,7 @@ func requirements(src []byte) (*model.Project, error) {
 	p := &model.Project{Tool: "python", Dependencies: map[string]string{}}
 	for line := range strings.Lines(string(src)) {
 		if !strings.HasPrefix(strings.TrimSpace(line), "#") && !strings.HasPrefix(strings.TrimSpace(line), "-") {
-			require(p.Dependencies, line)
+			syntax.Require(p.Dependencies, line)
 		}
 	}
 	return p, nil
@@ -518,7 +510,7 @@ func setupCfg(src []byte) (*model.Project, error) {
 		case syntax.In(line[0], " \t"):
 			switch {
 			case section == "options" && key == "install_requires":
-				require(p.Dependencies, t)
+				syntax.Require(p.Dependencies, t)
 			case section == "options.entry_points" && (key == "console_scripts" || key == "gui_scripts"):
 				name, text, _ := strings.Cut(t, "=")
 				p.Scripts = append(p.Scripts, model.Command{Name: strings.TrimSpace(name), Text: strings.TrimSpace(text), Line: n})

@@ -15,10 +15,7 @@ import (
 // setupModules offer that function.
 var setupModules = syntax.Set("setuptools", "distutils.core", "numpy.distutils.core", "skbuild")
 
-var (
-	requirement = regexp.MustCompile(`^\s*([A-Za-z0-9][A-Za-z0-9._-]*)(?:\[[^\]]*\])?\s*([^;#]*)`)
-	command     = regexp.MustCompile(`^\s*([\w.-]+)\s*=\s*([\w.]+(?::[\w.]+)?)`)
-)
+var command = regexp.MustCompile(`^\s*([\w.-]+)\s*=\s*([\w.]+(?::[\w.]+)?)`)
 
 // setup reads the call by which a program describes its project; without one the file
 // describes none.
@@ -59,9 +56,7 @@ func (r *reader) told(p *model.Project, key string, at [2]int) {
 		p.Bin = r.literals(at)
 	case "install_requires":
 		for _, t := range r.literals(at) {
-			if m := requirement.FindStringSubmatch(t); m != nil {
-				p.Dependencies[m[1]] = strings.Trim(strings.TrimSpace(m[2]), "()")
-			}
+			syntax.Require(p.Dependencies, t)
 		}
 	case "package_dir":
 		for k := at[0]; k < at[1]; k++ {
