@@ -20,9 +20,9 @@ var (
 	catalogueEndings = set(".po .pot .mo .arb .xlf .xliff .strings .resx .ftl .qm .lang .lng .catalog")
 	// catalogueFiles may hold texts where they lie in such a folder.
 	catalogueFiles = set(
-		".json .json5 .yml .yaml .php .inc .js .ts .py .properties .xml .ini .toml .txt .pm .pl .rb .cfg .html .htm .md .csv .lua",
+		".json .json5 .yml .yaml .php .inc .js .ts .py .properties .xml .ini .toml .txt .pm .pl .rb .cfg .html .htm .md .csv .lua .docbook",
 	)
-	suffixedFiles = set(".properties .json .yml .yaml")
+	suffixedFiles = set(".properties .json .yml .yaml .java")
 	suffixed      = regexp.MustCompile(`^[A-Za-z][\w.\-]*[_\-.]([a-z]{2}(?:[_\-][A-Z]{2})?)\.\w+$`)
 )
 
@@ -42,13 +42,10 @@ func (t *teller) translated(f *model.File) (model.FileOrigin, string) {
 	if folder := t.around[model.FolderOf(f.Path)].texts; folder != "" && catalogueFiles[ext] && byLocale(f.Path, folder) && mostlyTexts(f) {
 		return model.OriginData, fmt.Sprintf("a catalogue of texts: it is named for a language, below %s", strings.ToLower(path.Base(folder)))
 	}
-	if !suffixedFiles[ext] {
-		return "", ""
-	}
-	if m := suffixed.FindStringSubmatch(base); m != nil && t.siblings(f, m[1]) {
+	if m := suffixed.FindStringSubmatch(base); m != nil && suffixedFiles[ext] && mostlyTexts(f) && t.siblings(f, m[1]) {
 		return model.OriginData, "a catalogue of texts, one of several languages"
 	}
-	return "", ""
+	return t.inAnotherTongue(f)
 }
 
 // byLocale reports whether a file, or a folder that it lies in below that of texts, is
@@ -102,12 +99,6 @@ var fixtureFolders = set(`fixtures fixture __fixtures__ testdata test-data test_
 var tables = set(`.csv .tsv .geojson .dat .snap .ndjson .jsonl .har .pem .crt .key .bib .srt .gpx .kml .eml .mbox .dic .aff
 	.gmo .sample`)
 
-// testData are folders of what lies in testFolders and is no test.
-var (
-	testFolders = set("t test tests spec specs")
-	testData    = set("data files input inputs expected resources samples corpus")
-)
-
 // table are rows and literals: fixtures, snapshots, tables written as code.
 func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 	ext := strings.ToLower(path.Ext(f.Path))
@@ -117,9 +108,6 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 	at := t.around[model.FolderOf(f.Path)]
 	if p := syntax.ProfileOf(f.Language); at.fixtures != "" && (strings.ToLower(at.fixtures) != "samples" || !p.Code && !p.Counted) {
 		return model.OriginData, "what tests work on: it lies in " + at.fixtures
-	}
-	if at.tested && !syntax.ProfileOf(f.Language).Code {
-		return model.OriginData, "what tests work on"
 	}
 	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {
 		return model.OriginData, "a table: literals nearly alone"

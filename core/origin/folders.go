@@ -85,7 +85,9 @@ type around struct {
 	foreign        string // why it is others' code
 	made, fixtures string // the names of folders for what is made, and for what tests work on
 	texts, output  string // folders of texts by language, and such as a project file has something written to
-	tests, tested  bool   // it holds tests; what lies among them and is none
+	tests, specs   bool   // it holds tests; it may, or hold what something has to be like
+	tested, shown  bool   // it holds what lies among them and is none; it does, or holds some of them
+	tongue         string // a folder that holds in one language what others beside hold in theirs
 }
 
 // allAround is what is around each folder that there is.
@@ -111,8 +113,13 @@ func (t *teller) allAround(foreign map[string]string) map[string]around {
 		if CatalogueFolder(name) {
 			a.texts = d
 		}
-		a.tested = a.tested || a.tests && testData[name]
-		a.tests = a.tests || testFolders[name]
+		a.tested = a.tested || (a.tests || a.specs) && testData.MatchString(name)
+		a.shown = a.shown || (a.tests || a.specs) && mayBeTests.MatchString(name)
+		a.tests = a.tests || testFolders.MatchString(name) && !notTests[strings.ToLower(name)]
+		a.specs = a.specs || specFolders.MatchString(name)
+		if t.tongueFolders[d] != nil {
+			a.tongue = d
+		}
 		out[d] = a
 	}
 	return out

@@ -31,10 +31,15 @@ func (t *teller) foreign() map[string]string {
 			out[d] = fmt.Sprintf("%s is named for what others wrote, and needs hardly anything outside it", d)
 		case releases.MatchString(name) && x.in > 0 && fewOut*x.out <= x.files && !t.namesUs(name):
 			out[d] = fmt.Sprintf("%s is named as a release of a library, and needs hardly anything outside it", d)
-		default:
-			if why := t.apart(d, x); why != "" {
-				out[d] = why
-			}
+		}
+	}
+	t.whole = t.without(out)
+	for d, x := range t.folders {
+		if d == "." || t.member(d) || out[d] != "" || within(out, d) != "" {
+			continue
+		}
+		if why := t.apart(d, x); why != "" {
+			out[d] = why
 		}
 	}
 	t.strangers(out)
@@ -42,6 +47,28 @@ func (t *teller) foreign() map[string]string {
 	t.leaning(out)
 	t.among(out)
 	return out
+}
+
+// without is the codebase but for some folders: whom the files of these name says nothing
+// of the others.
+func (t *teller) without(foreign map[string]string) *folder {
+	whole := *t.folders["."]
+	whole.holders, whole.starts = maps.Clone(whole.holders), maps.Clone(whole.starts)
+	for d := range foreign {
+		if within(foreign, d) != "" {
+			continue
+		}
+		x := t.folders[d]
+		whole.files -= x.files
+		whole.source -= x.source
+		for who, n := range x.holders {
+			whole.holders[who] -= n
+		}
+		for who, n := range x.starts {
+			whole.starts[who] -= n
+		}
+	}
+	return &whole
 }
 
 // releases are names of folders with a version of two figures or more: libraries are
@@ -138,7 +165,7 @@ func (t *teller) placesOf(foreign map[string]string) map[string]map[string]bool 
 // likeOthers reports whether a folder is needed from outside as a library is, needs
 // hardly anything there, and is not the better part of the code.
 func (t *teller) likeOthers(d string, x *folder) bool {
-	return x.source > 0 && x.in > 0 && fewOut*x.out <= x.files && !x.betterPart(t.folders["."]) && !t.member(d)
+	return x.source > 0 && x.in > 0 && fewOut*x.out <= x.files && !x.betterPart(t.whole) && !t.member(d)
 }
 
 // leastReplaced is how many headers of the system have to be replaced in a folder
@@ -250,7 +277,7 @@ const proof = 3
 
 // marks counts what speaks for others having written a folder, and says it.
 func (t *teller) marks(d string, x *folder) (points int, said []string) {
-	root := t.folders["."]
+	root := t.whole
 	if x.betterPart(root) || x.files < 1 {
 		return 0, nil
 	}
@@ -268,10 +295,6 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 		points++
 		said = append(said, x.manifest)
 	}
-	if up := model.FolderOf(d); up != "." && others.MatchString(path.Base(up)) {
-		points++
-		said = append(said, "a place for others' code around it")
-	}
 	if x.banners > 0 && 3*x.banners >= x.source {
 		points++
 		said = append(said, "banners of another project")
@@ -282,9 +305,41 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 			points += 2
 		}
 		said = append(said, "its files name "+who+", which hardly others do")
+		if 2*x.holders[who] >= 3 && x.holders[who] == x.source && 10*x.namedOutside(root) <= root.source-x.source {
+			points += 2
+			said = append(said, "each of them, where nobody is named in the others")
+		}
+	}
+	// A name alone may be that of what a part of ours works with.
+	if points > 0 && x.source > 0 && carried.MatchString(path.Base(d)) && !t.namesUs(strings.ToLower(path.Base(d))) {
+		points += 2
+		said = append(said, "many programs carry a copy of what has its name")
+	}
+	if up := model.FolderOf(d); up != "." && others.MatchString(path.Base(up)) {
+		points++
+		said = append(said, "a place for others' code around it")
 	}
 	return points, said
 }
+
+// namedOutside counts the files outside of a folder that name who has their rights.
+func (x *folder) namedOutside(root *folder) (n int) {
+	for who, all := range root.holders {
+		n += all - x.holders[who]
+	}
+	return n
+}
+
+// carried are names of libraries that programs of all makes carry a copy of.
+var carried = regexp.MustCompile(`(?i)^(?:zlib(?:-ng)?|lib(?:png|jpeg|tiff|expat|xml2|jasper|ev|uv|yaml|event|tommath|tomcrypt|` +
+	`intl|iconv|stemmer_c|b64|ltdl|argp|edit|pcre2?|sodium|curl|ssh2|usb|unwind|unistring|opts)|` +
+	`lz4|zstd|bzip2|xz|snappy|brotli|lzo|minilzo|miniz|minizip|` +
+	`lua(?:jit)?|sqlite3?|expat|jsoncpp|rapidjson|nlohmann|pugixml|tinyxml2?|cjson|jansson|yajl|yaml-cpp|argon2|blake2|` +
+	`googletest|gtest|gmock|catch2?|doctest|cpputest|unity|cmocka|fmt(?:lib)?|spdlog|imgui|glew|glfw|glad|stb|freetype2?|harfbuzz|` +
+	`boost|antlr3?|mbedtls|polarssl|wolfssl|tomcrypt|linenoise|editline|replxx|pcre2?|oniguruma|re2|utf8cpp|utfcpp|waflib|` +
+	`mongoose|civetweb|libmicrohttpd|getopt|uthash|klib|htslib|eigen3?|kissfft|pffft|fftw3?|dsfmt|tinyformat|cxxopts|` +
+	`jquery(?:-ui)?|tinymce|ckeditor|codemirror|bootstrap|fontawesome|font-awesome|simplejson|six|pyparsing|asn1crypto|tomli|` +
+	`phpmailer|smarty|htmlpurifier|adodb|tcpdf|fpdf|simplepie|geshi|nusoap)$`)
 
 // betterPart reports whether a folder is too much of a codebase to be others': half of
 // it, or three quarters where all programs start outside of it and name who writes them.
@@ -350,13 +405,18 @@ func (x *folder) namedMost() (who string) {
 	if who = x.startedBy(); who != "" {
 		return who
 	}
+	if who = x.mostNamed(); 4*x.holders[who] < x.source {
+		return ""
+	}
+	return who
+}
+
+// mostNamed is who is named in most files.
+func (x *folder) mostNamed() (who string) {
 	for _, w := range slices.Sorted(maps.Keys(x.holders)) {
 		if who == "" || x.holders[w] > x.holders[who] {
 			who = w
 		}
-	}
-	if 4*x.holders[who] < x.source {
-		return ""
 	}
 	return who
 }
@@ -404,6 +464,7 @@ func Suspects(s *model.Survey, origins map[string]model.OriginOf) []Suspect {
 	t := &teller{s: s, members: map[string]bool{}}
 	t.projects()
 	t.folders = foldersOf(s)
+	t.whole = t.folders["."]
 	files, lines := map[string]int{}, map[string]int{}
 	for _, f := range s.Files {
 		if o := origins[f.Path]; o.Origin != model.OriginOwn || o.ByHand || !syntax.ProfileOf(f.Language).Code {

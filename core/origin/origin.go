@@ -22,11 +22,17 @@ type teller struct {
 	out     map[string]model.OriginOf
 	has     map[string]bool // files
 	folders map[string]*folder
+	whole   *folder           // the root without what is others' by its name alone
 	around  map[string]around // by folder
-	attrs   []attribute
-	outputs map[string]string // folders that project files have something written to, with the file that says so
-	members map[string]bool   // folders that are part of a workspace
-	written []writes
+	lying   map[string]lying  // by folder
+	// What holds in one language what others beside hold in theirs: folders, with the names
+	// of all of them, and files by folder and ending.
+	tongueFolders map[string][]string
+	tongueFiles   map[string]bool
+	attrs         []attribute
+	outputs       map[string]string // folders that project files have something written to, with the file that says so
+	members       map[string]bool   // folders that are part of a workspace
+	written       []writes
 	// mirrored counts, by folder that is written to, the files that have their like
 	// in the folder of the source, and all.
 	mirrored map[string][2]int
@@ -45,6 +51,8 @@ func Of(s *model.Survey) map[string]model.OriginOf {
 	}
 	t.projects()
 	t.folders = foldersOf(s)
+	t.lying = t.allLying()
+	t.tongueFolders, t.tongueFiles = t.translations()
 	t.around = t.allAround(t.foreign())
 	told := make([]model.OriginOf, len(s.Files))
 	parallel.Each(len(s.Files), func(i int) {
@@ -69,7 +77,7 @@ type signal func(t *teller, f *model.File) (model.FileOrigin, string)
 var signals = []signal{
 	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).output, (*teller).header, (*teller).named, (*teller).bundled,
 	(*teller).dropIn, (*teller).mirrors, (*teller).released, (*teller).carriesBanner, (*teller).keyworded, (*teller).translated,
-	(*teller).table, (*teller).untouched,
+	(*teller).table, (*teller).workedOn, (*teller).untouched,
 }
 
 func (t *teller) of(f *model.File) model.OriginOf {
@@ -94,6 +102,14 @@ func (t *teller) byTool(f *model.File) (model.FileOrigin, string) {
 	if written[base] {
 		return model.OriginGenerated, base + " is written by a tool"
 	}
+	if lies := path.Base(model.FolderOf(f.Path)); lies == "CVS" && kept[base] {
+		return model.OriginGenerated, "a store of versions keeps its state here"
+	} else if lies == "_sources" && t.has[path.Join(path.Dir(model.FolderOf(f.Path)), "searchindex.js")] {
+		return model.OriginGenerated, "what pages were made from, as it was laid beside them"
+	}
+	if h := f.Facts.Hint(model.HintHandedOn); h != nil && path.Ext(base) == ".m4" {
+		return model.OriginVendored, fmt.Sprintf("line %d tells that it is a macro that many builds carry", h.Line)
+	}
 	if base == "Makefile.in" && t.has[path.Join(model.FolderOf(f.Path), "Makefile.am")] {
 		return model.OriginGenerated, "it is made from Makefile.am"
 	}
@@ -116,7 +132,15 @@ var written = set(`package-lock.json npm-shrinkwrap.json yarn.lock pnpm-lock.yam
 	configure aclocal.m4 config.guess config.sub install-sh ltmain.sh depcomp missing mkinstalldirs compile test-driver ylwrap
 	ar-lib mdate-sh texinfo.tex py-compile libtool.m4 ltoptions.m4 ltsugar.m4 ltversion.m4 lt~obsolete.m4 config.h.in gradlew
 	gradlew.bat mvnw mvnw.cmd
-	buildscript.json searchindex.js MANIFEST`)
+	buildscript.json searchindex.js MANIFEST
+	Makefile.in.in Rules-quot boldquot.sed quot.sed en@quot.header en@boldquot.header insert-header.sin remove-potcdate.sin
+	remove-potcdate.sed Makevars.template stamp-po ABOUT-NLS config.rpath ltconfig git-version-gen useless-if-before-free vc-list-files
+	gitlog-to-changelog gnupload announce-gen do-release-commit-and-tag update-copyright intltool-extract.in intltool-merge.in
+	intltool-update.in intltool-extract intltool-merge intltool-update gtk-doc.make omf.make xmldocs.make shtool elisp-comp
+	pkg.m4 sdl.m4 sdl2.m4 esd.m4 gtk-2.0.m4 glib-2.0.m4 glib-gettext.m4 intltool.m4 gtk-doc.m4 nls.m4`)
+
+// kept are files in which a store of versions keeps what it knows of a folder.
+var kept = set("Entries Root Repository Tag Template Baserev Entries.Log Entries.Static")
 
 // madeFolders are names of folders that say that a tool writes what is in them.
 var madeFolders = regexp.MustCompile(`(?i)^(?:__generated__|auto[-_]?generated|generated)` +
@@ -273,7 +297,7 @@ func (t *teller) dropIn(f *model.File) (model.FileOrigin, string) {
 	if !dropIns.MatchString(base) || t.namesUs(strings.ToLower(base)) {
 		return "", ""
 	}
-	if h != nil && (h.Text == t.folders["."].namedMost() || t.namesUs(h.Text)) {
+	if h != nil && (h.Text == t.whole.namedMost() || t.namesUs(h.Text)) {
 		return "", ""
 	}
 	return model.OriginVendored, fmt.Sprintf("many programs carry a copy of %s", base)

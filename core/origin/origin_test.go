@@ -74,6 +74,69 @@ func TestWhoWroteAFile(t *testing.T) {
 			"-- js/scales-2.4.1.js --\n" + code + "-- js/dates.js --\n/*! Moorland Dates v3.1.0 | free to use */\n" + code + "-- js/desk.js --\n/* The desk, since v2 of the vault. */\n" + code,
 			map[string]model.FileOrigin{"js/scales-2.4.1.js": "vendored", "js/dates.js": "vendored", "js/desk.js": "own"},
 		},
+		"what tests work on, and what is compared with what they print": {
+			"-- tests/weigh.sh --\n#!/bin/sh\nweigh lot\n-- tests/lot.in --\n12 g\n-- tests/lot.out.ok --\n12\n-- tests/check.test --\nproc weigh {} {}\n" +
+				many("tests/lots$N.xml", "<lot/>\n", 3) + "-- tests/suite.xml --\n<suite/>\n-- tests/setup.json --\n{}\n-- tests/README --\nhow to run\n" +
+				"-- tests/boxesdata/Makefile.am --\nEXTRA_DIST = box\n-- tests/boxesdata/box --\nten\n-- tests/boxesdata/box.c --\nint box;\n" +
+				many("latest/lots$N.xml", "<lot/>\n", 3) + many("specs/form$N.xml", "<form/>\n", 3),
+			map[string]model.FileOrigin{
+				"tests/weigh.sh": "own", "tests/lot.in": "data", "tests/lot.out.ok": "data", "tests/check.test": "own", "tests/lots1.xml": "data",
+				"tests/setup.json": "own", "tests/README": "own", "tests/boxesdata/Makefile.am": "own", "tests/boxesdata/box": "data",
+				"tests/boxesdata/box.c": "own", "latest/lots1.xml": "own", "specs/form1.xml": "own",
+			},
+		},
+		"samples of an unread language may be tests where its packages are called any word": {
+			"-- src/test/groovy/vault/samples/LotTest.groovy --\nclass LotTest {}\n-- src/test/resources/vault/Lot.groovy --\nclass Lot {}\n" +
+				"-- src/test/groovy/vault/results/RowTest.groovy --\nclass RowTest {}\n",
+			map[string]model.FileOrigin{
+				"src/test/groovy/vault/samples/LotTest.groovy": "own", "src/test/resources/vault/Lot.groovy": "data",
+				"src/test/groovy/vault/results/RowTest.groovy": "own",
+			},
+		},
+		"the same pages in several languages": {
+			"-- help/C/lots.page --\n<page/>\n-- help/de/lots.page --\n<page/>\n-- help/fr/lots.page --\n<page/>\n-- help/pt_BR/lots.page --\n<page/>\n" +
+				"-- help/de/legal.page --\n<page/>\n" +
+				"-- src/os/lot.txt --\na\n-- src/io/lot.txt --\na\n-- src/my/lot.txt --\na\n" +
+				"-- words/german/count.rb --\n" + strings.Repeat("def count(lot)\n  lot\nend\n", 9) +
+				"-- words/french/count.rb --\ndef count(lot)\nend\n-- words/polish/count.rb --\ndef count(lot)\nend\n",
+			map[string]model.FileOrigin{
+				"help/C/lots.page": "own", "help/de/lots.page": "data", "help/pt_BR/lots.page": "data", "help/de/legal.page": "own",
+				"src/os/lot.txt": "own", "words/german/count.rb": "own",
+			},
+		},
+		"one file a language": {
+			"-- dates/de-DE.js --\nvar names = ['Mo']\n-- dates/fr-FR.js --\nvar names = ['lu']\n-- dates/it-IT.js --\nvar names = ['lu']\n" +
+				"-- dates/pl-PL.js --\nvar names = ['pn']\n-- dates/en-GB.js --\nvar names = ['Mo']\n-- dates/pick.js --\nfunction pick() {}\n" +
+				many("codes/cs-$N.c", "int code$N;\n", 6),
+			map[string]model.FileOrigin{"dates/de-DE.js": "data", "dates/pick.js": "own", "codes/cs-3.c": "own"},
+		},
+		"what builds carry and stores of versions keep": {
+			"-- m4/purge.m4 --\n# purge.m4 serial 7\ndnl Copyright (C) 2026 Moor Works\nAC_DEFUN([MOOR_PURGE])\n" +
+				"-- m4/vault.m4 --\ndnl Looks for the scales of the vault.\nAC_DEFUN([VAULT_SCALES])\n" +
+				"-- po/quot.sed --\ns/a/b/\n-- po/POTFILES.in --\nsrc/a.c\n-- src/CVS/Entries --\n/a.c/1.1\n-- src/Entries --\nlots\n-- src/a.c --\nint a;\n",
+			map[string]model.FileOrigin{
+				"m4/purge.m4": "vendored", "m4/vault.m4": "own", "po/quot.sed": "generated", "po/POTFILES.in": "own",
+				"src/CVS/Entries": "generated", "src/Entries": "own",
+			},
+		},
+		"a library that many carry, by its name and what its files say": {
+			many("src/a$N.c", "/* Copyright 2026 Hollin Moor */\n#include \"../zlib/pack0.h\"\nint a$N;\n", 6) + "-- zlib/pack0.h --\nint pack;\n" +
+				many("zlib/pack$N.c", "/* Copyright 2026 Fern Brook. For its conditions see the copyright notice in pack0.h */\nint pack$N;\n", 4) +
+				many("gzip/read$N.c", "/* Copyright 2026 Hollin Moor */\nint read$N;\n", 2),
+			map[string]model.FileOrigin{"zlib/pack1.c": "vendored", "zlib/pack0.h": "vendored", "gzip/read1.c": "own", "src/a1.c": "own"},
+		},
+		"all of a folder names somebody, where nobody else names anybody": {
+			many("vault/lot$N.py", "from vault import toml\n\ndef weigh$N(lot):\n    return toml.loads(lot)\n", 30) +
+				many("vault/toml/part$N.py", "# SPDX-FileCopyrightText: 2026 Fern Brook\ndef loads(text):\n    return text\n", 3) +
+				"-- vault/toml/__init__.py --\n# SPDX-FileCopyrightText: 2026 Fern Brook\nfrom .part1 import loads\n",
+			map[string]model.FileOrigin{"vault/toml/part1.py": "vendored", "vault/lot1.py": "own"},
+		},
+		"whom others' code names says nothing of who writes ours": {
+			many("src/a$N.c", "/* Copyright 2026 Hollin Moor */\n#include \"../external/check.h\"\nint a$N;\n", 9) +
+				many("tests/t$N.c", "#include \"../src/b.h\"\nint t$N;\n", 4) + "-- src/b.h --\n/* Copyright 2026 Hollin Moor */\nint b;\n" +
+				many("external/c$N.c", "/* Copyright 2026 Fern Brook */\nint c$N;\n", 14) + "-- external/check.h --\nint check;\n-- LICENSE --\nfree\n",
+			map[string]model.FileOrigin{"src/a1.c": "own", "external/c1.c": "vendored", "tests/t1.c": "own"},
+		},
 		"a library that a tool copied into a folder": {
 			"-- m4/gnulib-comp.m4 --\nlist\n-- lib/stdio.in.h --\nint a;\n-- lib/time.in.h --\nint b;\n-- lib/wchar.in.h --\nint c;\n-- lib/xalloc.c --\nint d;\n-- src/main.c --\nint main(void) { return 0; }\n-- src/husk.in.h --\nint e;\n",
 			map[string]model.FileOrigin{"lib/xalloc.c": "vendored", "lib/time.in.h": "vendored", "src/main.c": "own", "src/husk.in.h": "own"},

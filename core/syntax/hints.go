@@ -133,21 +133,51 @@ func belongsTo(comment []byte) (name string, line int) {
 	return "", 0
 }
 
+// nobody is what follows that word where a licence speaks of rights, and names none who
+// has them.
+var nobody = regexp.MustCompile(`^(?:notices?|and|or|holders?|owners?|laws?|acts?|information|statements?|disclaimers?|` +
+	`licen[sc]e|permission|protection|is|in|of|to|for|as|on|this|these|those|all|any|above|below)\b`)
+
 // rightsOf is who is said to have the rights of a text.
 func rightsOf(comment []byte) (name string, line int) {
-	at := bytes.Index(comment, []byte("opyright"))
-	if at < 1 {
-		return "", 0
+	for from := 0; ; {
+		at := bytes.Index(comment[from:], []byte("opyright"))
+		if at < 0 {
+			return "", 0
+		}
+		at += from
+		from = at + len("opyright")
+		m := copyrighted.FindSubmatchIndex(comment[max(0, at-1):])
+		if m == nil {
+			return "", 0
+		}
+		m[2], m[3] = m[2]+max(0, at-1), m[3]+max(0, at-1)
+		if who := strings.ToLower(strings.ToValidUTF8(string(comment[m[2]:m[3]]), "")); !nobody.MatchString(who) {
+			return who, 1 + bytes.Count(comment[:at], []byte{'\n'})
+		}
+		from = max(from, m[3])
 	}
-	m := copyrighted.FindSubmatchIndex(comment[at-1:])
-	if m == nil {
-		return "", 0
-	}
-	return strings.ToLower(strings.ToValidUTF8(string(comment[at-1+m[2]:at-1+m[3]]), "")),
-		1 + bytes.Count(comment[:at], []byte{'\n'})
 }
 
-// Hints are what the words of a text tell of who wrote it.
+// macros are words by which collections of macros for builds tell that one is theirs.
+var macros = regexp.MustCompile(`(?m)^(?:#|dnl)[^\n]{0,80}\bserial \d+|gives unlimited permission to copy|autoconf-archive|ac-archive|` +
+	`Autoconf Macro Archive`)
+
+var macroWords = [][]byte{[]byte("serial "), []byte("unlimited permission"), []byte("-archive"), []byte("Macro Archive")}
+
+// macroOf is the line at which a text tells that it is a macro of a collection, 0 where
+// it does not.
+func macroOf(head []byte) int {
+	if head = head[:min(len(head), 600)]; !containsAny(head, macroWords) {
+		return 0
+	}
+	m := macros.FindIndex(head)
+	if m == nil {
+		return 0
+	}
+	return 1 + bytes.Count(head[:m[0]], []byte{'\n'})
+}
+
 func Hints(text []byte) (out []model.Hint) {
 	if line, words := GeneratedBy(text); line > 0 {
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: words, Line: line})
@@ -177,6 +207,9 @@ func Hints(text []byte) (out []model.Hint) {
 	comment := opening(head)
 	if name, line := keywordOf(head); line > 0 {
 		out = append(out, model.Hint{Name: model.HintKeyword, Text: name, Line: line})
+	}
+	if line := macroOf(head); line > 0 {
+		out = append(out, model.Hint{Name: model.HintHandedOn, Line: line})
 	}
 	// The project that a text is part of goes before who has its rights.
 	project, line := belongsTo(comment)
