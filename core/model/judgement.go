@@ -300,6 +300,8 @@ type FeatureOf struct {
 	Feature string   `json:"feature"`
 	Reasons []string `json:"reasons"`
 	ByHand  bool     `json:"by_hand"`
+	// Alone: it is one of many files built alike, each about something else.
+	Alone bool `json:"-"`
 }
 
 // Kinds of entries.

@@ -135,9 +135,12 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 	if sh.Place != "." {
 		return
 	}
-	spread, far := 0, 4
+	spread, far, several := 0, 4, 0
 	var ev []model.Evidence
 	for _, f := range j.Features {
+		if len(f.Files) > 1 {
+			several++ // one file alone lies in one folder, whatever the cut
+		}
 		if f.Scatter >= far {
 			spread++
 			if len(ev) < 12 {
@@ -149,9 +152,9 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 	said := len(sh.Patterns) > 0 && sh.Verdict != "undecided" && sh.Patterns[0].Name == strings.TrimSuffix(j.Cut.Label, ", kinds inside")
 	switch label := j.Cut.Label; {
 	case label == "", said && len(ev) == 0:
-	case len(j.Features) >= 3 && (label != model.CutByKind || 4*spread >= len(j.Features)):
+	case several >= 3 && (label != model.CutByKind || 4*spread >= several):
 		if spread == 0 {
-			add(nil, "It is cut %s: each of its %d features lies in %d folders or fewer.", spokenCut(label), len(j.Features), far-1)
+			add(nil, "It is cut %s: each of its %d features lies in %d folders or fewer.", spokenCut(label), several, far-1)
 			break
 		}
 		// How far features are spread is told where it bears the cut out.
@@ -160,10 +163,10 @@ func cutSentences(j *judgement.Result, sh *Sheet, add func([]model.Evidence, str
 			lie = "lies"
 		}
 		if said {
-			add(ev, "Of %d features %d %s in %d folders or more.", len(j.Features), spread, lie, far)
+			add(ev, "Of %d features %d %s in %d folders or more.", several, spread, lie, far)
 			break
 		}
-		add(ev, "It is cut %s: %d of %d features %s in %d folders or more.", spokenCut(label), spread, len(j.Features), lie, far)
+		add(ev, "It is cut %s: %d of %d features %s in %d folders or more.", spokenCut(label), spread, several, lie, far)
 	case !said:
 		add(j.Cut.Evidence, "It is cut %s.", spokenCut(label))
 	}

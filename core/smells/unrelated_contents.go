@@ -48,8 +48,8 @@ func unrelatedContents(c *Context, r *Rule) (out []hit) {
 		for _, f := range fs {
 			roles[c.seen(f.Path)]++
 			// What a folder is called its files have in common only by lying there.
-			if n := c.FeatureOf[f.Path].Feature; n != "" && n != called {
-				features[n]++
+			if of := c.FeatureOf[f.Path]; of.Feature != "" && of.Feature != called && !of.Alone {
+				features[of.Feature]++
 			}
 			for _, w := range slices.Compact(slices.Sorted(slices.Values(naming.Words(naming.Stem(f.Path))))) {
 				words[w]++

@@ -27,7 +27,13 @@ const (
 func Anatomies(features []model.Feature, roles map[string]model.RoleOf) []model.Feature {
 	out := slices.Clone(features)
 	in := map[string]int{} // part: how many features have it
+	several := 0           // features of more than one file: only those are built of parts
 	for i := range out {
+		if len(out[i].Files) < 2 {
+			out[i].Parts = map[string][]string{}
+			continue
+		}
+		several++
 		out[i].Parts = partsOf(&out[i], roles)
 		for p := range out[i].Parts {
 			in[p]++
@@ -36,7 +42,7 @@ func Anatomies(features []model.Feature, roles map[string]model.RoleOf) []model.
 	// What one feature alone has, or hardly any of many, is no sort of part.
 	whole := 0 // features that have parts to speak of
 	for i := range out {
-		maps.DeleteFunc(out[i].Parts, func(p string, _ []string) bool { return in[p] < max(2, len(out)/10) })
+		maps.DeleteFunc(out[i].Parts, func(p string, _ []string) bool { return in[p] < max(2, several/10) })
 		if len(out[i].Parts) >= leastParts {
 			whole++
 		}
@@ -52,6 +58,9 @@ func Anatomies(features []model.Feature, roles map[string]model.RoleOf) []model.
 	}
 	best, nearest := -1, 0.0
 	for i := range out {
+		if len(out[i].Files) < 2 {
+			continue
+		}
 		has := 0
 		var missing []string
 		for _, p := range usual {

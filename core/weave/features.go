@@ -58,8 +58,16 @@ func (a *Aim) Features() ([]model.Feature, map[string]model.FeatureOf) {
 	for n, files := range gathered {
 		if len(files) < 2 {
 			of[files[0]] = model.FeatureOf{Reasons: []string{"the only file about " + n}}
-			continue
 		}
+	}
+	a.oneEach(of)
+	clear(gathered)
+	for _, f := range a.files {
+		if name := of[f.Path].Feature; name != "" {
+			gathered[name] = append(gathered[name], f.Path)
+		}
+	}
+	for n, files := range gathered {
 		out = append(out, model.Feature{Name: n, Files: files, Scatter: scatter(n, files, roles)})
 	}
 	sort.Slice(out, func(i, j int) bool {

@@ -318,7 +318,7 @@ func (b *ballot) defines(lex *Lexicon, f *model.Facts) {
 			continue
 		}
 		if w := naming.Words(d.Name); len(w) > 1 {
-			if r, ok := lex.ending(w); ok && r != model.RoleStyle {
+			if r, ok := lex.ending(w); ok && r != model.RoleStyle && mainly(f, d) {
 				b.seen(r, 0.8, "it defines %s, line %d", d.Name, d.Line)
 				return
 			}
@@ -503,3 +503,15 @@ func plural(r model.Role) string {
 
 // Plural is how a role is spoken of for many files: "views", "data access".
 func Plural(r model.Role) string { return plural(r) }
+
+// mainly reports whether a class is at least half of what stands at the top of its file:
+// beside functions that do the work a small one says little of what these are.
+func mainly(f *model.Facts, class model.Definition) bool {
+	all := 0
+	for i := range f.Definitions {
+		if d := &f.Definitions[i]; d.Parent == "" && (d.Kind == model.DefClass || d.Kind == model.DefFunction) {
+			all += d.EndLine - d.Line + 1
+		}
+	}
+	return 2*(class.EndLine-class.Line+1) >= all
+}
