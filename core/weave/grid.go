@@ -83,7 +83,6 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 	}
 	var names []string
 	names, g.More = w.names()
-	features := len(names)
 	missed := w.usual(names, g.Roles)
 	if w.byFeature[""] != nil {
 		names = append(names, "")
@@ -98,7 +97,7 @@ func GridOf(s *model.Survey, j *model.Judgement, place string) *Grid {
 			switch x := w.cells[crossing{r, n}]; {
 			case x != nil:
 				g.Cells = append(g.Cells, x.cell(i, k))
-			case n != "" && features >= 3 && missed[r]:
+			case n != "" && len(of.files) > 1 && missed[r]:
 				c.Missing = append(c.Missing, i)
 			}
 		}
@@ -269,13 +268,16 @@ func (w *weaving) names() (names []string, more int) {
 func (w *weaving) usual(names []string, roles []model.Role) map[model.Role]bool {
 	out := map[model.Role]bool{}
 	for _, r := range roles {
-		have := 0
+		have, all := 0, 0
 		for _, n := range names {
-			if w.cells[crossing{r, n}] != nil {
+			if len(w.byFeature[n].files) < 2 {
+				continue // one file has one role
+			}
+			if all++; w.cells[crossing{r, n}] != nil {
 				have++
 			}
 		}
-		out[r] = 4*have >= 3*len(names) && r != model.RoleTest
+		out[r] = all > 2 && 4*have >= 3*all && r != model.RoleTest
 	}
 	return out
 }

@@ -8,6 +8,7 @@ import (
 	"jantel/core/judgement"
 	"jantel/core/model"
 	"jantel/core/testkit"
+	"jantel/core/weave"
 
 	"github.com/stretchr/testify/require"
 )
@@ -87,4 +88,23 @@ func TestASmallClassSaysLittleOfTheFunctionsBesideIt(t *testing.T) {
 	j := judgement.Judge(testkit.Survey(t, tree), model.Brief{}, nil)
 	require.NotEqual(t, model.RoleConfig, j.Roles["src/erase.py"].Role)
 	require.Equal(t, model.RoleConfig, j.Roles["src/desk.py"].Role)
+}
+
+func TestWhatOneFileIsAboutLacksNoPart(t *testing.T) {
+	tree := files([]string{"barley", "oat", "rye", "spelt", "millet", "vetch"}, "src/tools/%s.py", "def run(lot):\n    print('%[2]s', lot)\n")
+	for _, n := range strings.Fields("shelf crate tray vault desk scale label husk chaff barn mill loft sieve spade plough harrow sickle flail fork") {
+		tree += files([]string{n}, "src/%[1]s/%[1]s_model.py", "class %[2]s:\n    def __init__(self, label):\n        self.label = label\n") +
+			files([]string{n}, "src/%[1]s/%[1]s_view.py", "from tkinter import Frame\n\nclass %[2]sView(Frame):\n    pass\n")
+	}
+	s := testkit.Survey(t, tree)
+	g := weave.GridOf(s, judgement.Judge(s, model.Brief{}, nil).Judgement, ".")
+	alone := 0
+	for _, f := range g.Features {
+		if f.Files == 1 && f.Name != "" {
+			alone++
+			require.Empty(t, f.Missing, f.Name)
+		}
+	}
+	require.Equal(t, 6, alone)
+	require.Len(t, g.Features, 6+19)
 }

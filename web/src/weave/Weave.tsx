@@ -101,7 +101,9 @@ function Woven({ grid }: { grid: Grid }) {
       )}
       {mode === '' && grid.cells.length > 0 && (
         <p className="faint">
-          Cells that lie in one folder are joined. A hatched cell is a part that most features have and this one has not.
+          Cells that lie in one folder are joined.
+          {grid.features.some((f) => f.missing.length > 0) &&
+            ' A hatched cell is a part that most features have and this one has not.'}
           {!grid.by_position && grid.seen < 1 && ' What is paler is assumed: nothing in the file says it.'}
         </p>
       )}
