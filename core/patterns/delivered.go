@@ -125,17 +125,18 @@ func (c *context) used() bool {
 	if n := c.started(); n > 0 && (c.startsMuch() || 10*n > len(c.source) || 2*c.unlinked() > len(c.source)) {
 		return false
 	}
-	hands, others := 0, 0
+	hands, others, all := 0, 0, 0 // lines: what is set up for it are a few
 	for _, f := range c.source {
-		p := syntax.ProfileOf(f.Language)
+		p, n := syntax.ProfileOf(f.Language), f.Lines()
+		all += n
 		switch {
 		case p.Scripts, f.Facts == nil, f.Facts.Starts > 0, p.Pages && len(f.Facts.Definitions) == 0:
-			others++
+			others += n
 		case len(f.Facts.Definitions) > 0 && (p.Inherits || len(f.Facts.Names) > 0):
-			hands++
+			hands += n
 		}
 	}
-	return 10*others <= len(c.source) && 4*hands >= 3*len(c.source)
+	return 10*others <= all && 4*hands >= 3*all
 }
 
 // leastAside is how many files of packages have to lie aside of the programs.

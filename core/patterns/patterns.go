@@ -256,12 +256,14 @@ func newContext(root string, s *model.Survey, roles map[string]model.RoleOf, jud
 // showing, unless there is hardly anything else.
 func (c *context) withoutShows() {
 	var rest []*model.File
+	left, all := 0, 0 // lines: examples may be many small files beside a few large ones
 	for _, f := range c.source {
-		if !inShows(model.FolderOf(f.Path)) {
+		if all += f.Lines(); !inShows(model.FolderOf(f.Path)) {
 			rest = append(rest, f)
+			left += f.Lines()
 		}
 	}
-	if 2*len(rest) < len(c.source) {
+	if 2*left < all {
 		return
 	}
 	c.source = rest

@@ -72,7 +72,7 @@ func (c *context) findPlugged() *plugs {
 	most := 0
 	for _, d := range append(c.foldersNamed(plugNames...), c.foldersEnding("plugins", "extensions", "addons")...) {
 		parts := map[string]bool{}
-		for part := range partsIn(d, c.source) {
+		for part := range c.singleParts(d) {
 			if name := path.Base(part); !strings.HasPrefix(naming.Stem(name), "index") && !strings.HasPrefix(name, "__init__") {
 				parts[part] = true
 			}
@@ -95,8 +95,11 @@ func (c *context) findPlugged() *plugs {
 		best.of = map[string]string{}
 		for _, d := range best.in {
 			for part, f := range partsIn(d, c.survey.Files) {
-				if best.parts[part] {
-					best.of[f.Path] = part
+				for p := f.Path; len(p) >= len(part); p = path.Dir(p) { // or a part of a group of them
+					if best.parts[p] {
+						best.of[f.Path] = p
+						break
+					}
 				}
 			}
 		}
@@ -116,6 +119,40 @@ func partsIn(d *model.Folder, files []*model.File) iter.Seq2[string, *model.File
 		for _, f := range reading.At(files, d.Path) {
 			first, _, _ := strings.Cut(f.Path[len(d.Path)+1:], "/")
 			if !yield(f.Path[:len(d.Path)+1+len(first)], f) {
+				return
+			}
+		}
+	}
+}
+
+// leastGrouped is of how many folders each a folder for plug-ins has to be made for those
+// to be groups of them.
+const leastGrouped = 2
+
+// singleParts goes over the parts of a folder, each file's; of a folder of groups, each
+// of which holds folders and nothing else, over those of the groups.
+func (c *context) singleParts(d *model.Folder) iter.Seq2[string, *model.File] {
+	below := map[string]map[string]bool{}
+	grouped := true
+	for part, f := range partsIn(d, c.source) {
+		rest := strings.TrimPrefix(f.Path, part+"/")
+		child, _, deeper := strings.Cut(rest, "/")
+		grouped = grouped && deeper && rest != f.Path
+		if below[part] == nil {
+			below[part] = map[string]bool{}
+		}
+		below[part][child] = true
+	}
+	for _, children := range below {
+		grouped = grouped && len(children) >= leastGrouped
+	}
+	return func(yield func(string, *model.File) bool) {
+		for part, f := range partsIn(d, c.source) {
+			if grouped {
+				child, _, _ := strings.Cut(f.Path[len(part)+1:], "/")
+				part = path.Join(part, child)
+			}
+			if !yield(part, f) {
 				return
 			}
 		}

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"jantel/core/model"
+	"jantel/core/syntax"
 )
 
 // leastSpread is how many parts of a kind make plug-ins, wherever they lie.
@@ -49,10 +50,54 @@ func (c *context) spread() *plugs {
 		}
 	}
 	if best == nil {
+		best = c.byMethod(named)
+	}
+	if best == nil {
 		return nil
 	}
 	return c.spreadOut(best)
 }
+
+// leastAsked is how many parts have to have the same method for it to be what all of them
+// are asked by.
+const leastAsked = 24
+
+// byMethod are the parts, all over the codebase, whose classes have a method of the same
+// name and of which hardly one is named by another: a third of the source at least.
+func (c *context) byMethod(named map[string]bool) (best map[string][]*model.File) {
+	by := map[string]map[string][]*model.File{}
+	for _, f := range c.source {
+		p := syntax.ProfileOf(f.Language)
+		if f.Facts == nil || !p.Inherits || p.FolderPackages || named[unit(f.Path)] || showsOrTries(model.FolderOf(f.Path)) {
+			continue
+		}
+		seen := map[string]bool{}
+		for i := range f.Facts.Definitions {
+			d := &f.Facts.Definitions[i]
+			if d.Kind != model.DefMethod || seen[d.Name] || everybodys[strings.ToLower(strings.Trim(d.Name, "_"))] {
+				continue
+			}
+			seen[d.Name] = true
+			if by[d.Name] == nil {
+				by[d.Name] = map[string][]*model.File{}
+			}
+			by[d.Name][unit(f.Path)] = append(by[d.Name][unit(f.Path)], f)
+		}
+	}
+	for _, name := range slices.Sorted(maps.Keys(by)) {
+		if of := by[name]; len(of) >= leastAsked && 3*len(of) >= len(c.source) && len(of) > len(best) {
+			best = of
+		}
+	}
+	if best != nil && c.loadedByFramework(slices.Concat(slices.Collect(maps.Values(best))...)) {
+		return nil
+	}
+	return best
+}
+
+// everybodys are methods that classes of any sort have, in small letters.
+var everybodys = syntax.Set("init", "construct", "initialize", "new", "constructor", "str", "repr", "tostring", "to_s", "equals", "eq", "hash",
+	"hashcode", "len", "get", "set", "destruct", "clone", "call", "inspect", "inherited", "included")
 
 // unit is what a file is a part of where its declarations have a file of their own.
 func unit(p string) string { return strings.TrimSuffix(p, path.Ext(p)) }
