@@ -235,7 +235,7 @@ func (f *finder) file(file *model.File) {
 	default:
 		if _, l := facts.Sign(model.SignEntry); l > 0 {
 			f.add(p, l, model.EntryPage, "it mounts the interface")
-		} else if _, l := facts.Sign(model.SignListens); l > 0 && !f.needed[p] {
+		} else if l := reading.Listens(facts); l > 0 && !f.needed[p] {
 			f.add(p, l, model.EntryProgram, "it starts to listen, and nothing takes it in")
 		} else if _, l := facts.Sign(model.SignApplication); l > 0 && !f.needed[p] {
 			f.add(p, l, model.EntryProgram, "it makes the application that a server is handed, and nothing takes it in")

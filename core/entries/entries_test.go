@@ -27,6 +27,10 @@ func TestWhereSomethingStarts(t *testing.T) {
 			"-- server.js --\nconst app = express()\napp.listen(3000)\n-- lots.js --\nexport function list() {}\n",
 			map[string]string{"server.js": "program"},
 		},
+		"what listens when somebody who has one asks it to": {
+			"-- server.js --\nclass Scale {\n  start() {\n    this.app.listen(3000)\n  }\n}\nmodule.exports = Scale\n-- desk.js --\nfunction open() {\n  app.listen(3000)\n}\nopen()\n",
+			map[string]string{"desk.js": "program"},
+		},
 		"main functions, those among tools and beside a package apart": {
 			"-- go.mod --\nmodule vault\n-- main.go --\npackage main\n\nfunc main() {}\n-- lots/lots.go --\npackage lots\n\nfunc List() {}\n-- lots/gen.go --\npackage main\n\nfunc main() {}\n-- tools/weigh/main.go --\npackage main\n\nfunc main() {}\n-- lots/lots_test.go --\npackage lots\n",
 			map[string]string{"main.go": "program", "lots/gen.go": "script", "tools/weigh/main.go": "script"},

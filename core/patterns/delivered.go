@@ -110,15 +110,27 @@ func (c *context) loosePackage() *model.File {
 	return c.packageIn(".")
 }
 
-// asked is how many files answer what is asked from outside.
-func (c *context) asked() int {
-	return len(c.byRole[model.RoleRouting]) + len(c.byRole[model.RoleHandler])
+// asked is how many files are seen to answer what is asked from outside: what one is called
+// or lies in says that of commands as well.
+func (c *context) asked() (n int) {
+	answering := slices.ContainsFunc(c.source, func(f *model.File) bool { return len(f.Facts.Routes) > 0 })
+	for _, f := range slices.Concat(c.byRole[model.RoleRouting], c.byRole[model.RoleHandler]) {
+		r := c.roles[f.Path]
+		if r.Source == model.RoleSeen && (answering || slices.ContainsFunc(r.Reasons, tellsMore)) {
+			n++
+		}
+	}
+	return n
 }
+
+// tellsMore reports whether a reason is another than what something is called.
+func tellsMore(reason string) bool { return !strings.HasPrefix(reason, "its name ") }
 
 // used reports whether what there is can only be used by others: hardly any of it is
 // reached from a program, page or route in it, and its files hand things out.
 func (c *context) used() bool {
-	if c.root != "." || 20*c.asked() > len(c.source) || len(c.source) < 5 {
+	may := len(c.byRole[model.RoleRouting]) + len(c.byRole[model.RoleHandler]) // those that only may be asked as well
+	if c.root != "." || 20*may > len(c.source) || len(c.source) < 5 {
 		return false
 	}
 	// What little is linked says nothing of what its programs reach.

@@ -511,6 +511,11 @@ class %Store
 				each("-- moor/readers/$.py --\n#!/usr/bin/env python3\n\ndef parse(text):\n    return text\n", "barley", "clover", "dock", "elder", "fennel", "gorse", "hazel", "ivy", "juniper", "kale", "larch", "mallow")},
 			{"a folder whose name ends so, written in one", "-- press/host.h --\nint press_host(int n);\n-- press/host.c --\nint press_host(int n) { return n; }\nint main(void) { return 0; }\n" +
 				each("-- pressplugins/$/$.c --\n#include \"../../press/host.h\"\nint $_run(void) { return press_host(1); }\n", "ink", "paper", "cutter", "fold")},
+			{"asked by the one method that all of them have, and named by nobody", "-- lib/moor/desk.rb --\nclass Desk\n  def ask(all)\n    all.map(&:weigh_it)\n  end\nend\n" +
+				each("-- lib/moor/$/lot.rb --\nmodule %\n  class Lot\n    def weigh_it\n      1\n    end\n  end\nend\n", "graina", "grainb", "grainc", "graind", "graine", "grainf", "graing", "grainh", "graini", "grainj", "graink", "grainl", "grainm", "grainn", "graino", "grainp", "grainq", "grainr", "grains", "graint", "grainu", "grainv", "grainw", "grainx", "grainy", "grainz")},
+			{"in groups, a folder each", "-- press/__init__.py --\n-- press/host.py --\ndef tell():\n    return 1\n" +
+				each("-- press/plugins/wet/$/$.py --\nfrom press.host import tell\ndef $():\n    return tell()\n-- press/plugins/wet/$/help.py --\nx = 1\n", "ink", "glue") +
+				each("-- press/plugins/dry/$/$.py --\nfrom press.host import tell\ndef $():\n    return tell()\n-- press/plugins/dry/$/help.py --\nx = 1\n", "fold", "cut")},
 			{"in Python", "-- press/__init__.py --\n-- press/base.py --\nclass Format:\n    pass\n-- press/formats/__init__.py --\n" + each("-- press/formats/$.py --\nfrom press.base import Format\nclass %(Format):\n    pass\n", "sheet", "strip", "roll")},
 		},
 		looks: []shown{
@@ -546,6 +551,11 @@ class %Store
 			{"a module of Go with examples that run", "-- go.mod --\nmodule words\n-- words.go --\npackage words\nfunc Say() {}\n-- _examples/one/main.go --\npackage main\nimport \"words\"\nfunc main() { words.Say() }\n-- _examples/two/main.go --\npackage main\nimport \"words\"\nfunc main() { words.Say() }\n"},
 			{"a file beside the folder of its name", "-- lib/words.rb --\nrequire 'words/say'\nmodule Words\n  def self.say; Say.new; end\nend\n" + each("-- lib/words/$.rb --\nmodule Words\n  class %\n    def run; 1; end\n  end\nend\n", "say", "spell", "count", "split")},
 			{"a module of Go with programs that try it", "-- go.mod --\nmodule words\n-- spell/spell.go --\npackage spell\nfunc Say() {}\n-- manualtest/stress/main.go --\npackage main\nimport \"words/spell\"\nfunc main() { spell.Say() }\n-- hack/gen/main.go --\npackage main\nimport \"words/spell\"\nfunc main() { spell.Say() }\n"},
+			{"a package of npm that listens when it is asked to", "-- package.json --\n{ \"name\": \"helper\", \"main\": \"index.js\" }\n-- index.js --\nconst http = require('http')\n\nclass Helper {\n  start(port) {\n    this.server = http.createServer()\n    this.server.listen(port)\n  }\n}\n\nmodule.exports = new Helper()\n"},
+			{"packages aside of the program, one of which is called as if it were asked", "-- go.mod --\nmodule words\n-- make/main.go --\npackage main\nimport \"words/model\"\nfunc main() { model.Make() }\n-- model/model.go --\npackage model\nfunc Make() {}\n" +
+				each("-- words/$.go --\npackage words\nfunc %() {}\n", "say", "spell", "word_controller", "split")},
+			{"a few large files beside many small examples", each("-- share/%.php --\n<?php\nclass % {\n"+strings.Repeat("  function say() { return 1; }\n", 40)+"}\n", "words", "count", "split", "join", "trim") +
+				each("-- examples/try$.php --\n<?php\nrequire '../share/Words.php';\n$w = new Words();\n", "a", "b", "c", "d", "e", "f", "g", "h", "i", "j", "k", "l")},
 			{"a package of npm that starts nothing", "-- package.json --\n{ \"name\": \"words\", \"scripts\": { \"test\": \"gulp test\" } }\n" + each("-- src/$.js --\nexport const $ = 1\n", "say", "spell", "count")},
 			{"classes that nothing starts", each("-- Words/%.php --\n<?php\nnamespace Words;\nclass % { public function run() { return 1; } }\n", "say", "spell", "count", "split", "join", "trim")},
 			{"what its authors call so, beside programs that show it", "-- README.md --\n# Words\n\nWords is a small library for splitting words.\n" +

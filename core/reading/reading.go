@@ -96,6 +96,18 @@ func IsTable(f *model.File, definition int) bool {
 		!slices.ContainsFunc(body.Calls, func(c model.BodyCall) bool { return int(c.In) == definition && c.Kind != model.CallRead })
 }
 
+// Listens is the line on which a file starts to answer on a port when it is run or asked
+// to, 0 where it does not: what a method of a type does is up to who has one.
+func Listens(f *model.Facts) int {
+	_, line := f.Sign(model.SignListens)
+	if line == 0 || slices.ContainsFunc(f.Definitions, func(d model.Definition) bool {
+		return d.Kind == model.DefMethod && d.Line <= line && line <= d.EndLine
+	}) {
+		return 0
+	}
+	return line
+}
+
 // Role is what a file is technically, "" where nothing tells.
 func (r *Reading) Role(path string) model.Role { return r.Roles[path].Role }
 

@@ -261,7 +261,7 @@ func does(f *model.Facts, words []string, add func(model.Role, float64, string, 
 	if _, l := f.Sign(model.SignEntry); l > 0 {
 		add(model.RoleEntry, 1.2, "it mounts the interface, line %d", l)
 	}
-	if _, l := f.Sign(model.SignListens); l > 0 {
+	if l := reading.Listens(f); l > 0 {
 		add(model.RoleEntry, 1, "it starts to listen, line %d", l)
 	}
 	n, l := f.Sign(model.SignRoutes)
