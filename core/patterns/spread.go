@@ -96,8 +96,8 @@ func (c *context) byMethod(named map[string]bool) (best map[string][]*model.File
 }
 
 // everybodys are methods that classes of any sort have, in small letters.
-var everybodys = syntax.Set("init", "construct", "initialize", "new", "constructor", "str", "repr", "tostring", "to_s", "equals", "eq", "hash",
-	"hashcode", "len", "get", "set", "destruct", "clone", "call", "inspect", "inherited", "included")
+var everybodys = syntax.Set("init", "construct", "initialize", "new", "constructor", "str", "repr", "tostring", "to_s", "equals", "eq",
+	"hash", "hashcode", "len", "get", "set", "destruct", "clone", "call", "inspect", "inherited", "included")
 
 // unit is what a file is a part of where its declarations have a file of their own.
 func unit(p string) string { return strings.TrimSuffix(p, path.Ext(p)) }
