@@ -72,7 +72,7 @@ func (c *context) offered() outcome {
 	ev := projectsOffer(c)
 	switch {
 	case len(ev) > 0 && c.application():
-		return outcomeOf(0.3, "Others may import it, but it answers requests and draws pages, as an application does.", ev)
+		return outcomeOf(mayOffer, "Others may import it, but it answers requests and draws pages, as an application does.", ev)
 	case len(ev) > 0:
 		return outcomeOf(1, "It offers its code to others.", ev)
 	}
@@ -240,12 +240,16 @@ func (c *context) forOthers() outcome {
 	return outcomeOf(0.65, "No program starts in it and nothing in it is asked from outside: others use it.", nil)
 }
 
+// mayOffer is what it comes to that others could take something from a codebase that is there
+// to be run: too little to name it a library.
+const mayOffer = 0.2
+
 // packaged tells of what is one package without a project file: it may still be
 // an application's.
 func packaged(c *context, f *model.File) outcome {
 	ev := []model.Evidence{{Path: f.Path, Line: 1, Note: "makes its folder a package"}}
 	if c.application() {
-		return outcomeOf(0.3, "Nearly all of it is one package, but it answers requests and draws pages, as an application does.", ev)
+		return outcomeOf(mayOffer, "Nearly all of it is one package, but it answers requests and draws pages, as an application does.", ev)
 	}
 	// A module that can be run as well is no program that the package is for.
 	front := slices.ContainsFunc(c.programs(), func(p *model.File) bool {
@@ -253,7 +257,7 @@ func packaged(c *context, f *model.File) outcome {
 	})
 	if n := c.started(); front && 5*n >= 3*len(c.source) {
 		return outcomeOf(
-			0.3, fmt.Sprintf("Nearly all of it is one package, but what starts in it needs %d of %d source files.", n, len(c.source)), ev,
+			mayOffer, fmt.Sprintf("Nearly all of it is one package, but what starts in it needs %d of %d source files.", n, len(c.source)), ev,
 		)
 	}
 	return outcomeOf(0.65, "Nearly all of it is one package, though no project file tells what it is for.", ev)
