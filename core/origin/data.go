@@ -106,7 +106,7 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 		return model.OriginData, "rows, by its ending"
 	}
 	at := t.around[model.FolderOf(f.Path)]
-	if p := syntax.ProfileOf(f.Language); at.fixtures != "" && (strings.ToLower(at.fixtures) != "samples" || !p.Code && !p.Counted) {
+	if at.fixtures != "" && (strings.ToLower(at.fixtures) != "samples" || sampled(f)) {
 		return model.OriginData, "what tests work on: it lies in " + at.fixtures
 	}
 	if f.Facts.Hint(model.HintLiterals) != nil && !declares(f) {
@@ -120,6 +120,14 @@ func (t *teller) table(f *model.File) (model.FileOrigin, string) {
 		return model.OriginData, fmt.Sprintf("%d lines of data", f.Lines())
 	}
 	return "", ""
+}
+
+// sampled reports whether a file in a folder of samples is one: programs there show how
+// something is used, with what tells of them and builds them.
+func sampled(f *model.File) bool {
+	p := syntax.ProfileOf(f.Language)
+	return !p.Code && !p.Counted && f.Facts.Project == nil && !plainNames.MatchString(path.Base(f.Path)) &&
+		!builds[strings.ToLower(path.Ext(f.Path))]
 }
 
 // leastConstants is from how many constants a file may be a table of them.

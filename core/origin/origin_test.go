@@ -93,6 +93,10 @@ func TestWhoWroteAFile(t *testing.T) {
 				"src/test/groovy/vault/results/RowTest.groovy": "own",
 			},
 		},
+		"samples of programs, with what builds them": {
+			"-- samples/lot.csvx --\n1\n-- samples/README --\nhow to run\n-- samples/Makefile.am --\nbin_PROGRAMS = show\n-- samples/show.c --\nint main(void) { return 0; }\n",
+			map[string]model.FileOrigin{"samples/lot.csvx": "data", "samples/README": "own", "samples/Makefile.am": "own", "samples/show.c": "own"},
+		},
 		"the same pages in several languages": {
 			"-- help/C/lots.page --\n<page/>\n-- help/de/lots.page --\n<page/>\n-- help/fr/lots.page --\n<page/>\n-- help/pt_BR/lots.page --\n<page/>\n" +
 				"-- help/de/legal.page --\n<page/>\n" +
