@@ -18,10 +18,11 @@ import (
 // back what the log says.
 type Chains struct {
 	body  model.Body
-	nodes slots // of the steps of the body
-	calls slots // of its calls
-	names map[string]int32
-	local []int32 // by name: its chain + 2, Hidden + 2 where nothing is known of it, 0 where it is no local
+	nodes slots    // of the steps of the body
+	calls slots    // of its calls
+	names slots    // of its words
+	hash  []uint32 // of its words
+	local []int32  // by name: its chain + 2, Hidden + 2 where nothing is known of it, 0 where it is no local
 	log   []undo
 	In    int32 // the definition that is being walked, -1 at the top, ByLine where its lines tell
 	depth int
@@ -42,8 +43,7 @@ func (s *Stream) Chains() *Chains {
 	if s.chains == nil {
 		s.chains = roomFor(len(s.Src)).Get().(*Chains)
 		s.chains.size = len(s.Src)
-		s.chains.names[""] = 0
-		s.chains.body.Words, s.chains.local = append(s.chains.body.Words, ""), append(s.chains.local, 0)
+		s.chains.name(nil) // the word that says nothing is the first
 		s.chains.In = -1
 	}
 	return s.chains
@@ -66,9 +66,7 @@ func roomFor(size int) *sync.Pool {
 
 func init() {
 	for i := range chainRooms {
-		chainRooms[i].New = func() any {
-			return &Chains{names: map[string]int32{}}
-		}
+		chainRooms[i].New = func() any { return &Chains{} }
 	}
 }
 
@@ -86,20 +84,39 @@ func (c *Chains) release() {
 	clear(c.body.Words)
 	clear(c.body.Shapes)
 	c.body = model.Body{Nodes: c.body.Nodes[:0], Words: c.body.Words[:0], Calls: c.body.Calls[:0], Shapes: c.body.Shapes[:0]}
-	c.local, c.log, c.depth = c.local[:0], c.log[:0], 0
+	c.local, c.hash, c.log, c.depth = c.local[:0], c.hash[:0], c.log[:0], 0
 	roomFor(c.size).Put(c)
 }
 
 func (c *Chains) name(b []byte) int32 {
-	if n, ok := c.names[string(b)]; ok {
+	n, h := c.known(b)
+	if n >= 0 {
 		return n
 	}
-	n := int32(len(c.body.Words))
-	t := string(b)
-	c.names[t] = n
-	c.body.Words = append(c.body.Words, t)
+	if c.names.full(len(c.body.Words)) {
+		c.names = make(slots, c.names.more())
+		for i, h := range c.hash {
+			c.names.put(h, int32(i))
+		}
+	}
+	n = int32(len(c.body.Words))
+	c.names.put(h, n)
+	c.body.Words, c.hash = append(c.body.Words, string(b)), append(c.hash, h)
 	c.local = append(c.local, 0)
 	return n
+}
+
+// known is a word that was met before, below zero where it was not; and its hash.
+func (c *Chains) known(b []byte) (n int32, h uint32) {
+	h = wordHash(b)
+	if len(c.names) == 0 {
+		return -1, h
+	}
+	for i := c.names.first(h); ; i = c.names.next(i) {
+		if n = c.names[i] - 1; n < 0 || c.body.Words[n] == string(b) {
+			return n, h
+		}
+	}
 }
 
 // Step goes on from a chain, or begins one at None. What goes on from nothing
@@ -294,8 +311,8 @@ func (c *Chains) Unbind(name []byte, was int32) {
 
 // Find is what a name stands for among the locals.
 func (c *Chains) Find(name []byte) (node int32, local bool) {
-	n, ok := c.names[string(name)]
-	if !ok || c.local[n] == 0 {
+	n, _ := c.known(name)
+	if n < 0 || c.local[n] == 0 {
 		return None, false
 	}
 	return c.local[n] - 2, true

@@ -1,7 +1,6 @@
 package syntax
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 
@@ -32,11 +31,17 @@ func (w *insider) body(i int, d *model.Definition, in *model.Inside) {
 }
 
 // mayAnswer is how classes are called whose methods answer requests.
-var mayAnswer = regexp.MustCompile(`(?:Controller|Resource|Handler|Action|Endpoint|Api|View|ViewSet)s?$`)
+var mayAnswer = []string{"Controller", "Resource", "Handler", "Action", "Endpoint", "Api", "View", "ViewSet"}
+
+// answersByName reports whether a class is called so, of one or of many.
+func answersByName(class string) bool {
+	class = strings.TrimSuffix(class, "s")
+	return slices.ContainsFunc(mayAnswer, func(end string) bool { return strings.HasSuffix(class, end) })
+}
 
 // takes are the types that something which may answer a request takes.
 func (w *insider) takes(d *model.Definition, params [][]string) (types []string) {
-	if len(w.f.Routes) == 0 && (d.Parent == "" || !mayAnswer.MatchString(d.Parent)) {
+	if len(w.f.Routes) == 0 && (d.Parent == "" || !answersByName(d.Parent)) {
 		return nil
 	}
 	for _, words := range params {

@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"encoding/binary"
 	"math/rand/v2"
 
 	"jantel/core/model"
@@ -40,4 +41,18 @@ func stepHash(n *model.ChainNode) uint32 {
 
 func callHash(c *model.BodyCall) uint32 {
 	return uint32((uint64(uint32(c.Line))*odd[0] + uint64(uint32(c.Node))*odd[1] + uint64(c.Kind)*odd[2]) >> 32)
+}
+
+// wordHash takes eight bytes of a word at a time: most words have no more.
+func wordHash(word []byte) uint32 {
+	h := uint64(len(word)) * odd[0]
+	for ; len(word) >= 8; word = word[8:] {
+		h = (h ^ binary.LittleEndian.Uint64(word)) * odd[1]
+		h ^= h >> 32
+	}
+	rest := uint64(0)
+	for _, b := range word {
+		rest = rest<<8 | uint64(b)
+	}
+	return uint32(((h ^ rest) * odd[2]) >> 32)
 }

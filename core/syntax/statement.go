@@ -4,14 +4,14 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"unicode"
 )
 
 // How prose is told apart. What a thing is said to be ("X is a …", "Provides …")
 // is a statement; what the reader is to do, where else to look, which version
 // this is, and what the law wants said, are none.
 var (
-	worded = regexp.MustCompile(`\pL{2,}`)
-	says   = regexp.MustCompile(`(?i)\b(is|are) (an?|the|one|our|written|used|meant|intended|responsible)\b|` +
+	says = regexp.MustCompile(`(?i)\b(is|are) (an?|the|one|our|written|used|meant|intended|responsible)\b|` +
 		`\b(this|these|the) (package|folder|director(y|ies)|module|library|project|application|app|program|tool|` +
 		`plug-?in|crate|extension|service|server|client|component|website|site|theme|skin|behaviou?r|command|` +
 		`class(es)?|script|repository|repo)\b.* (is|are|adds?|contains?|provides?|implements?|holds?|shows?|` +
@@ -88,9 +88,55 @@ func holds(text string, words []string) bool {
 	return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(text, w) })
 }
 
+// CountWords counts words of two letters and more, up to as many as are asked for.
+func CountWords(text string, most int) (n int) {
+	letters := 0
+	for _, r := range text {
+		if !unicode.IsLetter(r) {
+			letters = 0
+			continue
+		}
+		if letters++; letters == 2 {
+			if n++; n == most {
+				return n
+			}
+		}
+	}
+	return n
+}
+
+// instructing are the words that what instructs begins with; some of them go on.
+var instructing = func() map[string]bool {
+	out := map[string]bool{}
+	for w := range strings.FieldsSeq(`prerequisite first then now next just please simply to if in before after once when
+		you your we i it its here
+		there that these those how what why where who do don dont let lets note notice warning important caution attention todo fixme tl tldr update see for
+		also as add build call change check choose click clone compile configure consult contact copy create delete disable download edit
+		enable ensure enter execute extract fetch follow get go install join launch look make move open put read refer remember remove replace
+		report restart run select send set start stop submit switch take try turn type unpack unzip upgrade use visit wait write`) {
+		out[w] = true
+	}
+	return out
+}()
+
+// goesOn are those of them after which a word may go on, the longest of that many letters.
+var goesOn = []string{"prerequisite", "note", "notice", "warning", "important", "caution", "attention", "todo", "fixme"}
+
+// mayInstruct reports whether a sentence begins with a word of those that what instructs
+// does.
+func mayInstruct(s string) bool {
+	s = strings.TrimLeftFunc(s, func(r rune) bool { return r != '_' && !unicode.IsDigit(r) && !unicode.IsLetter(r) })
+	end := strings.IndexFunc(s, func(r rune) bool { return !unicode.IsLetter(r) })
+	if end < 0 {
+		end = len(s)
+	}
+	word := strings.ToLower(s[:end])
+	return instructing[word] || slices.ContainsFunc(goesOn, func(w string) bool { return strings.HasPrefix(word, w) })
+}
+
 // tellsToDo reports whether a sentence says what is to be done.
 func tellsToDo(s string) bool {
-	return instructs.MatchString(s) || holds(s, obligeWords) && obliges.MatchString(s)
+	return mayInstruct(s) && instructs.MatchString(s) || holds(s, obligeWords) && obliges.MatchString(s)
 }
 
 // isSaid reports whether a sentence says in so many words what a thing is.
@@ -139,7 +185,7 @@ func states(s string) bool {
 	if strings.HasSuffix(s, ":") || strings.HasSuffix(s, "?") {
 		return false
 	}
-	words := len(worded.FindAllString(unaddressed(s), 4))
+	words := CountWords(unaddressed(s), 4)
 	if words < 2 || words == 2 && !strings.HasSuffix(s, ".") {
 		return false
 	}
@@ -162,7 +208,7 @@ func ofVersion(s string) bool {
 // Describes reports whether a text that stands where a description is asked for
 // is one: several words that speak of no law, version or other place.
 func Describes(text string) bool {
-	return len(worded.FindAllString(unaddressed(text), 4)) > 2 && !ofLaw(text) &&
+	return CountWords(unaddressed(text), 4) > 2 && !ofLaw(text) &&
 		!ofPeople(text) && !leadsElsewhere(text) &&
 		!ofVersion(text) && !strings.HasSuffix(text, "?")
 }

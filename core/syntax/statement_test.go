@@ -1,6 +1,8 @@
 package syntax
 
 import (
+	"regexp"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -72,4 +74,32 @@ func FuzzStatement(f *testing.F) {
 		again, _ := Statement(said)
 		require.Equal(t, said, again)
 	})
+}
+
+// What is looked for first must let all through that the slow expression finds.
+func TestWhatInstructsBeginsWithAWordThatIsKnown(t *testing.T) {
+	words := regexp.MustCompile(`[a-z]+`).FindAllString(strings.ToLower(instructs.String()), -1)
+	require.Greater(t, len(words), 100)
+	found := 0
+	for _, w := range words {
+		for _, s := range []string{
+			w + " the lots.", w + "s of lots.", "  * " + w + ", the lots", strings.ToUpper(w) + " lots", w + " a b", w + " an box", w + "d lots",
+			"in " + w + " to weigh", w + " you weigh", w + ": lots", w + ";dr lots", w + "'s weigh", w + "'t weigh",
+		} {
+			if instructs.MatchString(s) {
+				found++
+				require.True(t, mayInstruct(s), s)
+			}
+		}
+	}
+	require.Greater(t, found, 300)
+	require.False(t, mayInstruct("Vault is a register."))
+}
+
+func TestWordsOfTwoLettersAreCounted(t *testing.T) {
+	for text, want := range map[string]int{
+		"": 0, "a b c": 0, "ab c de": 2, "ab-cd ef gh ij": 4, "12 ab3cd": 2, "Zürich über": 2, "a1b": 0,
+	} {
+		require.Equal(t, want, CountWords(text, 4), text)
+	}
 }

@@ -24,7 +24,6 @@ var (
 	image   = regexp.MustCompile(`!\[[^\]]*\]\([^)]*\)`)
 	link    = regexp.MustCompile(`\[([^\]]*)\]\([^)]*\)`)
 	refLink = regexp.MustCompile(`!?\[[^\]]*\] ?\[[^\]]*\]`)
-	worded  = regexp.MustCompile(`\pL{2,}`)
 	tagged  = regexp.MustCompile(`<[^>]{0,300}>`)
 	// [text][name] and ![picture][name], resolved elsewhere in the text.
 	refImage = regexp.MustCompile(`!\[[^\]]*\]\[[^\]]*\]`)
@@ -146,7 +145,7 @@ func plain(paragraph string) string {
 		t = refText.ReplaceAllString(refImage.ReplaceAllString(t, ""), " $1")
 		t = link.ReplaceAllString(image.ReplaceAllString(t, ""), "$1")
 	}
-	if len(worded.FindAllString(bare, 2)) < 2 {
+	if syntax.CountWords(bare, 2) < 2 {
 		return "" // links alone say nothing, as badges and as a list of contents
 	}
 	if strings.Contains(t, "<") {
