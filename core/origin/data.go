@@ -97,7 +97,7 @@ var fixtureFolders = set(`fixtures fixture __fixtures__ testdata test-data test_
 
 // tables are endings of files that hold rows and nothing else.
 var tables = set(`.csv .tsv .geojson .dat .snap .ndjson .jsonl .har .pem .crt .key .bib .srt .gpx .kml .eml .mbox .dic .aff
-	.gmo .sample`)
+	.gmo .sample .gff .gff3 .gtf .fa .fasta .fastq .bed .vcf .wig .pdb .mol`)
 
 // table are rows and literals: fixtures, snapshots, tables written as code.
 func (t *teller) table(f *model.File) (model.FileOrigin, string) {

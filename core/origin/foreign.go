@@ -254,7 +254,7 @@ func (t *teller) member(d string) bool {
 // licence and a manifest of its own, a name for such code around it, needed from
 // outside and needing nothing there.
 func (t *teller) apart(d string, x *folder) string {
-	if fewOut*x.out > x.files || writings[strings.ToLower(path.Base(d))] {
+	if fewOut*x.out > x.files || writings[strings.ToLower(path.Base(d))] || t.namesUs(strings.ToLower(path.Base(d))) {
 		return ""
 	}
 	points, said := t.marks(d, x)
@@ -336,7 +336,7 @@ var carried = regexp.MustCompile(`(?i)^(?:zlib(?:-ng)?|lib(?:png|jpeg|tiff|expat
 	`lz4|zstd|bzip2|xz|snappy|brotli|lzo|minilzo|miniz|minizip|` +
 	`lua(?:jit)?|sqlite3?|expat|jsoncpp|rapidjson|nlohmann|pugixml|tinyxml2?|cjson|jansson|yajl|yaml-cpp|argon2|blake2|` +
 	`googletest|gtest|gmock|catch2?|doctest|cpputest|unity|cmocka|fmt(?:lib)?|spdlog|imgui|glew|glfw|glad|stb|freetype2?|harfbuzz|` +
-	`boost|antlr3?|mbedtls|polarssl|wolfssl|tomcrypt|linenoise|editline|replxx|pcre2?|oniguruma|re2|utf8cpp|utfcpp|waflib|` +
+	`boost|antlr3?|mbedtls|polarssl|wolfssl|tomcrypt|libffi|linenoise|editline|replxx|pcre2?|oniguruma|re2|utf8cpp|utfcpp|waflib|` +
 	`mongoose|civetweb|libmicrohttpd|getopt|uthash|klib|htslib|eigen3?|kissfft|pffft|fftw3?|dsfmt|tinyformat|cxxopts|` +
 	`jquery(?:-ui)?|tinymce|ckeditor|codemirror|bootstrap|fontawesome|font-awesome|simplejson|six|pyparsing|asn1crypto|tomli|` +
 	`phpmailer|smarty|htmlpurifier|adodb|tcpdf|fpdf|simplepie|geshi|nusoap)$`)

@@ -64,6 +64,15 @@ func TestWhoWroteAFile(t *testing.T) {
 				named("js/lot%d.js", "/**\n * @copyright 2026 Fern Works\n */\nfunction weigh%[1]d(lot) { return lot }\n", 6),
 			map[string]model.FileOrigin{"lib/lot1.php": "own", "js/lot1.js": "vendored", "js/lot5.js": "vendored"},
 		},
+		"what is not to be edited with something": {
+			"-- docs/lots.html --\n<!-- Do not edit with the press, it adds too many spaces -->\n<p>lots</p>\n-- src/rows.c --\n/* Do not edit. */\nint rows;\n",
+			map[string]model.FileOrigin{"docs/lots.html": "own", "src/rows.c": "generated"},
+		},
+		"a part of ours with a licence of its own, called as all of it": {
+			"-- COPYING --\nfree\n-- lib/tree-glib/COPYING --\nfree as well\n-- lib/tree-glib/CHANGES --\nnew\n" + many("lib/tree-glib/g$N.c", "int g$N;\n", 4) +
+				many("src/a$N.c", "#include \"../lib/tree-glib/g0.c\"\nint a$N;\n", 9),
+			map[string]model.FileOrigin{"lib/tree-glib/g1.c": "own"},
+		},
 		"what is about generated things, and what is generated": {
 			"-- src/filter.php --\n<?php\n/**\n * Filter for automatically generated messages.\n */\nclass Filter { }\n" +
 				"-- src/codes.php --\n<?php\n/**\n * Automatically generated, 2026.\n */\nclass Codes { }\n" +
@@ -76,11 +85,11 @@ func TestWhoWroteAFile(t *testing.T) {
 		},
 		"what tests work on, and what is compared with what they print": {
 			"-- tests/weigh.sh --\n#!/bin/sh\nweigh lot\n-- tests/lot.in --\n12 g\n-- tests/lot.out.ok --\n12\n-- tests/check.test --\nproc weigh {} {}\n" +
-				many("tests/lots$N.xml", "<lot/>\n", 3) + "-- tests/suite.xml --\n<suite/>\n-- tests/setup.json --\n{}\n-- tests/README --\nhow to run\n" +
+				many("tests/lots$N.xml", "<lot/>\n", 3) + "-- tests/buildings.out --\n12\n-- tests/suite.xml --\n<suite/>\n-- tests/setup.json --\n{}\n-- tests/README --\nhow to run\n" +
 				"-- tests/boxesdata/Makefile.am --\nEXTRA_DIST = box\n-- tests/boxesdata/box --\nten\n-- tests/boxesdata/box.c --\nint box;\n" +
 				many("latest/lots$N.xml", "<lot/>\n", 3) + many("specs/form$N.xml", "<form/>\n", 3),
 			map[string]model.FileOrigin{
-				"tests/weigh.sh": "own", "tests/lot.in": "data", "tests/lot.out.ok": "data", "tests/check.test": "own", "tests/lots1.xml": "data",
+				"tests/weigh.sh": "own", "tests/lot.in": "data", "tests/lot.out.ok": "data", "tests/check.test": "own", "tests/lots1.xml": "data", "tests/buildings.out": "data",
 				"tests/setup.json": "own", "tests/README": "own", "tests/boxesdata/Makefile.am": "own", "tests/boxesdata/box": "data",
 				"tests/boxesdata/box.c": "own", "latest/lots1.xml": "own", "specs/form1.xml": "own",
 			},

@@ -260,7 +260,7 @@ func (c *context) families() *plugs {
 			heirs = heritage(files)
 			base, among = commonBase(files, heirs)
 		}
-		if base == "" || len(files) < 3 || !c.defines(base) || c.loadedByFramework(files) {
+		if base == "" || len(files) < 3 || !c.defines(base) || !saysPlugIn(base) && c.loadedByFramework(files) {
 			continue
 		}
 		known := 0
@@ -424,6 +424,12 @@ func (c *context) defines(name string) bool {
 		}
 	}
 	return c.defined[name]
+}
+
+// saysPlugIn reports whether a type is called for what is plugged in.
+func saysPlugIn(name string) bool {
+	name = strings.ToLower(strings.Join(naming.Words(name), ""))
+	return strings.Contains(name, "plugin") || strings.Contains(name, "addon") || strings.HasSuffix(name, "extension")
 }
 
 // loadedByFramework reports whether most files are of a kind that frameworks find

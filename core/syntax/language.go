@@ -14,7 +14,7 @@ import (
 
 // SharedVersion is raised when what all languages share changes: lines, calls
 // that are told by their name, fingerprints.
-const SharedVersion = 60
+const SharedVersion = 61
 
 // Version tells one state of all readers from another: what they share, and the
 // sum of what each is at.

@@ -86,7 +86,8 @@ func CountPlain(f *model.Facts, src []byte) {
 }
 
 // Decode turns UTF-16 (by its byte order mark) into UTF-8, drops a UTF-8 mark,
-// and reports whether the bytes are text at all. Latin-1 stays as it is: the
+// gives lines that a carriage return ends alone the end that others have, and
+// reports whether the bytes are text at all. Latin-1 stays as it is: the
 // lexers take every byte beyond ASCII as a letter.
 func Decode(src []byte) (text []byte, isText bool) {
 	switch {
@@ -97,7 +98,11 @@ func Decode(src []byte) (text []byte, isText bool) {
 	case bytes.HasPrefix(src, []byte{0xFE, 0xFF}):
 		return fromUTF16(src[2:], true), true
 	}
-	return src, bytes.IndexByte(src[:min(len(src), 8000)], 0) < 0
+	isText = bytes.IndexByte(src[:min(len(src), 8000)], 0) < 0
+	if isText && bytes.IndexByte(src, '\n') < 0 && bytes.IndexByte(src, '\r') >= 0 {
+		src = bytes.ReplaceAll(src, []byte{'\r'}, []byte{'\n'})
+	}
+	return src, isText
 }
 
 func fromUTF16(b []byte, big bool) []byte {

@@ -208,3 +208,10 @@ func TestASentenceIsOneLineAndNotTooLong(t *testing.T) {
 	require.LessOrEqual(t, len(syntax.Sentence(strings.Repeat("word ", 50), 40)), 44)
 	require.Empty(t, syntax.Sentence("  ", 10))
 }
+
+func TestLinesThatACarriageReturnEndsAloneAreLines(t *testing.T) {
+	for in, want := range map[string]string{"a\rb\r": "a\nb\n", "a\r\nb\r\n": "a\r\nb\r\n", "a\rb\n": "a\rb\n", "ab": "ab", "a\x00\rb": "a\x00\rb"} {
+		got, _ := syntax.Decode([]byte(in))
+		require.Equal(t, want, string(got), in)
+	}
+}

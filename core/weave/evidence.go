@@ -54,7 +54,8 @@ var systems = set([]string{
 	"wayland", "android",
 	"ios", "amd64", "arm64", "aarch64", "x86", "x8664", "riscv64", "ppc64", "ppc64le", "s390x", "mips64", "cygwin", "solaris",
 	"netbsd", "macosx", "os2", "vms", "msdos", "i386", "i686", "sparc", "sparc64", "mips", "powerpc", "ppc", "ia64", "s390",
-	"m68k", "hppa", "riscv", "loongarch64",
+	"m68k", "hppa", "riscv", "loongarch64", "avr32", "sh64", "nios2", "xtensa", "microblaze", "or1k", "metag", "m32r", "m88k", "bfin",
+	"cris", "moxie", "csky", "kvx",
 })
 
 // otherThings are names of machines that stand for something else as well, where

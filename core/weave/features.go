@@ -12,6 +12,7 @@ import (
 	"jantel/core/naming"
 	"jantel/core/parallel"
 	"jantel/core/reading"
+	"jantel/core/syntax"
 )
 
 // Aim is what features and cuts are told from: the judged files with their
@@ -338,8 +339,13 @@ func (lex *Lexicon) subject(f *model.File) []string {
 	base := path.Base(f.Path)
 	words := naming.Words(spelled(f, naming.Stem(base)))
 	if parts := strings.Split(base, "."); len(parts) > 2 {
-		// lots.service.ts: only the first part can be the subject.
-		words = naming.Words(strings.TrimPrefix(parts[0], "_"))
+		// lots.service.ts: only the first part can be the subject; module.lots.php: what follows a
+		// word of the trade.
+		first := 0
+		for first < len(parts)-2 && (lex.NoFeatures[parts[first]] || typeWords[parts[first]]) {
+			first++
+		}
+		words = naming.Words(strings.TrimPrefix(parts[first], "_"))
 	}
 	for len(words) > 0 {
 		last := words[len(words)-1]
@@ -355,6 +361,9 @@ func (lex *Lexicon) subject(f *model.File) []string {
 	}
 	return lex.clean(words)
 }
+
+// typeWords begin names of files for the sort of type that they hold.
+var typeWords = syntax.Set("class", "interface", "trait", "enum", "func", "lib")
 
 // spelled is a name written in one as the type in the file that is called so
 // spells it: torrentimpl as TorrentImpl.

@@ -74,10 +74,13 @@ func opensFolder(f *model.File) bool {
 func builtAs(files []*model.File) (alike []*model.File, words map[string]bool) {
 	by := map[string][]*model.File{}
 	for _, f := range files {
-		seen := map[string]bool{}
+		seen, spaces := map[string]bool{}, map[string]bool{}
 		for i := range f.Facts.Definitions {
 			d := &f.Facts.Definitions[i]
-			if d.Parent != "" {
+			if d.Kind == model.DefNamespace {
+				spaces[d.Qualified()] = true
+			}
+			if d.Parent != "" && !spaces[d.Parent] {
 				continue
 			}
 			var marks []string
@@ -122,7 +125,7 @@ func builtAs(files []*model.File) (alike []*model.File, words map[string]bool) {
 func sharedWords(files []*model.File) map[string]bool {
 	n := map[string]int{}
 	for _, f := range files {
-		for _, w := range slices.Compact(slices.Sorted(slices.Values(naming.Words(naming.Stem(path.Base(f.Path)))))) {
+		for _, w := range slices.Compact(slices.Sorted(slices.Values(naming.Words(ownName(f))))) {
 			n[stemWord(w)]++
 		}
 	}
@@ -133,10 +136,17 @@ func sharedWords(files []*model.File) map[string]bool {
 	return shared
 }
 
+// ownName is the name of a file without its last ending: of several parts each may say what
+// it is about.
+func ownName(f *model.File) string {
+	base := path.Base(f.Path)
+	return strings.TrimSuffix(base, path.Ext(base))
+}
+
 // itself is what a file is called besides the words that it shares, "" where that says
 // nothing.
 func (a *Aim) itself(f *model.File, shared map[string]bool) string {
-	words := naming.Words(spelled(f, naming.Stem(path.Base(f.Path))))
+	words := naming.Words(spelled(f, ownName(f)))
 	words = slices.DeleteFunc(words, func(w string) bool { return shared[stemWord(w)] || len(w) < 2 })
 	if len(words) == 0 || len(words) > 3 {
 		return ""

@@ -45,6 +45,13 @@ func TestOfManyFilesBuiltAlikeEachIsAboutWhatItIsCalled(t *testing.T) {
 		"by a folder of many": {
 			files(crops[:4], "src/commands/%s.py", "VERB = '%[2]s'\n\ndef %[1]s_lots(desk):\n    return desk\n"), "src/commands/spelt.py", "spelt",
 		},
+		"by the parts of their names that they do not share": {
+			files(crops, "share/scale.%s.php", "<?php\nclass %[2]s extends Scale {\n  function weigh() { return 1; }\n}\n") + "-- share/Scale.php --\n<?php\nclass Scale {}\n",
+			"share/scale.oat.php", "oat",
+		},
+		"by what packages have": {
+			files(crops, "lib/%[2]s.pm", "package %[2]s;\nuse strict;\nsub begin { return 1 }\n1;\n"), "lib/Oat.pm", "oat",
+		},
 		"not where they are few": {
 			base + files(crops[:5], "src/grain/%s.py", "from src.reader import Reader\n\nclass %[2]s(Reader):\n    def read(self, lot):\n        return lot\n"),
 			"src/grain/oat.py", "",

@@ -293,7 +293,7 @@ func does(f *model.Facts, words []string, add func(model.Role, float64, string, 
 	if len(words) > 1 && words[0] == "use" {
 		add(model.RoleState, 1, "its name has the form of a hook's")
 	}
-	if a, b, l := bothWays(f); l > 0 {
+	if a, b, l := bothWays(f); l > 0 && (a != "pack" || !drawsItself(f)) {
 		add(model.RoleFormat, 1.8, "it writes and reads a form: %s and %s, line %d", a, b, l)
 	}
 }
@@ -342,6 +342,15 @@ var turning, longestTurning = func() (map[string][2]int, int) {
 	}
 	return out, longest
 }()
+
+// drawsItself reports whether a file takes in what draws for people, where to pack is to
+// put into a window.
+func drawsItself(f *model.Facts) bool {
+	return slices.ContainsFunc(f.Imports, func(im model.Import) bool {
+		first, _, _ := strings.Cut(strings.ToLower(im.Text), ".")
+		return first == "gi" || first == "gtk" || first == "tkinter" || first == "wx"
+	})
+}
 
 // bothWays are the functions of a file by which things are written in a form and
 // read again.

@@ -277,6 +277,7 @@ var (
 		`\b(executable|library|shared_library|static_library|both_libraries|shared_module)\s*\(\s*('[^'\n]*'|[\w.()]+)`,
 	)
 	mesonPut = regexp.MustCompile(`\binstall\s*:\s*(\w+)`)
+	mesonOwn = regexp.MustCompile(`\binstall_dir\s*:\s*\w*(?:pkglib|pkgpriv|private|internal)`)
 )
 
 // maxArguments bounds, in bytes, how far the arguments of a call are looked through.
@@ -293,10 +294,14 @@ func meson(src []byte) (*model.Project, error) {
 		if m[0] > 0 && text[m[0]-1] == '.' { // cc.find_library and its like ask for what is there
 			continue
 		}
-		put := mesonPut.FindStringSubmatch(arguments(text[m[3]:]))
+		all := arguments(text[m[3]:])
+		put := mesonPut.FindStringSubmatch(all)
 		name := strings.Trim(text[m[4]:m[5]], "'")
 		if put == nil || put[1] == "false" {
 			continue
+		}
+		if text[m[2]:m[3]] != "executable" && mesonOwn.MatchString(all) {
+			continue // put where only its own programs look
 		}
 		switch text[m[2]:m[3]] {
 		case "executable":
