@@ -28,8 +28,8 @@ var (
 		.vcxproj .filters .sln .dsp .dsw .props .csproj .pbxproj .xcscheme .plist .md .markdown .rst .adoc .asciidoc .texi .tex .pod .rdoc
 		.dox .sgml .docbook .dtd .xsd .rng .proto .idl .thrift .graphql .ipynb .nix .spec .prof`)
 	// plainNames are files that are about their folder, whatever it holds.
-	plainNames = regexp.MustCompile(`(?i)^(?:\.|(?:readme|changelog|changes|news|todo|authors|copying|licen[cs]e|notes|index|manifest|makefile|` +
-		`gnumakefile|cmakelists|files\.am|dockerfile|jamfile|build|sconscript|requirements|owners)(?:$|[._\-]))`)
+	plainNames = regexp.MustCompile(`(?i)^(?:\.|(?:readme|changelog|changes|news|todo|authors|copying|licen[cs]e|notes|index|` +
+		`manifest|makefile|gnumakefile|cmakelists|files\.am|dockerfile|jamfile|build|sconscript|requirements|owners)(?:$|[._\-]))`)
 )
 
 // laidOut are files that tell a build what lies in a folder.

@@ -35,7 +35,8 @@ var (
 	completion = regexp.MustCompile(`(?im)^# (?:bash|zsh|fish|powershell) completion (?:V2 )?for [^\n]*\s+(?:function )?__\w+_debug\b`)
 	// Words that only look like it.
 	saysNot = regexp.MustCompile(
-		`(?i)\bnot (?:auto)?generated\b|\b(?:do not|don'?t) (?:edit|modify) (?:with|in|by means of)\b|\b(?:do not|don'?t) (?:edit|modify|change) ` +
+		`(?i)\bnot (?:auto)?generated\b|` +
+			`\b(?:do not|don'?t) (?:edit|modify) (?:with|in|by means of)\b|\b(?:do not|don'?t) (?:edit|modify|change) ` +
 			`(?:anything |the |this )?(?:below|above|line|section|block|part)`,
 	)
 

@@ -110,8 +110,9 @@ var instructing = func() map[string]bool {
 	out := map[string]bool{}
 	for w := range strings.FieldsSeq(`prerequisite first then now next just please simply to if in before after once when
 		you your we i it its here
-		there that these those how what why where who do don dont let lets note notice warning important caution attention todo fixme tl tldr update see for
-		also as add build call change check choose click clone compile configure consult contact copy create delete disable download edit
+		there that these those how what why where who do don dont let lets note notice warning important caution attention todo
+		fixme tl tldr update see for also
+		as add build call change check choose click clone compile configure consult contact copy create delete disable download edit
 		enable ensure enter execute extract fetch follow get go install join launch look make move open put read refer remember remove replace
 		report restart run select send set start stop submit switch take try turn type unpack unzip upgrade use visit wait write`) {
 		out[w] = true
