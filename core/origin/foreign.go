@@ -34,8 +34,9 @@ func (t *teller) foreign() map[string]string {
 		}
 	}
 	t.whole = t.without(out)
+	byName := maps.Clone(out)
 	for d, x := range t.folders {
-		if d == "." || t.member(d) || out[d] != "" || within(out, d) != "" {
+		if d == "." || t.member(d) || byName[d] != "" || within(byName, d) != "" {
 			continue
 		}
 		if why := t.apart(d, x); why != "" {
@@ -305,7 +306,7 @@ func (t *teller) marks(d string, x *folder) (points int, said []string) {
 			points += 2
 		}
 		said = append(said, "its files name "+who+", which hardly others do")
-		if 2*x.holders[who] >= 3 && x.holders[who] == x.source && 10*x.namedOutside(root) <= root.source-x.source {
+		if x.holders[who] == x.source && 10*x.namedOutside(root) <= root.source-x.source {
 			points += 2
 			said = append(said, "each of them, where nobody is named in the others")
 		}

@@ -528,3 +528,16 @@ func TestAShortNameOfTheCodebaseIsKnownAsAWord(t *testing.T) {
 		require.Equal(t, want, origin.Of(s)["src/a3.c"].Origin, name)
 	}
 }
+
+func TestWhatIsSaidOfOthersCodeIsTheSameEachTime(t *testing.T) {
+	lib := func(d, who string) string {
+		return "-- " + d + "/LICENSE --\nfree\n-- " + d + "/CHANGES --\nnew\n" + many(d+"/p$N.c", "/* Copyright 2026 "+who+" */\nint p$N;\n", 5)
+	}
+	s := testkit.Survey(t, "-- LICENSE --\nfree\n"+many("src/a$N.c", "/* Copyright 2026 Hollin Moor */\n#include \"../lib/zlib/p0.c\"\n#include \"../lib/zlib/contrib/lz4/p0.c\"\nint a$N;\n", 40)+
+		lib("lib/zlib", "Fern Brook")+lib("lib/zlib/contrib/lz4", "Ash Field")+lib("lib/zlib/contrib/lz4/lib/xz", "Rowan Hill"))
+	first := origin.Of(s)
+	require.Equal(t, model.OriginVendored, first["lib/zlib/contrib/lz4/lib/xz/p1.c"].Origin)
+	for range 40 {
+		require.Equal(t, first, origin.Of(s))
+	}
+}
