@@ -39,8 +39,9 @@ type teller struct {
 	releases map[string]int // by folder, the scripts that lie beside their squeezed release
 	// keywords counts files by the project whose store wrote a keyword into them.
 	keywords map[string]int
-	// Each of the three is counted when it is asked for first.
-	mirroring, releasing, keying sync.Once
+	pages    map[string]int // that begin alike, by how
+	// Each of the four is counted when it is asked for first.
+	mirroring, releasing, keying, paging sync.Once
 }
 
 // Of tells the origin of every file of a survey.
@@ -76,7 +77,7 @@ type signal func(t *teller, f *model.File) (model.FileOrigin, string)
 // signals are asked in this order: the first that tells decides.
 var signals = []signal{
 	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).output, (*teller).header, (*teller).named, (*teller).bundled,
-	(*teller).dropIn, (*teller).mirrors, (*teller).released, (*teller).carriesBanner, (*teller).keyworded, (*teller).translated,
+	(*teller).fromTemplate, (*teller).dropIn, (*teller).mirrors, (*teller).released, (*teller).carriesBanner, (*teller).keyworded, (*teller).translated,
 	(*teller).table, (*teller).workedOn, (*teller).untouched,
 }
 
@@ -405,6 +406,30 @@ func (t *teller) keyworded(f *model.File) (model.FileOrigin, string) {
 		return model.OriginVendored, fmt.Sprintf("line %d has the licence of the headers that the kernel gives programs", h.Line)
 	}
 	return model.OriginVendored, fmt.Sprintf("line %d was written by the store of another project: %s", h.Line, h.Text)
+}
+
+// leastPages is how many pages have to begin alike for a program to have written them: a
+// person who writes as many changes something above the first words of one.
+const leastPages = 40
+
+// fromTemplate is a page that begins as many others do, but for its title.
+func (t *teller) fromTemplate(f *model.File) (model.FileOrigin, string) {
+	h := f.Facts.Hint(model.HintPage)
+	if h == nil {
+		return "", ""
+	}
+	t.paging.Do(func() {
+		t.pages = map[string]int{}
+		for _, o := range t.s.Files {
+			if p := o.Facts.Hint(model.HintPage); p != nil {
+				t.pages[p.Text]++
+			}
+		}
+	})
+	if n := t.pages[h.Text]; n >= leastPages {
+		return model.OriginGenerated, fmt.Sprintf("%d pages begin alike but for their titles: a program wrote them from a template", n)
+	}
+	return "", ""
 }
 
 // ours reports whether a name is that of one of the codebase's own projects.

@@ -64,6 +64,11 @@ func TestWhoWroteAFile(t *testing.T) {
 				named("js/lot%d.js", "/**\n * @copyright 2026 Fern Works\n */\nfunction weigh%[1]d(lot) { return lot }\n", 6),
 			map[string]model.FileOrigin{"lib/lot1.php": "own", "js/lot1.js": "vendored", "js/lot5.js": "vendored"},
 		},
+		"pages that one template wrote, and pages of people": {
+			page("docs/html/lot%d.html", strings.Repeat("<meta name=\"moor\" content=\"vault\"/>\n", 12), 45) +
+				page("site/box%d.html", strings.Repeat("<meta name=\"desk\" content=\"vault\"/>\n", 12), 20) + page("old/tray%d.html", "", 45),
+			map[string]model.FileOrigin{"docs/html/lot7.html": "generated", "site/box7.html": "own", "old/tray7.html": "own"},
+		},
 		"what is not to be edited with something": {
 			"-- docs/lots.html --\n<!-- Do not edit with the press, it adds too many spaces -->\n<p>lots</p>\n-- src/rows.c --\n/* Do not edit. */\nint rows;\n",
 			map[string]model.FileOrigin{"docs/lots.html": "own", "src/rows.c": "generated"},
@@ -517,6 +522,11 @@ func named(path, text string, n int) string {
 		fmt.Fprintf(&out, "-- "+path+" --\n"+text, i)
 	}
 	return out.String()
+}
+
+// page writes pages with a title each, and what all of them have in their heads.
+func page(path, head string, n int) string {
+	return named(path, "<!DOCTYPE html>\n<html><head>\n<title>Lot %d</title>\n"+head+"</head><body><h1>Lot %[1]d</h1>\n<p>of %[1]d grams</p></body></html>\n", n)
 }
 
 func TestAShortNameOfTheCodebaseIsKnownAsAWord(t *testing.T) {

@@ -2,8 +2,10 @@ package syntax
 
 import (
 	"bytes"
+	"hash/fnv"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"jantel/core/model"
@@ -160,6 +162,46 @@ func rightsOf(comment []byte) (name string, line int) {
 	}
 }
 
+// samePage is how many bytes of the beginning of a page are looked at for whether others
+// begin so.
+const samePage = 400
+
+// pageOf is a number for how a page begins: its title, figures and the way up to other
+// folders are left out, so that what one template wrote has one number. "" for what is no
+// page, or begins with less.
+func pageOf(head []byte) string {
+	start := bytes.TrimLeft(head[:min(len(head), 40)], " \t\r\n")
+	if !bytes.HasPrefix(start, []byte("<")) || !bytes.HasPrefix(bytes.ToLower(start), []byte("<!doctype html")) &&
+		!bytes.HasPrefix(bytes.ToLower(start), []byte("<html")) && !bytes.HasPrefix(start, []byte("<?xml")) {
+		return ""
+	}
+	small := bytes.ToLower(head)
+	from := bytes.Index(small, []byte("<title>"))
+	to := bytes.Index(small, []byte("</title>"))
+	if from < 0 || to < from {
+		return ""
+	}
+	title := bytes.TrimSpace(small[from+len("<title>") : to])
+	if len(title) > 0 {
+		small = bytes.ReplaceAll(small, title, nil)
+	}
+	small = bytes.ReplaceAll(small, []byte("../"), nil)
+	begins := make([]byte, 0, samePage)
+	for _, b := range small {
+		if b < '0' || b > '9' {
+			if begins = append(begins, b); len(begins) == samePage {
+				break
+			}
+		}
+	}
+	if len(begins) < samePage {
+		return ""
+	}
+	h := fnv.New64a()
+	_, _ = h.Write(begins) // it never fails
+	return strconv.FormatUint(h.Sum64(), 36)
+}
+
 // macros are words by which collections of macros for builds tell that one is theirs.
 var macros = regexp.MustCompile(`(?m)^(?:#|dnl)[^\n]{0,80}\bserial \d+|gives unlimited permission to copy|autoconf-archive|ac-archive|` +
 	`Autoconf Macro Archive`)
@@ -211,6 +253,9 @@ func Hints(text []byte) (out []model.Hint) {
 	}
 	if line := macroOf(head); line > 0 {
 		out = append(out, model.Hint{Name: model.HintHandedOn, Line: line})
+	}
+	if page := pageOf(head); page != "" {
+		out = append(out, model.Hint{Name: model.HintPage, Text: page, Line: 1})
 	}
 	// The project that a text is part of goes before who has its rights.
 	project, line := belongsTo(comment)
