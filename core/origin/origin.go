@@ -40,8 +40,9 @@ type teller struct {
 	// keywords counts files by the project whose store wrote a keyword into them.
 	keywords map[string]int
 	pages    map[string]int // that begin alike, by how
-	// Each of the four is counted when it is asked for first.
-	mirroring, releasing, keying, paging sync.Once
+	licences [2]int         // files of code that carry a licence whole, and such as name who has their rights
+	// Each of the five is counted when it is asked for first.
+	mirroring, releasing, keying, paging, licensing sync.Once
 }
 
 // Of tells the origin of every file of a survey.
@@ -77,7 +78,8 @@ type signal func(t *teller, f *model.File) (model.FileOrigin, string)
 // signals are asked in this order: the first that tells decides.
 var signals = []signal{
 	(*teller).said, (*teller).byTool, (*teller).inOutput, (*teller).output, (*teller).header, (*teller).named, (*teller).bundled,
-	(*teller).fromTemplate, (*teller).dropIn, (*teller).mirrors, (*teller).released, (*teller).carriesBanner, (*teller).keyworded, (*teller).translated,
+	(*teller).fromTemplate, (*teller).dropIn, (*teller).mirrors, (*teller).released, (*teller).carriesBanner,
+	(*teller).keyworded, (*teller).licensed, (*teller).translated,
 	(*teller).table, (*teller).workedOn, (*teller).untouched,
 }
 
@@ -406,6 +408,37 @@ func (t *teller) keyworded(f *model.File) (model.FileOrigin, string) {
 		return model.OriginVendored, fmt.Sprintf("line %d has the licence of the headers that the kernel gives programs", h.Line)
 	}
 	return model.OriginVendored, fmt.Sprintf("line %d was written by the store of another project: %s", h.Line, h.Text)
+}
+
+// mostStrangers is how many files may name somebody for these to be a stranger's.
+const mostStrangers = 3
+
+// licensed is a file that carries a licence whole, of somebody whom hardly another file
+// names, among files that carry none and name others: its licence had to come along.
+func (t *teller) licensed(f *model.File) (model.FileOrigin, string) {
+	h, who := f.Facts.Hint(model.HintLicence), f.Facts.Hint(model.HintHolder)
+	if h == nil || who == nil || !syntax.ProfileOf(f.Language).Code {
+		return "", ""
+	}
+	t.licensing.Do(func() {
+		for _, o := range t.s.Files {
+			if !syntax.ProfileOf(o.Language).Code || o.Facts.Hint(model.HintHolder) == nil || t.around[model.FolderOf(o.Path)].foreign != "" {
+				continue
+			}
+			t.licences[1]++
+			if o.Facts.Hint(model.HintLicence) != nil {
+				t.licences[0]++
+			}
+		}
+	})
+	most := t.whole.mostNamed()
+	if 10*t.licences[0] > t.licences[1] || 2*t.whole.holders[most] < t.licences[1] || who.Text == most || t.namesUs(who.Text) ||
+		t.whole.holders[who.Text] > mostStrangers {
+		return "", ""
+	}
+	return model.OriginVendored, fmt.Sprintf(
+		"line %d: the licence of %s, whom hardly another file names, where most name %s", h.Line, who.Text, most,
+	)
 }
 
 // leastPages is how many pages have to begin alike for a program to have written them: a

@@ -64,6 +64,17 @@ func TestWhoWroteAFile(t *testing.T) {
 				named("js/lot%d.js", "/**\n * @copyright 2026 Fern Works\n */\nfunction weigh%[1]d(lot) { return lot }\n", 6),
 			map[string]model.FileOrigin{"lib/lot1.php": "own", "js/lot1.js": "vendored", "js/lot5.js": "vendored"},
 		},
+		"a file among ours whose licence had to come along": {
+			many("src/a$N.c", "/* Copyright 2026 Hollin Moor */\nint a$N;\n", 12) +
+				"-- src/sums.c --\n/* Copyright 2026 Fern Brook\n *\n * Redistribution and use in source and binary forms, with or without\n * modification, are permitted. */\nint sums;\n" +
+				"-- src/dry.c --\n/* Copyright 2026 Ash Field */\nint dry;\n",
+			map[string]model.FileOrigin{"src/sums.c": "vendored", "src/dry.c": "own", "src/a1.c": "own"},
+		},
+		"files that all carry the licence whole, one of a helper's": {
+			many("src/a$N.c", "/* Copyright 2026 Hollin Moor\n * Permission is hereby granted, free of charge. */\nint a$N;\n", 12) +
+				"-- src/sums.c --\n/* Copyright 2026 Fern Brook\n * Permission is hereby granted, free of charge. */\nint sums;\n",
+			map[string]model.FileOrigin{"src/sums.c": "own", "src/a1.c": "own"},
+		},
 		"pages that one template wrote, and pages of people": {
 			page("docs/html/lot%d.html", strings.Repeat("<meta name=\"moor\" content=\"vault\"/>\n", 12), 45) +
 				page("site/box%d.html", strings.Repeat("<meta name=\"desk\" content=\"vault\"/>\n", 12), 20) + page("old/tray%d.html", "", 45),

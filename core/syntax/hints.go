@@ -162,6 +162,22 @@ func rightsOf(comment []byte) (name string, line int) {
 	}
 }
 
+// keptLicences are the words by which licences begin that have to stay whole with each copy.
+var keptLicences = [][]byte{
+	[]byte("Redistribution and use in source and binary forms"), []byte("Permission is hereby granted, free of charge"),
+	[]byte("Permission to use, copy, modify, and"),
+}
+
+// licenceOf is the line on which such a licence begins, 0 where there is none.
+func licenceOf(comment []byte) int {
+	for _, begins := range keptLicences {
+		if at := bytes.Index(comment, begins); at >= 0 {
+			return 1 + bytes.Count(comment[:at], []byte{'\n'})
+		}
+	}
+	return 0
+}
+
 // samePage is how many bytes of the beginning of a page are looked at for whether others
 // begin so.
 const samePage = 400
@@ -253,6 +269,9 @@ func Hints(text []byte) (out []model.Hint) {
 	}
 	if line := macroOf(head); line > 0 {
 		out = append(out, model.Hint{Name: model.HintHandedOn, Line: line})
+	}
+	if at := licenceOf(comment); at > 0 {
+		out = append(out, model.Hint{Name: model.HintLicence, Line: at})
 	}
 	if page := pageOf(head); page != "" {
 		out = append(out, model.Hint{Name: model.HintPage, Text: page, Line: 1})
