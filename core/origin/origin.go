@@ -158,6 +158,9 @@ var toolNames = regexp.MustCompile(`(?i)(?:\.designer\.(?:cs|vb)|\.g\.(?:cs|dart
 	`\.generated\.\w+|_generated\.\w+|_pb2(?:_grpc)?\.pyi?|\.pb\.(?:go|cc|h|rb|gw\.go)|_grpc\.pb\.go|\.xlator\.\w+|\.map|\.tsbuildinfo)$|` +
 	`^(?:moc_\w+\.cpp|ui_\w+\.(?:h|py)|qrc_\w+\.cpp|\w+_rc\.py|zz_generated\.\w+\.go|bindata\.go)$`)
 
+// filledIn are the endings of templates that no language of theirs is known by.
+var filledIn = regexp.MustCompile(`(?i)\.(?:tmpl|tpl|template|erb|j2|jinja2?|mustache|tt)$`)
+
 // drawnBy are the endings of screens that people draw with a tool.
 var drawnBy = regexp.MustCompile(`(?i)\.(?:ui|glade|xib|storyboard|fxml)$`)
 
@@ -166,8 +169,8 @@ func (t *teller) header(f *model.File) (model.FileOrigin, string) {
 	if model.Settled(f.Path) {
 		return "", ""
 	}
-	if drawnBy.MatchString(f.Path) {
-		return "", "" // a designer of screens signs what people draw with it
+	if drawnBy.MatchString(f.Path) || syntax.ProfileOf(f.Language).Template || filledIn.MatchString(f.Path) {
+		return "", "" // a designer of screens signs what people draw with it; what a template makes says so
 	}
 	if h := f.Facts.Hint(model.HintGenerated); h != nil {
 		return model.OriginGenerated, fmt.Sprintf("line %d says so: %s", h.Line, h.Text)

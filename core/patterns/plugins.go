@@ -129,26 +129,29 @@ func partsIn(d *model.Folder, files []*model.File) iter.Seq2[string, *model.File
 // to be groups of them.
 const leastGrouped = 2
 
-// singleParts goes over the parts of a folder, each file's; of a folder of groups, each
-// of which holds folders and nothing else, over those of the groups.
+// singleParts goes over the parts of a folder, each file's; where most of its folders are
+// groups, which hold folders and nothing else, over the parts of these.
 func (c *context) singleParts(d *model.Folder) iter.Seq2[string, *model.File] {
-	below := map[string]map[string]bool{}
-	grouped := true
+	below, plain := map[string]map[string]bool{}, map[string]bool{}
 	for part, f := range partsIn(d, c.source) {
 		rest := strings.TrimPrefix(f.Path, part+"/")
 		child, _, deeper := strings.Cut(rest, "/")
-		grouped = grouped && deeper && rest != f.Path
 		if below[part] == nil {
 			below[part] = map[string]bool{}
 		}
 		below[part][child] = true
+		plain[part] = plain[part] || !deeper || rest == f.Path
 	}
-	for _, children := range below {
-		grouped = grouped && len(children) >= leastGrouped
+	groups := map[string]bool{}
+	for part, children := range below {
+		if !plain[part] && len(children) >= leastGrouped {
+			groups[part] = true
+		}
 	}
+	grouped := 3*len(groups) >= 2*len(below)
 	return func(yield func(string, *model.File) bool) {
 		for part, f := range partsIn(d, c.source) {
-			if grouped {
+			if grouped && groups[part] {
 				child, _, _ := strings.Cut(f.Path[len(part)+1:], "/")
 				part = path.Join(part, child)
 			}
