@@ -217,7 +217,11 @@ func (f *finder) file(file *model.File) {
 	case base == "AndroidManifest.xml":
 		f.add(p, 1, model.EntryProgram, "the system starts the activities that it names")
 	case syntax.ProfileOf(file.Language).Scripts && facts.Starts == 0 && !takenIn.MatchString(p):
-		f.add(p, 1, model.EntryScript, "a script in "+file.Language)
+		kind := model.EntryScript
+		if path.Ext(base) == "" && installed.MatchString(p) {
+			kind = model.EntryCommand
+		}
+		f.add(p, 1, kind, "a script in "+file.Language)
 	case f.answers(file):
 		f.add(p, 1, model.EntryPage, "a server answers with it at its own address")
 	case strings.Contains(path.Ext(base), "s") && workers.MatchString(base):

@@ -27,6 +27,10 @@ func TestWhereSomethingStarts(t *testing.T) {
 			"-- server.js --\nconst app = express()\napp.listen(3000)\n-- lots.js --\nexport function list() {}\n",
 			map[string]string{"server.js": "program"},
 		},
+		"scripts without an ending, by what their first line says runs them": {
+			"-- etc/rc/weigh --\n#!/bin/sh\nweigh all\n-- usr/bin/vault --\n#!/usr/bin/env bash\nexec python -m vault\n-- etc/scale.in --\n#!/bin/sh\nexit\n-- etc/notes --\nno program\n-- a.c --\nint a;\n",
+			map[string]string{"etc/rc/weigh": "script", "usr/bin/vault": "command"},
+		},
 		"what listens when somebody who has one asks it to": {
 			"-- server.js --\nclass Scale {\n  start() {\n    this.app.listen(3000)\n  }\n}\nmodule.exports = Scale\n-- desk.js --\nfunction open() {\n  app.listen(3000)\n}\nopen()\n",
 			map[string]string{"desk.js": "program"},

@@ -28,7 +28,7 @@ import (
 
 // judgesVersion is raised when the lexicon, a signal or a judge changes, so
 // that judgements kept elsewhere are made anew; the rules tell their own.
-const judgesVersion = 43
+const judgesVersion = 44
 
 // Version tells one state of the judges and their rules from another.
 func Version() string { return strconv.Itoa(judgesVersion) + "." + smells.Version }

@@ -49,6 +49,7 @@ const (
 	HintRights    HintName = "says who has its rights besides" // where it names the project that it is part of
 	HintHolder    HintName = "names who has its rights"        // who that is, in small letters
 	HintPage      HintName = "begins as a page does"           // a number for how, its title and the way to other pages left out
+	HintRunBy     HintName = "names what runs it"              // in its first line, the last part of the path without figures
 	HintLicence   HintName = "carries a licence whole"         // one that has to stay with each copy
 	HintHandedOn  HintName = "is handed on as it is"           // a macro of a collection that builds copy from
 	HintSqueezed  HintName = "has squeezed names"              // nearly all are of one letter or two

@@ -408,7 +408,10 @@ func languageName(p string, l *syntax.Language, facts *model.Facts) string {
 	if facts != nil && facts.Skipped == model.SkippedBinary {
 		return ""
 	}
-	return commonName(p)
+	if name := commonName(p); name != "" {
+		return name
+	}
+	return syntax.RunBy(p, facts)
 }
 
 // Read returns the facts of one text in the given language; nil counts lines

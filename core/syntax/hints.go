@@ -238,17 +238,21 @@ func macroOf(head []byte) int {
 }
 
 func Hints(text []byte) (out []model.Hint) {
+	if by := Interpreter(text); by != "" {
+		out = append(out, model.Hint{Name: model.HintRunBy, Text: by, Line: 1})
+	}
+	made := len(out) // nothing yet tells that a tool made it
 	if line, words := GeneratedBy(text); line > 0 {
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: words, Line: line})
 	}
 	head := text[:min(len(text), headBytes)]
-	if words, line := generatorOf(head); line > 0 && len(out) == 0 {
+	if words, line := generatorOf(head); line > 0 && len(out) == made {
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: words, Line: line})
 	}
-	if m := madeFrom.FindSubmatch(head[:min(len(head), 300)]); m != nil && len(out) == 0 {
+	if m := madeFrom.FindSubmatch(head[:min(len(head), 300)]); m != nil && len(out) == made {
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: "made from " + strings.ToValidUTF8(string(m[1]), ""), Line: 1})
 	}
-	if m := completionOf(head); m != nil && len(out) == 0 {
+	if m := completionOf(head); m != nil && len(out) == made {
 		line := 1 + bytes.Count(head[:m[0]], []byte{'\n'})
 		out = append(out, model.Hint{Name: model.HintGenerated, Text: "a completion for a shell", Line: line})
 	}

@@ -1,6 +1,7 @@
 package syntax
 
 import (
+	"path"
 	"strings"
 
 	"jantel/core/model"
@@ -114,6 +115,23 @@ var unread = map[string]Profile{
 	}, "Groovy": {PathPackages: true, Counted: true}, "Swift": {Code: true}, "Dart": {Code: true}, "Lua": {Code: true},
 	"Shell": {Code: true, Scripts: true}, "Elixir": {Code: true}, "Erlang": {Code: true},
 	"Haskell": {Code: true}, "Clojure": {Code: true}, "Assembly": {Code: true}, "Unix Assembly": {Code: true}, "Objective-C": {Code: true},
+}
+
+// runs are the languages without a reader by what runs a text in them.
+var runs = map[string]string{
+	"sh": "Shell", "bash": "Shell", "dash": "Shell", "ash": "Shell", "ksh": "Shell", "zsh": "Shell", "awk": "Awk",
+	"gawk": "Awk", "mawk": "Awk",
+	"tclsh": "Tcl", "wish": "Tcl", "expect": "Tcl", "lua": "Lua", "guile": "Scheme", "Rscript": "R", "julia": "Julia", "runghc": "Haskell",
+}
+
+// RunBy is the language of a file without a reader, by what its first line says runs it;
+// "" where that is not known, or the file only becomes a program.
+func RunBy(p string, f *model.Facts) string {
+	h := f.Hint(model.HintRunBy)
+	if h == nil || notYet[strings.ToLower(path.Ext(p))] {
+		return ""
+	}
+	return runs[h.Text]
 }
 
 func init() {
