@@ -108,6 +108,18 @@ func Listens(f *model.Facts) int {
 	return line
 }
 
+// Namespaces are those that a file declares, by their full names: what stands in one stands
+// at its top.
+func Namespaces(f *model.Facts) map[string]bool {
+	out := map[string]bool{}
+	for i := range f.Definitions {
+		if d := &f.Definitions[i]; d.Kind == model.DefNamespace {
+			out[d.Qualified()] = true
+		}
+	}
+	return out
+}
+
 // Role is what a file is technically, "" where nothing tells.
 func (r *Reading) Role(path string) model.Role { return r.Roles[path].Role }
 

@@ -149,16 +149,15 @@ func rightsOf(comment []byte) (name string, line int) {
 			return "", 0
 		}
 		at += from
-		from = at + len("opyright")
-		m := copyrighted.FindSubmatchIndex(comment[max(0, at-1):])
+		start := max(0, at-1) // its first letter may be a capital
+		m := copyrighted.FindSubmatchIndex(comment[start:])
 		if m == nil {
 			return "", 0
 		}
-		m[2], m[3] = m[2]+max(0, at-1), m[3]+max(0, at-1)
-		if who := strings.ToLower(strings.ToValidUTF8(string(comment[m[2]:m[3]]), "")); !nobody.MatchString(who) {
+		if who := strings.ToLower(strings.ToValidUTF8(string(comment[start+m[2]:start+m[3]]), "")); !nobody.MatchString(who) {
 			return who, 1 + bytes.Count(comment[:at], []byte{'\n'})
 		}
-		from = max(from, m[3])
+		from = start + m[3]
 	}
 }
 
@@ -237,6 +236,7 @@ func macroOf(head []byte) int {
 	return 1 + bytes.Count(head[:m[0]], []byte{'\n'})
 }
 
+// Hints are what the words of a text tell of who wrote it.
 func Hints(text []byte) (out []model.Hint) {
 	if by := Interpreter(text); by != "" {
 		out = append(out, model.Hint{Name: model.HintRunBy, Text: by, Line: 1})

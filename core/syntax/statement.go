@@ -106,21 +106,15 @@ func CountWords(text string, most int) (n int) {
 }
 
 // instructing are the words that what instructs begins with; some of them go on.
-var instructing = func() map[string]bool {
-	out := map[string]bool{}
-	for w := range strings.FieldsSeq(`prerequisite first then now next just please simply to if in before after once when
+var instructing = Set(strings.Fields(`prerequisite first then now next just please simply to if in before after once when
 		you your we i it its here
 		there that these those how what why where who do don dont let lets note notice warning important caution attention todo
 		fixme tl tldr update see for also
 		as add build call change check choose click clone compile configure consult contact copy create delete disable download edit
 		enable ensure enter execute extract fetch follow get go install join launch look make move open put read refer remember remove replace
-		report restart run select send set start stop submit switch take try turn type unpack unzip upgrade use visit wait write`) {
-		out[w] = true
-	}
-	return out
-}()
+		report restart run select send set start stop submit switch take try turn type unpack unzip upgrade use visit wait write`)...)
 
-// goesOn are those of them after which a word may go on, the longest of that many letters.
+// goesOn are those of them that a longer word may begin with: "notes", "warnings".
 var goesOn = []string{"prerequisite", "note", "notice", "warning", "important", "caution", "attention", "todo", "fixme"}
 
 // mayInstruct reports whether a sentence begins with a word of those that what instructs

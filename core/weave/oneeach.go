@@ -74,12 +74,9 @@ func opensFolder(f *model.File) bool {
 func builtAs(files []*model.File) (alike []*model.File, words map[string]bool) {
 	by := map[string][]*model.File{}
 	for _, f := range files {
-		seen, spaces := map[string]bool{}, map[string]bool{}
+		seen, spaces := map[string]bool{}, reading.Namespaces(f.Facts)
 		for i := range f.Facts.Definitions {
 			d := &f.Facts.Definitions[i]
-			if d.Kind == model.DefNamespace {
-				spaces[d.Qualified()] = true
-			}
 			if d.Parent != "" && !spaces[d.Parent] {
 				continue
 			}

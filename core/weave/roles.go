@@ -326,6 +326,18 @@ func (b *ballot) defines(lex *Lexicon, f *model.Facts) {
 	}
 }
 
+// mainly reports whether a class is at least half of what stands at the top of its file:
+// beside functions that do the work a small one says little of what these are.
+func mainly(f *model.Facts, class model.Definition) bool {
+	all := 0
+	for i := range f.Definitions {
+		if d := &f.Definitions[i]; d.Parent == "" && (d.Kind == model.DefClass || d.Kind == model.DefFunction) {
+			all += d.EndLine - d.Line + 1
+		}
+	}
+	return 2*(class.EndLine-class.Line+1) >= all
+}
+
 // turned are what functions are called that write things in a form, and read it.
 var turned = [][2]string{
 	{"serialize", "deserialize"}, {"serialise", "deserialise"}, {"encode", "decode"}, {"marshal", "unmarshal"}, {"pack", "unpack"},
@@ -512,15 +524,3 @@ func plural(r model.Role) string {
 
 // Plural is how a role is spoken of for many files: "views", "data access".
 func Plural(r model.Role) string { return plural(r) }
-
-// mainly reports whether a class is at least half of what stands at the top of its file:
-// beside functions that do the work a small one says little of what these are.
-func mainly(f *model.Facts, class model.Definition) bool {
-	all := 0
-	for i := range f.Definitions {
-		if d := &f.Definitions[i]; d.Parent == "" && (d.Kind == model.DefClass || d.Kind == model.DefFunction) {
-			all += d.EndLine - d.Line + 1
-		}
-	}
-	return 2*(class.EndLine-class.Line+1) >= all
-}
